@@ -1,0 +1,33 @@
+// What the Next.js build needs to know: native and wasm packages stay outside the bundle, security headers are set here.
+const wasmShims = { module: "./src/ui/parts/emptyModule.ts" };
+
+/** @type {import("next").NextConfig} */
+export default {
+  reactStrictMode: true,
+  poweredByHeader: false,
+  serverExternalPackages: [
+    "better-sqlite3",
+    "harfbuzzjs",
+    "piscina",
+    "sharp",
+    "tesseract.js",
+    "woff2-encoder",
+    "pdf-lib",
+    "@pdf-lib/fontkit",
+    "yauzl",
+    "yazl",
+  ],
+  turbopack: { resolveAlias: Object.fromEntries(Object.entries(wasmShims).map(([k, v]) => [k, { browser: v }])) },
+  async headers() {
+    return [
+      {
+        source: "/:path*",
+        headers: [
+          { key: "X-Content-Type-Options", value: "nosniff" },
+          { key: "Referrer-Policy", value: "no-referrer" },
+          { key: "X-Frame-Options", value: "DENY" },
+        ],
+      },
+    ];
+  },
+};

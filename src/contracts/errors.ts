@@ -1,0 +1,80 @@
+// Every code an expected failure can carry. Sentences for people are made of them in ui/messages.ts alone.
+import { z } from "zod";
+
+export const FONT_FAULTS = {
+  "empty-file": "The file is empty.",
+  "not-a-font": "The file is not a font: its first bytes belong to no font format.",
+  "unsupported-format": "This kind of font file is not read yet.",
+  "file-truncated": "The file ends before its tables do.",
+  "table-missing": "A table that every font needs is absent.",
+  "table-damaged": "A table is damaged.",
+  "no-outlines": "The font has no outlines that can be drawn.",
+  "no-characters": "The font maps no characters.",
+  "decompression-failed": "The compressed font data cannot be unpacked.",
+  "too-large": "The file is larger than is accepted.",
+  "took-too-long": "Reading the file took too long and was ended.",
+  "reader-failed": "The reader broke on this file.",
+} as const;
+export type FontFaultCode = keyof typeof FONT_FAULTS;
+
+export const ARCHIVE_FAULTS = {
+  "archive-broken": "The archive is damaged or cut short.",
+  "archive-encrypted": "The archive is locked with a password.",
+  "archive-unsafe-path": "An entry wants to be written outside of the archive's folder.",
+  "archive-too-large": "The archive unpacks to more than is accepted.",
+  "archive-too-many": "The archive holds more entries than are accepted.",
+  "archive-empty": "The archive holds no files.",
+  "not-for-us": "Not a font and not a licence.",
+  evidence: "Kept beside the fonts as evidence of their terms.",
+} as const;
+export type ArchiveFaultCode = keyof typeof ARCHIVE_FAULTS;
+
+export const REQUEST_FAULTS = {
+  "bad-request": "The request does not have the agreed form.",
+  "not-found": "There is nothing with this id.",
+  "foreign-origin": "Requests from other sites are refused.",
+  "no-file": "No file came with the request.",
+  "picture-empty": "The picture is empty.",
+  "picture-broken": "The picture cannot be read: it is damaged or not a picture.",
+  "picture-too-large": "The picture is larger than is accepted.",
+  "no-ink": "No lettering stands out in the picture.",
+  "no-text": "No text was given and none could be read.",
+  "text-unknown": "None of the given characters can be compared.",
+  "no-styles": "The library is still empty.",
+  "nothing-kept": "Nothing is kept for this brief yet.",
+  "job-gone": "This job has no file.",
+  internal: "Something of ours went wrong.",
+} as const;
+export type RequestFaultCode = keyof typeof REQUEST_FAULTS;
+
+export type FaultCode = FontFaultCode | ArchiveFaultCode | RequestFaultCode;
+
+/** Every code in one list, as the OpenAPI document gives it. */
+export const FAULT_CODES = [
+  ...Object.keys(FONT_FAULTS),
+  ...Object.keys(ARCHIVE_FAULTS),
+  ...Object.keys(REQUEST_FAULTS),
+] as FaultCode[];
+
+export const ErrorBody = z.object({
+  error: z.object({ code: z.string(), message: z.string(), details: z.unknown().optional() }),
+});
+export type ErrorBody = z.infer<typeof ErrorBody>;
+
+/** An expected outcome: a value, never thrown. */
+export type Outcome<T, C extends string = FaultCode> =
+  | { ok: true; value: T }
+  | { ok: false; code: C; message: string; details?: unknown };
+
+export const succeed = <T>(value: T): { ok: true; value: T } => ({ ok: true, value });
+export const refuse = <C extends FaultCode>(code: C, message?: string, details?: unknown) => ({
+  ok: false as const,
+  code,
+  message: message ?? sentenceOf(code),
+  details,
+});
+
+/** The plain sentence that belongs to a code. */
+export function sentenceOf(code: FaultCode): string {
+  return { ...FONT_FAULTS, ...ARCHIVE_FAULTS, ...REQUEST_FAULTS }[code];
+}

@@ -1,0 +1,41 @@
+// What a picture is asked and what comes back.
+import { z } from "zod";
+import { FamilyId, StyleId } from "./ids";
+
+export const PixelBox = z.object({ x: z.number(), y: z.number(), width: z.number().positive(), height: z.number().positive() });
+export type PixelBox = z.infer<typeof PixelBox>;
+export const Corner = z.object({ x: z.number(), y: z.number() });
+export type Corner = z.infer<typeof Corner>;
+
+export const ReadLetter = z.object({ char: z.string(), box: PixelBox, confidence: z.number() });
+export type ReadLetter = z.infer<typeof ReadLetter>;
+
+export const IdentifyMatch = z.object({
+  styleId: StyleId,
+  familyId: FamilyId,
+  family: z.string(),
+  style: z.string(),
+  score: z.number().min(0).max(1),
+  chance: z.number().min(0).max(1),
+  letters: z.array(z.object({ char: z.string(), agreement: z.number().min(0).max(1) })),
+  overlay: z
+    .object({ path: z.string(), widthPx: z.number(), heightPx: z.number() })
+    .describe("the face's outline laid over the straightened strip, SVG path in strip pixels"),
+});
+export type IdentifyMatch = z.infer<typeof IdentifyMatch>;
+
+export const Identification = z.object({
+  reading: z.object({ text: z.string(), confidence: z.number(), given: z.boolean(), letters: z.array(ReadLetter) }),
+  matches: z.array(IdentifyMatch),
+  notInLibraries: z.object({ chance: z.number() }),
+  strip: z.object({
+    png: z.string().describe("data URL of the straightened line, ink dark on light"),
+    widthPx: z.number(),
+    heightPx: z.number(),
+    slopeDeg: z.number(),
+    cut: z.enum(["letters", "whole-word"]),
+  }),
+  compared: z.number(),
+  tookMs: z.number(),
+});
+export type Identification = z.infer<typeof Identification>;

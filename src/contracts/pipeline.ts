@@ -1,0 +1,18 @@
+// The ordered stages one font file passes on its way from bytes to the wall. All that records progress follows this list.
+
+/**
+ * Each stage and the version of its method. A stored result carries the version it was made with;
+ * raising a number makes the reading job do that stage, and those behind it, again.
+ */
+export const PIPELINE = [
+  { stage: "opened", version: 1 },
+  { stage: "measured", version: 1 },
+  { stage: "kinded", version: 1 },
+  { stage: "signed", version: 1 },
+  { stage: "indexed", version: 1 },
+] as const;
+
+export type Stage = (typeof PIPELINE)[number]["stage"];
+
+/** One number for the whole pipeline, stored with each style: changes whenever any stage's method does. */
+export const PIPELINE_VERSION = PIPELINE.reduce((sum, { version }) => sum + version, 0);

@@ -1,0 +1,21 @@
+// The rights record of a style: what it rests on, and the verdict for each use with the sentences quoted.
+import { z } from "zod";
+import { Use, Verdict } from "./traits";
+
+export const Quote = z.object({ text: z.string(), source: z.string(), place: z.string() });
+export type Quote = z.infer<typeof Quote>;
+
+export const Evidence = z.object({
+  kind: z.enum(["licence-file", "readme", "name-table", "fs-type", "library", "user"]),
+  source: z.string(),
+  date: z.string(),
+  text: z.string(),
+});
+export type Evidence = z.infer<typeof Evidence>;
+
+export const Rights = z.object({
+  spdx: z.string().optional(),
+  verdicts: z.record(Use, z.object({ verdict: Verdict, quotes: z.array(Quote) })),
+  evidence: z.array(Evidence),
+});
+export type Rights = z.infer<typeof Rights>;

@@ -1,0 +1,102 @@
+// What is measured of a style, and the words for kinds, treatments, uses and verdicts. Names are those of the HTTP interface.
+import { z } from "zod";
+
+export const KINDS = [
+  "sans",
+  "serif",
+  "slab",
+  "script",
+  "handwritten",
+  "blackletter",
+  "monospaced",
+  "display",
+  "picture",
+] as const;
+export const Kind = z.enum(KINDS);
+export type Kind = z.infer<typeof Kind>;
+
+export const TREATMENTS = [
+  "stencil",
+  "inline",
+  "outline",
+  "shadow",
+  "rough",
+  "pixel",
+  "dotted",
+  "drips",
+  "swash",
+  "rounded",
+  "layered",
+] as const;
+export const Treatment = z.enum(TREATMENTS);
+export type Treatment = z.infer<typeof Treatment>;
+
+export const USES = ["private", "client-print", "goods-for-sale", "web", "video", "app", "cutting", "logo"] as const;
+export const Use = z.enum(USES);
+export type Use = z.infer<typeof Use>;
+
+/** From most to least permissive: a brief with several uses gets the last of theirs. */
+export const VERDICTS = [
+  "cleared",
+  "cleared-with-credit",
+  "buy-first",
+  "ask-maker",
+  "not-for-this-use",
+  "unread",
+] as const;
+export const Verdict = z.enum(VERDICTS);
+export type Verdict = z.infer<typeof Verdict>;
+
+const measured = z.number().nullable();
+export const Traits = z.object({
+  stemEm: measured,
+  weight: measured,
+  contrast: measured,
+  widthEm: measured,
+  width: measured,
+  xHeightEm: measured,
+  capHeightEm: measured,
+  ascenderEm: measured,
+  descenderEm: measured,
+  slantDeg: measured,
+  serif: measured,
+  serifThickness: measured.describe("thickness of the serif / stem: a hairline is near 0.2, a slab near 1"),
+  roundness: measured,
+  roughness: measured,
+  connected: measured,
+  monospaced: z.boolean(),
+  figures: z.object({
+    height: z.enum(["lining", "old-style"]).nullable(),
+    spacing: z.enum(["tabular", "proportional"]).nullable(),
+  }),
+  cases: z.enum(["both", "capitals-only", "small-capitals"]).nullable(),
+  picture: z.boolean(),
+});
+export type Traits = z.infer<typeof Traits>;
+
+/** A guess with the confidence (0–1) and the words it rests on. */
+export const Guess = <T extends z.ZodType>(value: T) =>
+  z.object({ value, confidence: z.number().min(0).max(1), because: z.string() });
+export const KindGuess = Guess(Kind);
+export type KindGuess = z.infer<typeof KindGuess>;
+export const TreatmentGuess = Guess(Treatment);
+export type TreatmentGuess = z.infer<typeof TreatmentGuess>;
+
+export const Axis = z.object({
+  tag: z.string(),
+  name: z.string(),
+  min: z.number(),
+  default: z.number(),
+  max: z.number(),
+  hidden: z.boolean().optional(),
+});
+export type Axis = z.infer<typeof Axis>;
+
+export const Fault = z.object({ code: z.string(), table: z.string(), meaning: z.string() });
+export type Fault = z.infer<typeof Fault>;
+export const Health = z.object({ degree: z.enum(["fine", "with-care", "refused"]), faults: z.array(Fault) });
+export type Health = z.infer<typeof Health>;
+
+/** Inclusive code point ranges, ascending, not touching: [[0x20, 0x7e], …]. */
+export type CodePointRanges = [number, number][];
+export const CodePointRanges = z.array(z.tuple([z.number(), z.number()]));

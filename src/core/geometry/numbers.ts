@@ -1,0 +1,33 @@
+// Small statistics used by all that measures.
+
+/** Middle value of a list (mean of the two middle ones), null when empty. The list is not changed. */
+export function median(values: readonly number[]): number | null {
+  return quantile(values, 0.5);
+}
+
+/** Value below which a share of the list lies (0–1), interpolated; null when empty. */
+export function quantile(values: readonly number[], share: number): number | null {
+  if (!values.length) return null;
+  const sorted = [...values].sort((a, b) => a - b);
+  const at = share * (sorted.length - 1);
+  const low = Math.floor(at);
+  const high = Math.ceil(at);
+  return sorted[low]! + (sorted[high]! - sorted[low]!) * (at - low);
+}
+
+export const mean = (values: readonly number[]) =>
+  values.length ? values.reduce((a, b) => a + b, 0) / values.length : null;
+
+export const clamp = (value: number, low: number, high: number) => (value < low ? low : value > high ? high : value);
+
+/** Piecewise straight line through [x, y] points with ascending x; flat beyond the ends. */
+export function interpolate(points: readonly (readonly [number, number])[], x: number): number {
+  const first = points[0]!;
+  if (x <= first[0]) return first[1];
+  for (let i = 1; i < points.length; i++) {
+    const [x1, y1] = points[i]!;
+    const [x0, y0] = points[i - 1]!;
+    if (x <= x1) return y0 + ((x - x0) / (x1 - x0)) * (y1 - y0);
+  }
+  return points[points.length - 1]![1];
+}

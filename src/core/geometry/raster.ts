@@ -1,0 +1,173 @@
+// Fills polygons into a coverage picture with exact area coverage, and reads cells out of pictures.
+// Stands between outlines and everything that compares pictures. Method: signed area accumulation per pixel row.
+import type { Affine, Outline, Polygons } from "./outline";
+import { flattenOutline, mapPolygons } from "./outline";
+
+/** A picture of ink: row-major from the top left, 0 = paper, 1 = full ink. */
+export type InkPicture = { widthPx: number; heightPx: number; ink: Float32Array };
+
+/**
+ * Draws an outline as coverage.
+ * @param outline - font units, y up. @param to - maps font units to pixels (y down, so d is negative).
+ * @returns ink in 0–1 per pixel: the share of the pixel that the outline covers (non-zero winding; where
+ *   contours overlap the sum is cut off at 1).
+ */
+export function rasterOutline(outline: Outline, to: Affine, widthPx: number, heightPx: number): InkPicture {
+  const scale = Math.sqrt(Math.abs(to.a * to.d - to.b * to.c)) || 1;
+  const polygons = mapPolygons(flattenOutline(outline, 0.12 / scale), to);
+  return { widthPx, heightPx, ink: fillPolygons(polygons, widthPx, heightPx) };
+}
+
+/**
+ * Fills polygons given in pixel coordinates (y down).
+ * @returns Float32Array, shape [heightPx, widthPx], 0–1. What lies outside is clipped.
+ */
+export function fillPolygons(polygons: Polygons, widthPx: number, heightPx: number): Float32Array {
+  const stride = widthPx + 2;
+  const cover = new Float32Array(stride * heightPx);
+  for (const p of polygons) {
+    let x0 = p[p.length - 2]!;
+    let y0 = p[p.length - 1]!;
+    for (let i = 0; i < p.length; i += 2) {
+      const x1 = p[i]!;
+      const y1 = p[i + 1]!;
+      addEdge(cover, stride, widthPx, heightPx, x0, y0, x1, y1);
+      x0 = x1;
+      y0 = y1;
+    }
+  }
+  const ink = new Float32Array(widthPx * heightPx);
+  for (let y = 0; y < heightPx; y++) {
+    let sum = 0;
+    for (let x = 0; x < widthPx; x++) {
+      sum += cover[y * stride + x]!;
+      const v = Math.abs(sum);
+      ink[y * widthPx + x] = v > 1 ? 1 : v;
+    }
+  }
+  return ink;
+}
+
+function addEdge(
+  cover: Float32Array,
+  stride: number,
+  width: number,
+  height: number,
+  xa: number,
+  ya: number,
+  xb: number,
+  yb: number,
+) {
+  if (ya === yb) return;
+  const sign = ya < yb ? 1 : -1;
+  if (sign < 0) [xa, ya, xb, yb] = [xb, yb, xa, ya];
+  const slope = (xb - xa) / (yb - ya);
+  if (ya < 0) {
+    xa -= ya * slope;
+    ya = 0;
+  }
+  if (yb > height) yb = height;
+  if (ya >= yb) return;
+  let x = xa;
+  for (let row = Math.floor(ya); row < yb; row++) {
+    const top = Math.max(row, ya);
+    const bottom = Math.min(row + 1, yb);
+    const dy = bottom - top;
+    if (dy <= 0) continue;
+    const xNext = x + slope * dy;
+    addSpan(cover, row * stride, width, x < xNext ? x : xNext, x < xNext ? xNext : x, dy * sign);
+    x = xNext;
+  }
+}
+
+/** Adds an edge piece lying within one pixel row, from xl to xr, as signed area per pixel. */
+function addSpan(cover: Float32Array, base: number, width: number, xl: number, xr: number, signedDy: number) {
+  if (xl >= width) return;
+  if (xr <= 0) {
+    cover[base]! += signedDy;
+    return;
+  }
+  xl = xl < 0 ? 0 : xl;
+  xr = xr > width ? width : xr;
+  const first = Math.floor(xl);
+  const last = Math.floor(xr);
+  if (first === last || xr - xl < 1e-9) {
+    const mid = (xl + xr) / 2 - first;
+    cover[base + first]! += signedDy * (1 - mid);
+    cover[base + first + 1]! += signedDy * mid;
+    return;
+  }
+  const perX = signedDy / (xr - xl);
+  let carried = 0;
+  for (let px = first; px <= last; px++) {
+    const from = Math.max(px, xl);
+    const to = Math.min(px + 1, xr);
+    if (to <= from) continue;
+    const part = perX * (to - from);
+    const mid = (from + to) / 2 - px;
+    cover[base + px]! += carried + part * (1 - mid);
+    carried = part * mid;
+  }
+  cover[base + last + 1]! += carried;
+}
+
+/** Running sums for fast box means: shape [height + 1, width + 1], double precision. */
+export type SumTable = { widthPx: number; heightPx: number; sums: Float64Array };
+
+/** Builds the table once per picture. */
+export function sumInk({ widthPx, heightPx, ink }: InkPicture): SumTable {
+  const stride = widthPx + 1;
+  const sums = new Float64Array(stride * (heightPx + 1));
+  for (let y = 0; y < heightPx; y++) {
+    let row = 0;
+    for (let x = 0; x < widthPx; x++) {
+      row += ink[y * widthPx + x]!;
+      sums[(y + 1) * stride + x + 1] = sums[y * stride + x + 1]! + row;
+    }
+  }
+  return { widthPx, heightPx, sums };
+}
+
+/** Sum of ink left of and above a point with fractional coordinates (bilinear between grid points). */
+function sumAt(t: SumTable, x: number, y: number): number {
+  const cx = x < 0 ? 0 : x > t.widthPx ? t.widthPx : x;
+  const cy = y < 0 ? 0 : y > t.heightPx ? t.heightPx : y;
+  const x0 = Math.min(Math.floor(cx), t.widthPx - 1);
+  const y0 = Math.min(Math.floor(cy), t.heightPx - 1);
+  const fx = cx - x0;
+  const fy = cy - y0;
+  const stride = t.widthPx + 1;
+  const i = y0 * stride + x0;
+  const s = t.sums;
+  return (
+    s[i]! * (1 - fx) * (1 - fy) +
+    s[i + 1]! * fx * (1 - fy) +
+    s[i + stride]! * (1 - fx) * fy +
+    s[i + stride + 1]! * fx * fy
+  );
+}
+
+/**
+ * Describes a box of a picture by n × n cells.
+ * @param box - pixels, may be fractional and reach outside (outside is paper).
+ * @returns Float32Array, shape [n, n]: mean ink 0–1 per cell, row-major from the top left.
+ */
+export function cellsOf(
+  t: SumTable,
+  box: { left: number; top: number; right: number; bottom: number },
+  n: number,
+): Float32Array {
+  const out = new Float32Array(n * n);
+  const w = (box.right - box.left) / n;
+  const h = (box.bottom - box.top) / n;
+  const area = Math.max(w * h, 1e-9);
+  let above = new Float64Array(n + 1);
+  for (let i = 0; i <= n; i++) above[i] = sumAt(t, box.left + i * w, box.top);
+  for (let j = 0; j < n; j++) {
+    const below = new Float64Array(n + 1);
+    for (let i = 0; i <= n; i++) below[i] = sumAt(t, box.left + i * w, box.top + (j + 1) * h);
+    for (let i = 0; i < n; i++) out[j * n + i] = (below[i + 1]! - below[i]! - above[i + 1]! + above[i]!) / area;
+    above = below;
+  }
+  return out;
+}

@@ -1,0 +1,201 @@
+// The coarse stage: all styles against the cut letters by signature and by one shared line fit; no face is opened.
+import { cellsOf, sumInk, type SumTable } from "../geometry/raster";
+import { describeCells, FORM_LENGTH } from "../measure/cellForm";
+import type { InkLine } from "../picture/readPicture";
+import type { CutBox } from "../picture/straighten";
+import { quantize, SignatureIndex, type SignBox } from "./signature";
+
+/** A style's place after the coarse stage; lower cost is better. */
+export type CoarseRank = { style: number; cost: number; by: "cuts" | "advances" };
+
+/** Weights of the 36 frequencies: the mean ink suffers from blur and gain, high frequencies from noise. */
+const WEIGHTS = Float32Array.from({ length: FORM_LENGTH }, (_, k) => (k === 0 ? 0.25 : k < 15 ? 1 : 0.6));
+const LINE_WEIGHT = 6;
+const WIDTH_WEIGHT = 4;
+const ASPECT_WEIGHT = 0.6;
+
+/**
+ * Ranks every style.
+ * @param characters - the text without spaces. @param wordStarts - indices into it where a new word begins.
+ * @returns the best `keep` styles, best first; styles lacking more than a third of the characters are left out.
+ */
+export function rankCoarse(line: InkLine, characters: string[], wordStarts: number[], index: SignatureIndex, keep: number): CoarseRank[] {
+  const sums = sumInk(line.strip);
+  const signs = characters.map((c) => SignatureIndex.at(c));
+  const ranks: CoarseRank[] = [];
+  const cutsFit = line.letters.length === characters.length;
+  const forms = cutsFit ? line.letters.map((b) => formIn(sums, b)) : [];
+  const extent = extentOf(line.letters);
+  for (let style = 0; style < index.ids.length; style++) {
+    const boxes = signs.map((s) => (s < 0 ? null : index.box(style, s)));
+    if (boxes.filter(Boolean).length < Math.max(1, characters.length * 0.66)) continue;
+    const led = costByAdvances(sums, extent, boxes, signs, wordStarts, index, style);
+    const cut = cutsFit ? costByCuts(line.letters, forms, boxes, signs, index, style) : Infinity;
+    ranks.push(cut <= led * 1.15 ? { style, cost: cut, by: "cuts" } : { style, cost: led * 1.15, by: "advances" });
+  }
+  return ranks.sort((a, b) => a.cost - b.cost).slice(0, keep);
+}
+
+function formIn(sums: SumTable, box: CutBox): Int8Array {
+  return Int8Array.from(describeCells(cellsOf(sums, box, 16)), quantize);
+}
+
+function extentOf(letters: CutBox[]): CutBox {
+  return {
+    left: Math.min(...letters.map((b) => b.left)),
+    right: Math.max(...letters.map((b) => b.right)),
+    top: Math.min(...letters.map((b) => b.top)),
+    bottom: Math.max(...letters.map((b) => b.bottom)),
+  };
+}
+
+/** Mean of all but the worst fifth: one wrong letter must not decide. */
+export function trimmedMean(values: number[]): number {
+  if (!values.length) return Infinity;
+  const sorted = [...values].sort((a, b) => a - b);
+  const used = sorted.slice(0, Math.max(1, Math.ceil(sorted.length * 0.8)));
+  return used.reduce((a, b) => a + b, 0) / used.length;
+}
+
+function costByCuts(cuts: CutBox[], forms: Int8Array[], boxes: (SignBox | null)[], signs: number[], index: SignatureIndex, style: number): number {
+  const distances: number[] = [];
+  boxes.forEach((b, i) => {
+    if (b) distances.push(index.distance(style, signs[i]!, forms[i]!, WEIGHTS));
+  });
+  const fit = fitLine(cuts, boxes);
+  if (!fit) return trimmedMean(distances) + 1;
+  return (
+    trimmedMean(distances) +
+    LINE_WEIGHT * fit.heightError +
+    WIDTH_WEIGHT * fit.widthError +
+    ASPECT_WEIGHT * Math.abs(Math.log(fit.aspect))
+  );
+}
+
+/**
+ * The one transform that lays a style's boxes over the cut ones.
+ * `scalePx` pixels an em upward, `aspect` times that sideways; the baseline is y = baselinePx + slope · x.
+ * Errors are root mean squares in em.
+ */
+export type LineFit = { baselinePx: number; slope: number; scalePx: number; aspect: number; heightError: number; widthError: number };
+
+export function fitLine(cuts: CutBox[], boxes: (SignBox | null)[]): LineFit | null {
+  // Normal equations of y = y0 + m·x − s·Y over tops and bottoms.
+  const m = [0, 0, 0, 0, 0, 0];
+  const v = [0, 0, 0];
+  let count = 0;
+  const middle = (cuts[0]!.left + cuts[cuts.length - 1]!.right) / 2;
+  const each = (use: (x: number, y: number, em: number) => void) =>
+    cuts.forEach((c, i) => {
+      const b = boxes[i];
+      if (!b) return;
+      const x = (c.left + c.right) / 2 - middle;
+      use(x, c.top, b.top);
+      use(x, c.bottom, b.bottom);
+    });
+  each((x, y, em) => {
+    m[0]! += 1;
+    m[1]! += x;
+    m[2]! -= em;
+    m[3]! += x * x;
+    m[4]! -= x * em;
+    m[5]! += em * em;
+    v[0]! += y;
+    v[1]! += x * y;
+    v[2]! -= y * em;
+    count++;
+  });
+  if (count < 2) return null;
+  // A stiff prior on the slope: the strip is level already.
+  const span = Math.max(1, cuts[cuts.length - 1]!.right - cuts[0]!.left);
+  const solved = solve3(m[0]!, m[1]!, m[2]!, m[3]! + 0.05 * span * span, m[4]!, m[5]! + 1e-6, v);
+  if (!solved || solved[2] <= 1) return null;
+  const [y0, slope, scalePx] = solved;
+  let sum = 0;
+  each((x, y, em) => {
+    sum += (y - y0 - slope * x + scalePx * em) ** 2;
+  });
+  let seen = 0;
+  let asked = 0;
+  cuts.forEach((c, i) => {
+    const b = boxes[i];
+    if (!b) return;
+    seen += (c.right - c.left) * (b.right - b.left);
+    asked += (b.right - b.left) ** 2;
+  });
+  const acrossPx = seen / Math.max(asked, 1e-9);
+  let off = 0;
+  let widths = 0;
+  cuts.forEach((c, i) => {
+    const b = boxes[i];
+    if (!b) return;
+    off += (c.right - c.left - acrossPx * (b.right - b.left)) ** 2;
+    widths++;
+  });
+  return {
+    baselinePx: y0 - slope * middle,
+    slope,
+    scalePx,
+    aspect: acrossPx / scalePx,
+    heightError: Math.sqrt(sum / count) / scalePx,
+    widthError: Math.sqrt(off / widths) / Math.max(acrossPx, 1),
+  };
+}
+
+function solve3(a: number, b: number, c: number, d: number, e: number, f: number, v: number[]): [number, number, number] | null {
+  const det = a * (d * f - e * e) - b * (b * f - c * e) + c * (b * e - c * d);
+  if (Math.abs(det) < 1e-9) return null;
+  const [p, q, r] = v as [number, number, number];
+  return [
+    (p * (d * f - e * e) - b * (q * f - r * e) + c * (q * e - r * d)) / det,
+    (a * (q * f - e * r) - p * (b * f - c * e) + c * (b * r - c * q)) / det,
+    (a * (d * r - e * q) - b * (b * r - c * q) + p * (b * e - c * d)) / det,
+  ];
+}
+
+/** Where a style's own advances put its letters when its word is laid over the ink's extent. Pixels; null for absent letters. */
+export function predictBoxes(extent: CutBox, boxes: (SignBox | null)[], wordStarts: number[]) {
+  let top = -Infinity;
+  let bottom = Infinity;
+  for (const b of boxes)
+    if (b) {
+      top = Math.max(top, b.top);
+      bottom = Math.min(bottom, b.bottom);
+    }
+  const scalePx = (extent.bottom - extent.top) / Math.max(0.05, top - bottom);
+  const pens: number[] = [];
+  let pen = 0;
+  boxes.forEach((b, i) => {
+    if (i && wordStarts.includes(i)) pen += 0.25;
+    pens.push(pen);
+    pen += b?.advance ?? 0.5;
+  });
+  const first = boxes[0];
+  const last = boxes[boxes.length - 1];
+  const naturalEm = pens[pens.length - 1]! + (last?.right ?? 0.5) - (first?.left ?? 0);
+  const gaps = Math.max(1, boxes.length - 1);
+  const trackingEm = ((extent.right - extent.left) / scalePx - naturalEm) / gaps;
+  const x0 = extent.left - (first?.left ?? 0) * scalePx;
+  const placed = boxes.map((b, i) => {
+    if (!b) return null;
+    const at = x0 + (pens[i]! + i * trackingEm) * scalePx;
+    return {
+      left: at + b.left * scalePx,
+      right: at + b.right * scalePx,
+      top: extent.top + (top - b.top) * scalePx,
+      bottom: extent.top + (top - b.bottom) * scalePx,
+    };
+  });
+  return { placed, scalePx, trackingEm, baselinePx: extent.top + top * scalePx };
+}
+
+function costByAdvances(sums: SumTable, extent: CutBox, boxes: (SignBox | null)[], signs: number[], wordStarts: number[], index: SignatureIndex, style: number): number {
+  const { placed, trackingEm } = predictBoxes(extent, boxes, wordStarts);
+  // Hopelessly too wide or narrow: the cells need not be looked at.
+  if (trackingEm < -0.3 || trackingEm > 0.9) return 8 + Math.abs(trackingEm);
+  const distances: number[] = [];
+  placed.forEach((b, i) => {
+    if (b && b.right - b.left > 0.5) distances.push(index.distance(style, signs[i]!, formIn(sums, b), WEIGHTS));
+  });
+  return trimmedMean(distances) + 1.5 * Math.max(0, -trackingEm - 0.02) + 0.3 * Math.max(0, trackingEm - 0.05);
+}

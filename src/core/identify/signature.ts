@@ -1,0 +1,106 @@
+// The compact signature of a style: per character its form (36 numbers) and its box in em. Fourth stage of the pipeline ("signed").
+import { cellsOf, rasterOutline, sumInk } from "../geometry/raster";
+import { boundsOf } from "../geometry/outline";
+import { describeCells, FORM_LENGTH } from "../measure/cellForm";
+import type { OpenFace } from "../outlines/openFace";
+
+/** Characters that are signed. Others are compared in the fine stage only. The order is part of the stored format. */
+export const SIGNED = [..."ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789&!?.,:;'\"-–()/@#%$€£+*·éèêëáàâäåãíïóòôöõøúüñçßæœÉÖÜÄÅØ’“”"];
+const INDEX_OF = new Map(SIGNED.map((c, i) => [c, i]));
+/** Bytes per character: 36 form bytes, then left, top, right, bottom, advance as 16-bit numbers of 1/4096 em. */
+export const SIGN_BYTES = FORM_LENGTH + 10;
+export const SIGNATURE_BYTES = SIGNED.length * SIGN_BYTES;
+const EM_STEPS = 4096;
+const FORM_STEPS = 24;
+const ABSENT = -32768;
+const DRAW_PX = 40;
+
+/**
+ * Signs a face.
+ * @returns Uint8Array, shape [SIGNED.length, SIGN_BYTES]; an absent character has advance −32768.
+ */
+export function signFont(face: OpenFace): Uint8Array {
+  const out = new Uint8Array(SIGNATURE_BYTES);
+  const view = new DataView(out.buffer);
+  SIGNED.forEach((char, i) => {
+    const base = i * SIGN_BYTES;
+    const glyphId = face.glyphOf(char.codePointAt(0)!);
+    const bounds = glyphId ? boundsOf(face.polygons(glyphId)) : null;
+    if (!glyphId || !bounds) {
+      view.setInt16(base + FORM_LENGTH + 8, ABSENT, true);
+      return;
+    }
+    const form = signForm(face, glyphId, bounds);
+    form.forEach((v, k) => view.setInt8(base + k, quantize(v)));
+    const em = (v: number) => Math.max(-32767, Math.min(32767, Math.round((v / face.unitsPerEm) * EM_STEPS)));
+    [bounds.xMin, bounds.yMax, bounds.xMax, bounds.yMin, face.advanceFu(glyphId)].forEach((v, k) =>
+      view.setInt16(base + FORM_LENGTH + 2 * k, em(v), true),
+    );
+  });
+  return out;
+}
+
+export const quantize = (v: number) => Math.max(-127, Math.min(127, Math.round(v * FORM_STEPS)));
+
+function signForm(face: OpenFace, glyphId: number, b: { xMin: number; xMax: number; yMin: number; yMax: number }) {
+  const sx = DRAW_PX / Math.max(1, b.xMax - b.xMin);
+  const sy = DRAW_PX / Math.max(1, b.yMax - b.yMin);
+  const picture = rasterOutline(
+    face.outline(glyphId),
+    { a: sx, b: 0, c: 0, d: -sy, e: -b.xMin * sx, f: b.yMax * sy },
+    DRAW_PX,
+    DRAW_PX,
+  );
+  return describeCells(cellsOf(sumInk(picture), { left: 0, top: 0, right: DRAW_PX, bottom: DRAW_PX }, 16));
+}
+
+/** A box in em, y up from the baseline, and the advance. */
+export type SignBox = { left: number; top: number; right: number; bottom: number; advance: number };
+
+/** Signatures of many styles, ready to be compared. `bytes` has shape [ids.length, SIGNED.length, SIGN_BYTES]. */
+export class SignatureIndex {
+  ids: string[] = [];
+  families: string[] = [];
+  private bytes = new Uint8Array(0);
+  private view = new DataView(this.bytes.buffer);
+
+  static of(rows: { id: string; family: string; signature: Uint8Array }[]): SignatureIndex {
+    const index = new SignatureIndex();
+    index.bytes = new Uint8Array(rows.length * SIGNATURE_BYTES);
+    rows.forEach((r, i) => {
+      index.ids.push(r.id);
+      index.families.push(r.family);
+      index.bytes.set(r.signature.subarray(0, SIGNATURE_BYTES), i * SIGNATURE_BYTES);
+    });
+    index.view = new DataView(index.bytes.buffer);
+    return index;
+  }
+
+  /** Position of a character in the signature; −1 when it is not signed. */
+  static at(char: string): number {
+    return INDEX_OF.get(char) ?? -1;
+  }
+
+  /** Box of a character; null when the style lacks it. */
+  box(style: number, sign: number): SignBox | null {
+    const base = (style * SIGNED.length + sign) * SIGN_BYTES + FORM_LENGTH;
+    const advance = this.view.getInt16(base + 8, true);
+    if (advance === ABSENT) return null;
+    const em = (k: number) => this.view.getInt16(base + 2 * k, true) / EM_STEPS;
+    return { left: em(0), top: em(1), right: em(2), bottom: em(3), advance: advance / EM_STEPS };
+  }
+
+  /**
+   * Weighted squared distance of a form to a character's.
+   * @param form - Int8Array, shape [36], quantized. @param weights - Float32Array, shape [36].
+   */
+  distance(style: number, sign: number, form: Int8Array, weights: Float32Array): number {
+    const base = (style * SIGNED.length + sign) * SIGN_BYTES;
+    let sum = 0;
+    for (let k = 0; k < FORM_LENGTH; k++) {
+      const d = form[k]! - ((this.bytes[base + k]! << 24) >> 24);
+      sum += weights[k]! * d * d;
+    }
+    return sum / (FORM_STEPS * FORM_STEPS);
+  }
+}

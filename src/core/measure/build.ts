@@ -1,0 +1,139 @@
+// How letters are built: even or by hand, round or broken, solid or hollow, of pixels or dots. Read by `kind` alone.
+import { mean, median } from "../geometry/numbers";
+import { rasterOutline } from "../geometry/raster";
+import { pick, type Letter, type Letters } from "./letters";
+import { readPlainStems } from "./strokes";
+
+export type Build = {
+  /** Spread of foot heights and stem slants over plain letters, 0 = drawn with a ruler, above 0.02 by hand. */
+  unevenness: number | null;
+  /** Share of sharp turning in letters that are round elsewhere (o, c, e, O, C): near 1 in broken scripts and pixels. */
+  brokenCurves: number | null;
+  /** Middle number of ink pieces and of holes in letters that need one piece and no hole (H I L T l n). */
+  pieces: number | null;
+  holes: number | null;
+  /** Ink / area within the outer contours, for the same letters. */
+  solidity: number | null;
+  /** Share of contour length running exactly along the axes, over round letters. */
+  axisAligned: number | null;
+  /** Middle number of ink pieces in o, O, e, C, 0, 8: two or more where bridges cut the ring. */
+  roundPieces: number | null;
+};
+
+export function measureBuild(letters: Letters): Build {
+  const plain = pick(letters, "HILTlnhrEF");
+  const round = pick(letters, "ocOCeS");
+  const nests = plain.map((l) => nest(letters, l));
+  return {
+    unevenness: measureUnevenness(letters),
+    brokenCurves: median(round.map((l) => sharpShare(l, letters.em))),
+    pieces: median(nests.map((n) => n.pieces)),
+    holes: median(nests.map((n) => n.holes)),
+    solidity: median(nests.map((n) => n.solidity)),
+    axisAligned: median(round.map(axisShare)),
+    roundPieces: median(pick(letters, "oOeC08").map((l) => nest(letters, l).pieces)),
+  };
+}
+
+function measureUnevenness(letters: Letters): number | null {
+  const feet = pick(letters, "hnmrikxzHEIFT").map((l) => l.bounds.yMin / letters.em);
+  const tops = pick(letters, "xzvwnmr").map((l) => l.bounds.yMax / letters.em);
+  if (feet.length < 5) return null;
+  const stems = readPlainStems(letters).map((r) => r.slantDeg);
+  const spread = (v: number[]) => {
+    const m = median(v) ?? 0;
+    return mean(v.map((x) => Math.abs(x - m))) ?? 0;
+  };
+  return spread(feet) + spread(tops) * 0.5 + spread(stems) * 0.004;
+}
+
+const NEST_PX = 72;
+/** Low, so that a hairline thinner than a pixel does not fall apart. */
+const INKED = 0.2;
+
+/**
+ * Counts pieces of ink and enclosed holes on a picture of the letter, so that overlapping contours count once.
+ * Specks under 0.4 % of the picture are left out.
+ */
+function nest(letters: Letters, letter: Letter): { pieces: number; holes: number; solidity: number } {
+  const { xMin, yMax, yMin, xMax } = letter.bounds;
+  const scale = (NEST_PX - 4) / Math.max(yMax - yMin, 1);
+  const widthPx = Math.min(240, Math.ceil((xMax - xMin) * scale) + 4);
+  const to = { a: scale, b: 0, c: 0, d: -scale, e: 2 - xMin * scale, f: 2 + yMax * scale };
+  const { ink } = rasterOutline(letters.face.outline(letter.glyphId), to, widthPx, NEST_PX);
+  const inkAreas = findAreas(ink, widthPx, NEST_PX, true);
+  const paperAreas = findAreas(ink, widthPx, NEST_PX, false).filter((a) => !a.touchesEdge);
+  const least = 0.004 * widthPx * NEST_PX;
+  const sum = (list: { size: number }[]) => list.reduce((t, a) => t + a.size, 0);
+  return {
+    pieces: inkAreas.filter((a) => a.size > least).length,
+    holes: paperAreas.filter((a) => a.size > least).length,
+    solidity: sum(inkAreas) / Math.max(1, sum(inkAreas) + sum(paperAreas)),
+  };
+}
+
+/** Connected areas of ink (or paper) by flood fill over the four neighbours. */
+function findAreas(ink: Float32Array, width: number, height: number, wantInk: boolean) {
+  const seen = new Uint8Array(ink.length);
+  const areas: { size: number; touchesEdge: boolean }[] = [];
+  const stack: number[] = [];
+  for (let start = 0; start < ink.length; start++) {
+    if (seen[start] || ink[start]! >= INKED !== wantInk) continue;
+    let size = 0;
+    let touchesEdge = false;
+    stack.push(start);
+    seen[start] = 1;
+    while (stack.length) {
+      const at = stack.pop()!;
+      size++;
+      const x = at % width;
+      const y = (at - x) / width;
+      if (!x || !y || x === width - 1 || y === height - 1) touchesEdge = true;
+      for (const next of [x > 0 ? at - 1 : -1, x < width - 1 ? at + 1 : -1, at - width, at + width])
+        if (next >= 0 && next < ink.length && !seen[next] && ink[next]! >= INKED === wantInk) {
+          seen[next] = 1;
+          stack.push(next);
+        }
+    }
+    areas.push({ size, touchesEdge });
+  }
+  return areas;
+}
+
+function sharpShare(letter: Letter, em: number): number {
+  let sharp = 0;
+  let all = 0;
+  for (const p of letter.polygons) {
+    const n = p.length / 2;
+    let before: number | null = null;
+    for (let i = 0; i <= n; i++) {
+      const a = 2 * (i % n);
+      const b = 2 * ((i + 1) % n);
+      const dx = p[b]! - p[a]!;
+      const dy = p[b + 1]! - p[a + 1]!;
+      if (Math.hypot(dx, dy) < em * 0.0005) continue;
+      const angle = Math.atan2(dy, dx);
+      if (before !== null) {
+        const turn = Math.abs(((angle - before + 3 * Math.PI) % (2 * Math.PI)) - Math.PI);
+        all += turn;
+        if (turn > 0.44) sharp += turn;
+      }
+      before = angle;
+    }
+  }
+  return all ? sharp / all : 0;
+}
+
+function axisShare(letter: Letter): number {
+  let along = 0;
+  let all = 0;
+  for (const p of letter.polygons)
+    for (let i = 0, j = p.length - 2; i < p.length; j = i, i += 2) {
+      const dx = Math.abs(p[i]! - p[j]!);
+      const dy = Math.abs(p[i + 1]! - p[j + 1]!);
+      const length = Math.hypot(dx, dy);
+      all += length;
+      if (Math.min(dx, dy) < 1e-6) along += length;
+    }
+  return all ? along / all : 0;
+}

@@ -1,0 +1,107 @@
+// How contours turn: gentle or sharp (roundness), steady or restless (roughness), in pieces or whole.
+import { clamp, median } from "../geometry/numbers";
+import { pick, type Letter, type Letters } from "./letters";
+
+const PROBE = "nHELThitaoesRkSdm";
+
+/**
+ * Roundness of ends and joins: of all turning in letters that have corners, the share made in gentle steps.
+ * 0 = every corner sharp, 1 = no corner at all. Counted in letters of straight strokes, where a bowl cannot help.
+ */
+export function measureRoundness(letters: Letters): number | null {
+  const shares = pick(letters, "HELTNIFMilkvxzt").map((l) => gentleShare(l, letters.em));
+  const found = shares.filter((s): s is number => s !== null);
+  return found.length < 3 ? null : median(found);
+}
+
+function gentleShare(letter: Letter, em: number): number | null {
+  let gentle = 0;
+  let all = 0;
+  for (const p of letter.polygons) {
+    const ring = resample(p, em / 90);
+    const fine = turnings(p);
+    // Corners: turns of more than 25° at one point of the finely flattened outline, or within a ninetieth of an em.
+    const sharp = fine.filter((t) => Math.abs(t) > 0.44).reduce((a, t) => a + Math.abs(t), 0);
+    const total = turnings(ring).reduce((a, t) => a + Math.abs(t), 0);
+    all += Math.max(total, sharp);
+    gentle += Math.max(0, total - sharp);
+  }
+  return all > 1 ? clamp(gentle / all, 0, 1) : null;
+}
+
+/**
+ * Restlessness of the contour: turning beyond what the smoothed contour needs, per em of its length.
+ * @returns 0–1: below 0.15 a drawn letter, above 0.5 a worn, torn or sketched one.
+ */
+export function measureRoughness(letters: Letters): number | null {
+  const found = pick(letters, PROBE).map((l) => {
+    let excess = 0;
+    let length = 0;
+    for (const p of l.polygons) {
+      const ring = resample(p, letters.em / 120);
+      if (ring.length < 24) {
+        excess += 4;
+        continue;
+      }
+      const raw = turnings(ring).reduce((a, t) => a + Math.abs(t), 0);
+      const calm = turnings(smooth(ring, 4)).reduce((a, t) => a + Math.abs(t), 0);
+      excess += Math.max(0, raw - calm - 1.5);
+      length += ring.length / 2 / 120;
+    }
+    return length ? excess / length : null;
+  });
+  const values = found.filter((v): v is number => v !== null);
+  const m = median(values);
+  return m === null ? null : clamp((m - 1) / 18, 0, 1);
+}
+
+/** Points at even distance along a closed polygon. */
+function resample(p: Float64Array, step: number): Float64Array {
+  const out: number[] = [];
+  let left = 0;
+  const n = p.length / 2;
+  for (let i = 0; i < n; i++) {
+    const j = (i + 1) % n;
+    const [x0, y0, x1, y1] = [p[2 * i]!, p[2 * i + 1]!, p[2 * j]!, p[2 * j + 1]!];
+    const length = Math.hypot(x1 - x0, y1 - y0);
+    let at = left;
+    for (; at < length; at += step) out.push(x0 + ((x1 - x0) * at) / length, y0 + ((y1 - y0) * at) / length);
+    left = at - length;
+  }
+  return Float64Array.from(out);
+}
+
+function smooth(p: Float64Array, reach: number): Float64Array {
+  const n = p.length / 2;
+  const out = new Float64Array(p.length);
+  for (let i = 0; i < n; i++)
+    for (let k = -reach; k <= reach; k++) {
+      const j = (i + k + n * reach) % n;
+      out[2 * i]! += p[2 * j]! / (2 * reach + 1);
+      out[2 * i + 1]! += p[2 * j + 1]! / (2 * reach + 1);
+    }
+  return out;
+}
+
+/** Change of direction at each point, radians, −π to π. */
+function turnings(p: Float64Array): number[] {
+  const n = p.length / 2;
+  const out: number[] = [];
+  let before: number | null = null;
+  for (let i = 0; i <= n; i++) {
+    const a = i % n;
+    const b = (i + 1) % n;
+    const dx = p[2 * b]! - p[2 * a]!;
+    const dy = p[2 * b + 1]! - p[2 * a + 1]!;
+    if (Math.hypot(dx, dy) < 1e-9) continue;
+    const angle = Math.atan2(dy, dx);
+    if (before !== null) {
+      let turn = angle - before;
+      if (turn > Math.PI) turn -= 2 * Math.PI;
+      if (turn < -Math.PI) turn += 2 * Math.PI;
+      out.push(turn);
+    }
+    before = angle;
+  }
+  return out;
+}

@@ -1,0 +1,45 @@
+// The letters of a face as polygons, by character. What every single measure starts from.
+import { boundsOf, type Bounds, type Polygons } from "../geometry/outline";
+import { median } from "../geometry/numbers";
+import type { OpenFace } from "../outlines/openFace";
+
+export type Letter = { char: string; glyphId: number; polygons: Polygons; bounds: Bounds; advanceFu: number };
+export type Letters = {
+  face: OpenFace;
+  em: number;
+  /** null where the face lacks the character or draws nothing for it. */
+  get(char: string): Letter | null;
+};
+
+export function lettersOf(face: OpenFace): Letters {
+  const known = new Map<string, Letter | null>();
+  const read = (char: string): Letter | null => {
+    const glyphId = face.glyphOf(char.codePointAt(0)!);
+    if (!glyphId) return null;
+    const polygons = face.polygons(glyphId);
+    const bounds = boundsOf(polygons);
+    return bounds && { char, glyphId, polygons, bounds, advanceFu: face.advanceFu(glyphId) };
+  };
+  return {
+    face,
+    em: face.unitsPerEm,
+    get(char) {
+      let letter = known.get(char);
+      if (letter === undefined) known.set(char, (letter = read(char)));
+      return letter;
+    },
+  };
+}
+
+/** The letters of a string that exist, in order. */
+export const pick = (letters: Letters, chars: string): Letter[] =>
+  [...chars].map((c) => letters.get(c)).filter((l): l is Letter => l !== null);
+
+/** Middle value of a number over letters, in em; null when none of them exists. */
+export function medianEm(letters: Letters, chars: string, of: (l: Letter) => number | null): number | null {
+  const values = pick(letters, chars)
+    .map(of)
+    .filter((v): v is number => v !== null);
+  const m = median(values);
+  return m === null ? null : m / letters.em;
+}

@@ -1,0 +1,89 @@
+// All traits of one style, from outlines and advances alone. Second stage of the pipeline ("measured").
+import type { Traits } from "@/contracts/traits";
+import { clamp, interpolate } from "../geometry/numbers";
+import type { OpenFace } from "../outlines/openFace";
+import { measureBuild, type Build } from "./build";
+import { measureRoughness, measureRoundness } from "./contour";
+import { measureCases, measureLegibility } from "./forms";
+import { isMonospaced, measureFigures, measureHeights, measureProportion, measureWidthEm } from "./heights";
+import { measureConnection } from "./joining";
+import { lettersOf, pick } from "./letters";
+import { measureStrokes } from "./strokes";
+
+/** Traits and the readings behind them that `kind` needs but nobody filters by. */
+export type Measured = {
+  traits: Traits;
+  legibility: number | null;
+  proportion: number | null;
+  build: Build;
+  letterCount: number;
+};
+
+/** Stem / x-height of upright letters → usWeightClass, fitted once on the demo library (middle stem per class). */
+const WEIGHT_SCALE = [
+  [0.01, 1],
+  [0.05, 100],
+  [0.085, 200],
+  [0.12, 300],
+  [0.168, 400],
+  [0.2, 500],
+  [0.237, 600],
+  [0.272, 700],
+  [0.321, 800],
+  [0.369, 900],
+  [0.5, 1000],
+] as const;
+
+/** Letter width / height → usWidthClass: the named steps of that class are 50 to 200 % of the normal width. */
+const WIDTH_SCALE = [
+  [0.4, 1],
+  [0.5, 2],
+  [0.6, 3],
+  [0.7, 4],
+  [0.84, 5],
+  [0.98, 6],
+  [1.1, 7],
+  [1.3, 8],
+  [1.7, 9],
+] as const;
+
+/**
+ * Measures one style.
+ * @returns every trait; null where the letters it needs are absent or do not behave (no steady stems, say).
+ */
+export function measureFont(face: OpenFace): Measured {
+  const letters = lettersOf(face);
+  const heights = measureHeights(letters);
+  const strokes = measureStrokes(letters);
+  const proportion = measureProportion(letters);
+  const legibility = measureLegibility(letters);
+  const letterCount = pick(letters, "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz").length;
+  const picture = letterCount < 8 || (legibility ?? 0) < 0.42;
+  const body = heights.xHeightEm && heights.xHeightEm > 0.1 ? heights.xHeightEm : heights.capHeightEm;
+  const relative = strokes.stemEm !== null && body ? strokes.stemEm / body : null;
+  const traits: Traits = {
+    stemEm: strokes.stemEm,
+    weight: relative === null ? null : Math.round(interpolate(WEIGHT_SCALE, relative)),
+    contrast: strokes.contrast,
+    widthEm: measureWidthEm(letters),
+    width: proportion === null ? null : Number(interpolate(WIDTH_SCALE, proportion).toFixed(1)),
+    ...heights,
+    slantDeg: strokes.slantDeg,
+    serif: strokes.serif,
+    serifThickness: strokes.serifThickness,
+    roundness: measureRoundness(letters),
+    roughness: measureRoughness(letters),
+    connected: measureConnection(letters),
+    monospaced: isMonospaced(letters),
+    figures: measureFigures(letters),
+    cases: measureCases(letters),
+    picture,
+  };
+  return { traits: rounded(traits), legibility, proportion, build: measureBuild(letters), letterCount };
+}
+
+/** Numbers are kept to a ten-thousandth: more digits than any of the methods means. */
+function rounded(traits: Traits): Traits {
+  const out = Object.entries(traits).map(([k, v]) => [k, typeof v === "number" ? Number(clamp(v, -1e6, 1e6).toFixed(4)) : v]);
+  return Object.fromEntries(out) as Traits;
+}

@@ -1,0 +1,159 @@
+// Stems, slant, contrast and serifs: all from rays through straight and round letters.
+import { clamp, mean, median, quantile } from "../geometry/numbers";
+import { spansAlong, spansAtX, spansAtY, type Span } from "../geometry/rays";
+import { pick, type Letter, type Letters } from "./letters";
+
+/** Letters whose first vertical stroke is a straight stem, and the part of their height where it stands free. */
+const STEM_LOWER = "hnmrlikbpud";
+const STEM_UPPER = "HNIEFLTDBPRM";
+
+type StemRead = { slantDeg: number; stemFu: number; letter: Letter; middleAtBase: number; heightFu: number };
+
+/** Follows the first stroke of a letter between two heights; null when it is not one steady stroke. */
+function readStem(letter: Letter, low: number, high: number): StemRead | null {
+  const heights = Array.from({ length: 9 }, (_, i) => low + ((high - low) * i) / 8);
+  const first: { y: number; span: Span }[] = [];
+  for (const y of heights) {
+    const spans = spansAtY(letter.polygons, y);
+    const span = letter.char === "d" || letter.char === "u" ? spans[spans.length - 1] : spans[0];
+    if (span) first.push({ y, span });
+  }
+  if (first.length < 5) return null;
+  const widths = first.map(({ span }) => span.to - span.from);
+  const typical = median(widths)!;
+  const steady = first.filter(({ span }) => Math.abs(span.to - span.from - typical) < 0.2 * typical + 1);
+  if (steady.length < 5) return null;
+  const line = fitLine(steady.map(({ y, span }) => [y, (span.from + span.to) / 2]));
+  return {
+    slantDeg: (Math.atan(line.slope) * 180) / Math.PI,
+    stemFu: typical * Math.cos(Math.atan(line.slope)),
+    letter,
+    middleAtBase: line.at0,
+    heightFu: high,
+  };
+}
+
+function fitLine(points: [number, number][]): { slope: number; at0: number } {
+  const mx = mean(points.map((p) => p[0]))!;
+  const my = mean(points.map((p) => p[1]))!;
+  let xy = 0;
+  let xx = 0;
+  for (const [x, y] of points) {
+    xy += (x - mx) * (y - my);
+    xx += (x - mx) ** 2;
+  }
+  const slope = xx ? xy / xx : 0;
+  return { slope, at0: my - slope * mx };
+}
+
+function readStems(letters: Letters, chars: string, share: [number, number]): StemRead[] {
+  return pick(letters, chars)
+    .map((l) => {
+      // x-height part only: b, h, k and l keep the same window as n, so that serifs at their top stay out.
+      const height = chars === STEM_LOWER ? Math.min(l.bounds.yMax, letters.get("x")?.bounds.yMax ?? l.bounds.yMax) : l.bounds.yMax;
+      const base = Math.max(0, l.bounds.yMin);
+      return readStem(l, base + share[0] * (height - base), base + share[1] * (height - base));
+    })
+    .filter((r): r is StemRead => r !== null);
+}
+
+/** Steady stems of plain letters, for the spread of their slants. */
+export const readPlainStems = (letters: Letters) => readStems(letters, STEM_LOWER, [0.25, 0.6]);
+
+export type StrokeMeasures = {
+  stemEm: number | null;
+  capStemEm: number | null;
+  slantDeg: number | null;
+  contrast: number | null;
+  serif: number | null;
+  serifThickness: number | null;
+};
+
+export function measureStrokes(letters: Letters): StrokeMeasures {
+  const lower = readStems(letters, STEM_LOWER, [0.25, 0.6]);
+  const upper = readStems(letters, STEM_UPPER, [0.25, 0.45]);
+  const lowerStem = median(lower.map((r) => r.stemFu));
+  const upperStem = median(upper.map((r) => r.stemFu));
+  const stem = lower.length >= 3 ? lowerStem : (upperStem ?? lowerStem);
+  const slants = (lower.length >= 3 ? lower : [...lower, ...upper]).map((r) => r.slantDeg);
+  const slantDeg = median(slants);
+  return {
+    stemEm: stem === null ? null : stem / letters.em,
+    capStemEm: upperStem === null ? null : upperStem / letters.em,
+    slantDeg,
+    contrast: measureContrast(letters, stem),
+    ...measureSerifs(letters, lower, upper, slantDeg ?? 0),
+  };
+}
+
+/** Thick : thin, from the ring of o and O in 24 directions and from bars of e, t, H against their stems. At least 1. */
+function measureContrast(letters: Letters, stemFu: number | null): number | null {
+  const ratios: number[] = [];
+  for (const l of pick(letters, "oO0eQ")) {
+    if (l.char === "e") continue;
+    const cx = (l.bounds.xMin + l.bounds.xMax) / 2;
+    const cy = (l.bounds.yMin + l.bounds.yMax) / 2;
+    const ring: number[] = [];
+    for (let i = 0; i < 24; i++) {
+      const spans = spansAlong(l.polygons, cx, cy, (i / 24) * 2 * Math.PI);
+      const s = spans[0];
+      if (s && s.from > 0) ring.push(s.to - s.from);
+    }
+    if (ring.length >= 18) ratios.push(quantile(ring, 0.88)! / Math.max(quantile(ring, 0.12)!, letters.em / 500));
+  }
+  for (const [char, share] of [
+    ["H", 0.5],
+    ["e", 0.5],
+    ["n", 0.5],
+  ] as const) {
+    const bar = stemFu && barThickness(letters, char, share);
+    if (bar) ratios.push(Math.max(stemFu / bar, bar / stemFu));
+  }
+  const m = median(ratios);
+  return m === null ? null : Math.max(1, m);
+}
+
+/** Thinnest horizontal piece in the middle of a letter (bar of H and e, arch of n), in font units. */
+function barThickness(letters: Letters, char: string, share: number): number | null {
+  const l = letters.get(char);
+  if (!l) return null;
+  const found: number[] = [];
+  for (const off of [-0.06, 0, 0.06]) {
+    const x = l.bounds.xMin + (share + off) * (l.bounds.xMax - l.bounds.xMin);
+    const spans = spansAtX(l.polygons, x);
+    const height = l.bounds.yMax - l.bounds.yMin;
+    const bars = spans.filter((s) => s.to - s.from < 0.5 * height).map((s) => s.to - s.from);
+    if (bars.length) found.push(Math.min(...bars));
+  }
+  return median(found);
+}
+
+/**
+ * Serifs: how far the foot of a straight stem reaches beyond the stem on its outer side.
+ * @returns serif 0–1 (share of feet that reach out, weighted by how far), thickness of that foot / stem.
+ */
+function measureSerifs(letters: Letters, lower: StemRead[], upper: StemRead[], slantDeg: number) {
+  const tan = Math.tan((slantDeg * Math.PI) / 180);
+  const feet: number[] = [];
+  const thickness: number[] = [];
+  for (const read of [...lower.filter((r) => "hnmrikp".includes(r.letter.char)), ...upper.filter((r) => "HNIFTPRM".includes(r.letter.char))]) {
+    const { letter, stemFu, middleAtBase } = read;
+    const base = letter.bounds.yMin;
+    const height = letter.bounds.yMax - base;
+    let reach = 0;
+    for (const share of [0.012, 0.025, 0.045]) {
+      const y = base + share * height;
+      const stemLeft = middleAtBase + tan * y - stemFu / 2 / Math.cos(Math.atan(tan));
+      const span = spansAtY(letter.polygons, y).find((s) => s.to > stemLeft && s.from < stemLeft + stemFu);
+      if (span) reach = Math.max(reach, stemLeft - span.from);
+    }
+    const share = reach / (0.06 * letters.em);
+    feet.push(clamp((share - 0.12) / 0.5, 0, 1));
+    if (share > 0.3) {
+      const x = middleAtBase + tan * base - stemFu / 2 - reach * 0.55;
+      const foot = spansAtX(letter.polygons, x).find((s) => s.from < base + 0.12 * height);
+      if (foot) thickness.push((foot.to - foot.from) / stemFu);
+    }
+  }
+  return { serif: feet.length >= 3 ? mean(feet) : null, serifThickness: median(thickness) };
+}

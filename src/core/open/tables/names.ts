@@ -1,0 +1,57 @@
+// The name table, and the family and style names people know a face by. OpenType 1.9.1 "name".
+import type { TableReader } from "../reader";
+
+/** English (or first) string per name id. Control and direction characters are removed. */
+export type Names = Record<number, string>;
+
+export function readNames(t: TableReader): Names {
+  const count = t.u16(2);
+  const store = t.u16(4);
+  const best = new Map<number, { rank: number; text: string }>();
+  for (let i = 0; i < count; i++) {
+    const at = 6 + i * 12;
+    const [platform, encoding, language, id, length, offset] = [0, 2, 4, 6, 8, 10].map((k) => t.u16(at + k)) as [
+      number, number, number, number, number, number,
+    ];
+    if (store + offset + length > t.length) continue;
+    const rank = platform === 3 && language === 0x409 ? 3 : platform === 0 ? 2 : platform === 1 && language === 0 ? 1 : 0;
+    const known = best.get(id);
+    if (known && known.rank >= rank) continue;
+    const raw = t.slice(store + offset, length);
+    const text = cleanName(platform === 1 && encoding === 0 ? decodeMacRoman(raw) : decodeUtf16(raw));
+    if (text) best.set(id, { rank, text });
+  }
+  return Object.fromEntries([...best].map(([id, { text }]) => [id, text]));
+}
+
+const decodeUtf16 = (raw: Uint8Array) => {
+  let out = "";
+  for (let i = 0; i + 1 < raw.length; i += 2) out += String.fromCharCode((raw[i]! << 8) | raw[i + 1]!);
+  return out;
+};
+const decodeMacRoman = (raw: Uint8Array) => new TextDecoder("macintosh").decode(raw);
+const cleanName = (text: string) =>
+  text
+    .replace(/[\u0000-\u0008\u000b-\u001f\u007f-\u009f\u200e\u200f\u202a-\u202e\u2066-\u2069]/g, "")
+    .trim()
+    .slice(0, 40_000);
+
+const STYLE_WORDS =
+  /^(thin|hairline|extra ?light|ultra ?light|light|regular|normal|book|medium|semi ?bold|demi ?bold|demi|bold|extra ?bold|ultra ?bold|black|heavy|fat|italic|oblique|roman)$/i;
+
+/**
+ * Family and style as a person would say them: typographic names (16, 17) first, then 1 and 2 with weight words
+ * moved from the family to the style ("Alegreya Medium" + "Italic" becomes "Alegreya" + "Medium Italic").
+ * @returns null for the family when the font carries no usable name.
+ */
+export function readFamilyAndStyle(names: Names): { family: string | null; style: string } {
+  if (names[16]) return { family: names[16], style: names[17] ?? names[2] ?? "Regular" };
+  const family = names[1];
+  if (!family) return { family: null, style: names[2] ?? "Regular" };
+  const words = family.split(/\s+/);
+  const moved: string[] = [];
+  while (words.length > 1 && STYLE_WORDS.test(words[words.length - 1]!)) moved.unshift(words.pop()!);
+  const legacy = (names[2] ?? "").split(/\s+/).filter((w) => w && !/^regular$/i.test(w));
+  const style = [...moved, ...legacy].join(" ") || "Regular";
+  return { family: words.join(" "), style };
+}

@@ -1,0 +1,48 @@
+// A face ready to be drawn: one HarfBuzz face with its outlines read on demand and kept.
+// Stands behind `open`: only bytes that `open` accepted come here.
+import { Blob, Face, Font, Variation } from "harfbuzzjs";
+import { flattenOutline, parsePath, type Outline, type Polygons } from "../geometry/outline";
+
+export type OpenFace = {
+  readonly unitsPerEm: number;
+  /** The HarfBuzz font, for `shape` alone. */
+  readonly font: Font;
+  /** Outline of a glyph in font units; empty for a space. Kept after the first read. */
+  outline(glyphId: number): Outline;
+  /** The outline as polygons, no piece further than a thousandth em from the curve. */
+  polygons(glyphId: number): Polygons;
+  advanceFu(glyphId: number): number;
+  /** Glyph of a character by the cmap alone; null when not mapped. */
+  glyphOf(codePoint: number): number | null;
+};
+
+/**
+ * Opens a face.
+ * @param sfnt - bytes that `openFont` returned. @param coordinates - axis tag → value; others stay at default.
+ */
+export function openFace(sfnt: Uint8Array, coordinates: Record<string, number> = {}): OpenFace {
+  const face = new Face(new Blob(sfnt), 0);
+  const font = new Font(face);
+  const tags = Object.entries(coordinates);
+  if (tags.length) font.setVariations(tags.map(([tag, value]) => new Variation(tag, value)));
+  const outlines = new Map<number, Outline>();
+  const polygons = new Map<number, Polygons>();
+  const unitsPerEm = face.upem;
+  const outline = (glyphId: number) => {
+    let known = outlines.get(glyphId);
+    if (!known) outlines.set(glyphId, (known = parsePath(font.glyphToPath(glyphId))));
+    return known;
+  };
+  return {
+    unitsPerEm,
+    font,
+    outline,
+    polygons(glyphId) {
+      let known = polygons.get(glyphId);
+      if (!known) polygons.set(glyphId, (known = flattenOutline(outline(glyphId), unitsPerEm / 1000)));
+      return known;
+    },
+    advanceFu: (glyphId) => font.glyphHAdvance(glyphId),
+    glyphOf: (codePoint) => font.nominalGlyph(codePoint) || null,
+  };
+}

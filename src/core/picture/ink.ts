@@ -1,0 +1,229 @@
+// From colours to ink: what is lettering and what is background, as soft coverage. Handles either polarity and uneven light.
+import type { InkPicture } from "../geometry/raster";
+import { clamp, median } from "../geometry/numbers";
+
+/** 8-bit RGBA, row-major from the top left, 4 bytes a pixel. */
+export type RgbaPicture = { widthPx: number; heightPx: number; rgba: Uint8Array };
+
+const TERMS = 6;
+
+/**
+ * Finds the ink of a picture.
+ * @returns coverage 0–1 and `contrast`, the distance between ink and background in noise widths; null when nothing stands out.
+ */
+export function findInk(picture: RgbaPicture): (InkPicture & { contrast: number; noisy: boolean }) | null {
+  const { widthPx, heightPx, rgba } = picture;
+  const n = widthPx * heightPx;
+  const residual = subtractBackground(picture);
+  const direction = mainDirection(residual, n);
+  const value = new Float32Array(n);
+  for (let i = 0; i < n; i++)
+    value[i] = residual[3 * i]! * direction[0] + residual[3 * i + 1]! * direction[1] + residual[3 * i + 2]! * direction[2];
+  if (skewness(value) < 0) for (let i = 0; i < n; i++) value[i] = -value[i]!;
+  const rough = otsu(value);
+  const noise = noiseOf(value, rough);
+  const inkLevel = levelOfInk(value, rough);
+  const paperLevel = levelOfPaper(value, rough);
+  const span = inkLevel - paperLevel;
+  if (!(span > 6) || span < 3 * noise) return null;
+  const noisy = noise > 0.05 * span;
+  const calm = noisy ? blurInk({ widthPx, heightPx, ink: value }, 0.8) : value;
+  const floor = clamp((2.2 * noise) / span, 0.02, 0.22);
+  const ink = new Float32Array(n);
+  for (let i = 0; i < n; i++) {
+    const v = (calm[i]! - paperLevel) / span;
+    ink[i] = v < floor ? 0 : v > 1 ? 1 : v;
+  }
+  if (rgba.length < 4 * n) return null;
+  return { widthPx, heightPx, ink, contrast: span / Math.max(noise, 0.5), noisy };
+}
+
+/** Fits 1, x, y, x², xy, y² to each channel, three rounds, leaving out what lies far off. @returns [r, g, b] residuals. */
+function subtractBackground({ widthPx, heightPx, rgba }: RgbaPicture): Float32Array {
+  const n = widthPx * heightPx;
+  const out = new Float32Array(3 * n);
+  const step = Math.max(1, Math.floor(Math.sqrt(n / 6000)));
+  const terms = (x: number, y: number): number[] => {
+    const u = (2 * x) / widthPx - 1;
+    const v = (2 * y) / heightPx - 1;
+    return [1, u, v, u * u, u * v, v * v];
+  };
+  for (let c = 0; c < 3; c++) {
+    let fit: number[] | null = null;
+    let reach = Infinity;
+    for (let round = 0; round < 5; round++) {
+      const a = Array.from({ length: TERMS }, () => new Array<number>(TERMS + 1).fill(0));
+      const off: number[] = [];
+      const level: number | null = fit ? null : borderLevel(rgba, widthPx, heightPx, c);
+      for (let y = 0; y < heightPx; y += step)
+        for (let x = 0; x < widthPx; x += step) {
+          const t = terms(x, y);
+          const value = rgba[4 * (y * widthPx + x) + c]!;
+          const guess = fit ? dot(fit, t) : level!;
+          const d = Math.abs(value - guess);
+          off.push(d);
+          if (d > reach) continue;
+          for (let i = 0; i < TERMS; i++) {
+            for (let j = 0; j < TERMS; j++) a[i]![j]! += t[i]! * t[j]!;
+            a[i]![TERMS]! += t[i]! * value;
+          }
+        }
+      if (round === 0) {
+        // First look: what lies near the border's typical value is background.
+        reach = Math.max(12, 2.5 * (median(off) ?? 12));
+        fit = [level!, 0, 0, 0, 0, 0];
+        continue;
+      }
+      for (let i = 0; i < TERMS; i++) a[i]![i]! += 1e-3 * (i ? off.length : 0.01) * 0.02;
+      fit = solve(a) ?? fit;
+      reach = Math.max(8, 2.5 * (median(off.filter((d) => d <= reach)) ?? 8));
+    }
+    for (let y = 0; y < heightPx; y++)
+      for (let x = 0; x < widthPx; x++) {
+        const i = y * widthPx + x;
+        out[3 * i + c] = rgba[4 * i + c]! - dot(fit!, terms(x, y));
+      }
+  }
+  return out;
+}
+
+function borderLevel(rgba: Uint8Array, w: number, h: number, c: number): number {
+  const seen: number[] = [];
+  for (let x = 0; x < w; x++) seen.push(rgba[4 * x + c]!, rgba[4 * ((h - 1) * w + x) + c]!);
+  for (let y = 0; y < h; y++) seen.push(rgba[4 * y * w + c]!, rgba[4 * (y * w + w - 1) + c]!);
+  return median(seen)!;
+}
+
+const dot = (a: readonly number[], b: readonly number[]) => a.reduce((s, v, i) => s + v * b[i]!, 0);
+
+/** Solves [A | b] by elimination with pivoting; null when singular. */
+export function solve(rows: number[][]): number[] | null {
+  const n = rows.length;
+  const m = rows.map((r) => [...r]);
+  for (let i = 0; i < n; i++) {
+    let p = i;
+    for (let r = i + 1; r < n; r++) if (Math.abs(m[r]![i]!) > Math.abs(m[p]![i]!)) p = r;
+    if (Math.abs(m[p]![i]!) < 1e-12) return null;
+    [m[i], m[p]] = [m[p]!, m[i]!];
+    for (let r = 0; r < n; r++) {
+      if (r === i) continue;
+      const f = m[r]![i]! / m[i]![i]!;
+      for (let k = i; k <= n; k++) m[r]![k]! -= f * m[i]![k]!;
+    }
+  }
+  return m.map((r, i) => r[n]! / r[i]!);
+}
+
+/** Direction of greatest residual energy (power iteration on the 3 × 3 second moments). */
+function mainDirection(residual: Float32Array, n: number): [number, number, number] {
+  const m = [0, 0, 0, 0, 0, 0, 0, 0, 0];
+  for (let i = 0; i < n; i++)
+    for (let a = 0; a < 3; a++) for (let b = 0; b < 3; b++) m[3 * a + b]! += residual[3 * i + a]! * residual[3 * i + b]!;
+  let v: [number, number, number] = [0.58, 0.58, 0.57];
+  for (let k = 0; k < 24; k++) {
+    const next = [0, 1, 2].map((a) => m[3 * a]! * v[0] + m[3 * a + 1]! * v[1] + m[3 * a + 2]! * v[2]);
+    const length = Math.hypot(...next) || 1;
+    v = [next[0]! / length, next[1]! / length, next[2]! / length];
+  }
+  return v;
+}
+
+function skewness(v: Float32Array): number {
+  let m = 0;
+  for (const x of v) m += x;
+  m /= v.length;
+  let s2 = 0;
+  let s3 = 0;
+  for (const x of v) {
+    const d = x - m;
+    s2 += d * d;
+    s3 += d * d * d;
+  }
+  return s3 / Math.pow(s2 / v.length || 1, 1.5) / v.length;
+}
+
+/** Threshold that parts the values best in two (Otsu 1979), on 256 steps between the extremes. */
+export function otsu(v: Float32Array): number {
+  let low = Infinity;
+  let high = -Infinity;
+  for (const x of v) {
+    if (x < low) low = x;
+    if (x > high) high = x;
+  }
+  const bins = new Float64Array(256);
+  const scale = 255 / (high - low || 1);
+  for (const x of v) bins[Math.round((x - low) * scale)]!++;
+  let sum = 0;
+  for (let i = 0; i < 256; i++) sum += i * bins[i]!;
+  let below = 0;
+  let sumBelow = 0;
+  let best = -1;
+  let first = 0;
+  let last = 0;
+  for (let i = 0; i < 255; i++) {
+    below += bins[i]!;
+    sumBelow += i * bins[i]!;
+    const above = v.length - below;
+    if (!below || !above) continue;
+    const d = sumBelow / below - (sum - sumBelow) / above;
+    const between = below * above * d * d;
+    if (between > best * (1 + 1e-9)) {
+      best = between;
+      first = i;
+    }
+    if (between >= best * (1 - 1e-9)) last = i;
+  }
+  return low + ((first + last) / 2 + 0.5) / scale;
+}
+
+function noiseOf(v: Float32Array, threshold: number): number {
+  const step = Math.max(1, Math.floor(v.length / 8000));
+  const paper: number[] = [];
+  for (let i = 0; i < v.length; i += step) if (v[i]! < threshold) paper.push(v[i]!);
+  const m = median(paper) ?? 0;
+  return 1.48 * (median(paper.map((x) => Math.abs(x - m))) ?? 0);
+}
+
+function levelOfPaper(v: Float32Array, threshold: number): number {
+  const step = Math.max(1, Math.floor(v.length / 8000));
+  const seen: number[] = [];
+  for (let i = 0; i < v.length; i += step) if (v[i]! < threshold) seen.push(v[i]!);
+  return median(seen) ?? 0;
+}
+
+/** Level of full ink: the upper quarter of what is above the threshold, so that blurred edges do not count. */
+function levelOfInk(v: Float32Array, threshold: number): number {
+  const seen: number[] = [];
+  for (const x of v) if (x >= threshold) seen.push(x);
+  seen.sort((a, b) => a - b);
+  return seen[Math.floor(seen.length * 0.78)] ?? 0;
+}
+
+/** Gaussian blur. @param sigmaPx - 0 returns a copy. Outside is paper. */
+export function blurInk({ widthPx: w, heightPx: h, ink }: InkPicture, sigmaPx: number): Float32Array {
+  if (sigmaPx < 0.05) return ink.slice();
+  const reach = Math.max(1, Math.ceil(2.6 * sigmaPx));
+  const kernel = Array.from({ length: reach + 1 }, (_, k) => Math.exp((-k * k) / (2 * sigmaPx * sigmaPx)));
+  const total = kernel[0]! + 2 * kernel.slice(1).reduce((a, b) => a + b, 0);
+  const weights = kernel.map((k) => k / total);
+  const rows = new Float32Array(w * h);
+  const out = new Float32Array(w * h);
+  for (let y = 0; y < h; y++) {
+    const base = y * w;
+    for (let x = 0; x < w; x++) {
+      let s = ink[base + x]! * weights[0]!;
+      for (let k = 1; k <= reach; k++)
+        s += weights[k]! * ((x >= k ? ink[base + x - k]! : 0) + (x + k < w ? ink[base + x + k]! : 0));
+      rows[base + x] = s;
+    }
+  }
+  for (let y = 0; y < h; y++)
+    for (let x = 0; x < w; x++) {
+      const at = y * w + x;
+      let s = rows[at]! * weights[0]!;
+      for (let k = 1; k <= reach; k++)
+        s += weights[k]! * ((y >= k ? rows[at - k * w]! : 0) + (y + k < h ? rows[at + k * w]! : 0));
+      out[at] = s;
+    }
+  return out;
+}

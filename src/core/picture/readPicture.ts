@@ -1,0 +1,100 @@
+// A picture → one straightened line of soft ink with its letters' boxes. Stands before `identify`; see README for the method.
+import type { InkPicture } from "../geometry/raster";
+import { findInk, type RgbaPicture } from "./ink";
+import { dropSpecks, mergePieces } from "./pieces";
+import { cropInk, cropPicture, findSlopeDeg, straightenCorners, turnInk, type CutBox, type Point } from "./straighten";
+
+export type PictureFrame = {
+  box?: { x: number; y: number; width: number; height: number };
+  /** Four corners, clockwise from the top left. */
+  corners?: Point[];
+};
+
+/** One line of lettering. Boxes are in the strip's pixels. */
+export type InkLine = {
+  strip: InkPicture;
+  letters: CutBox[];
+  slopeDeg: number;
+  noisy: boolean;
+  contrast: number;
+};
+
+/** Longest side that is worked on, and the height of ink the comparison wants. */
+const WORK_PX = 1600;
+const INK_HEIGHT_PX = 64;
+const SMALL_PX = 34;
+const MARGIN_PX = 8;
+
+/**
+ * Reads the line of lettering in a picture (the heaviest one where there are several).
+ * @returns null when no lettering stands out.
+ */
+export function readPicture(picture: RgbaPicture, frame: PictureFrame = {}): InkLine | null {
+  const framed = frame.corners?.length === 4 ? straightenCorners(picture, frame.corners, WORK_PX) : frame.box ? cropPicture(picture, frame.box) : picture;
+  if (!framed) return null;
+  const found = findInk(framed);
+  if (!found) return null;
+  const slopeDeg = findSlopeDeg(found);
+  const level = slopeDeg ? turnInk(found, slopeDeg, 1) : found;
+  const band = heaviestBand(dropSpecks(level).picture);
+  if (!band) return null;
+  const cut = cropInk(level, band, 2);
+  const inkHeight = band.bottom - band.top;
+  const scale = inkHeight > INK_HEIGHT_PX * 1.25 ? INK_HEIGHT_PX / inkHeight : inkHeight < SMALL_PX ? 2 : 1;
+  const scaled = scale === 1 ? cut : turnInk(cut, 0, scale);
+  const clean = dropSpecks(scaled);
+  const all = bounds(clean.pieces);
+  if (!all) return null;
+  const strip = cropInk(clean.picture, all, MARGIN_PX);
+  const { pieces } = dropSpecks(strip);
+  return { strip, letters: mergePieces(strip, pieces), slopeDeg, noisy: found.noisy, contrast: found.contrast };
+}
+
+function bounds(boxes: CutBox[]): CutBox | null {
+  if (!boxes.length) return null;
+  return {
+    left: Math.min(...boxes.map((b) => b.left)),
+    top: Math.min(...boxes.map((b) => b.top)),
+    right: Math.max(...boxes.map((b) => b.right)),
+    bottom: Math.max(...boxes.map((b) => b.bottom)),
+  };
+}
+
+/** The band of rows with most ink; bands parted by less than a fifth of the taller one's height are one line. */
+function heaviestBand(picture: InkPicture): CutBox | null {
+  const { widthPx: w, heightPx: h, ink } = picture;
+  const rows = Array.from({ length: h }, (_, y) => {
+    let sum = 0;
+    for (let x = 0; x < w; x++) if (ink[y * w + x]! > 0.3) sum += ink[y * w + x]!;
+    return sum;
+  });
+  const bands: { top: number; bottom: number; sum: number }[] = [];
+  rows.forEach((sum, y) => {
+    if (sum < 0.5) return;
+    const last = bands[bands.length - 1];
+    if (last && last.bottom === y) {
+      last.bottom = y + 1;
+      last.sum += sum;
+    } else bands.push({ top: y, bottom: y + 1, sum });
+  });
+  const merged: typeof bands = [];
+  for (const b of bands) {
+    const last = merged[merged.length - 1];
+    const taller = last ? Math.max(last.bottom - last.top, b.bottom - b.top) : 0;
+    if (last && b.top - last.bottom < 0.2 * taller) {
+      last.bottom = b.bottom;
+      last.sum += b.sum;
+    } else merged.push({ ...b });
+  }
+  const best = merged.sort((a, b) => b.sum - a.sum)[0];
+  if (!best || best.bottom - best.top < 5) return null;
+  let left = w;
+  let right = 0;
+  for (let y = best.top; y < best.bottom; y++)
+    for (let x = 0; x < w; x++)
+      if (ink[y * w + x]! > 0.3) {
+        left = Math.min(left, x);
+        right = Math.max(right, x + 1);
+      }
+  return right > left ? { left, right, top: best.top, bottom: best.bottom } : null;
+}

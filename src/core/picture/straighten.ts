@@ -1,0 +1,168 @@
+// Turns, cuts and scales pictures: corners to a rectangle, a sloping line level, ink to a working height.
+import type { InkPicture } from "../geometry/raster";
+import { solve, type RgbaPicture } from "./ink";
+
+export type Point = { x: number; y: number };
+
+/**
+ * Straightens four corners (clockwise from the top left) to a rectangle of their mean side lengths.
+ * @returns the rectangle's picture, at most `limitPx` on its longer side; null when the corners do not span an area.
+ */
+export function straightenCorners(picture: RgbaPicture, corners: Point[], limitPx: number): RgbaPicture | null {
+  const [p, q, r, s] = corners as [Point, Point, Point, Point];
+  const side = (a: Point, b: Point) => Math.hypot(a.x - b.x, a.y - b.y);
+  const fullW = (side(p, q) + side(s, r)) / 2;
+  const fullH = (side(p, s) + side(q, r)) / 2;
+  if (fullW < 4 || fullH < 4) return null;
+  const shrink = Math.min(1, limitPx / Math.max(fullW, fullH));
+  const w = Math.round(fullW * shrink);
+  const h = Math.round(fullH * shrink);
+  const rows: number[][] = [];
+  for (const [u, v, to] of [
+    [0, 0, p],
+    [w, 0, q],
+    [w, h, r],
+    [0, h, s],
+  ] as const) {
+    rows.push([u, v, 1, 0, 0, 0, -u * to.x, -v * to.x, to.x]);
+    rows.push([0, 0, 0, u, v, 1, -u * to.y, -v * to.y, to.y]);
+  }
+  const m = solve(rows);
+  if (!m) return null;
+  const rgba = new Uint8Array(4 * w * h);
+  for (let y = 0; y < h; y++)
+    for (let x = 0; x < w; x++) {
+      const k = m[6]! * (x + 0.5) + m[7]! * (y + 0.5) + 1;
+      const sx = (m[0]! * (x + 0.5) + m[1]! * (y + 0.5) + m[2]!) / k - 0.5;
+      const sy = (m[3]! * (x + 0.5) + m[4]! * (y + 0.5) + m[5]!) / k - 0.5;
+      for (let c = 0; c < 3; c++) rgba[4 * (y * w + x) + c] = sampleChannel(picture, sx, sy, c);
+      rgba[4 * (y * w + x) + 3] = 255;
+    }
+  return { widthPx: w, heightPx: h, rgba };
+}
+
+function sampleChannel({ widthPx: w, heightPx: h, rgba }: RgbaPicture, x: number, y: number, c: number): number {
+  const cx = Math.min(Math.max(x, 0), w - 1);
+  const cy = Math.min(Math.max(y, 0), h - 1);
+  const x0 = Math.min(Math.floor(cx), Math.max(0, w - 2));
+  const y0 = Math.min(Math.floor(cy), Math.max(0, h - 2));
+  const fx = cx - x0;
+  const fy = cy - y0;
+  const at = (i: number, j: number) => rgba[4 * (Math.min(j, h - 1) * w + Math.min(i, w - 1)) + c]!;
+  return (
+    at(x0, y0) * (1 - fx) * (1 - fy) + at(x0 + 1, y0) * fx * (1 - fy) + at(x0, y0 + 1) * (1 - fx) * fy + at(x0 + 1, y0 + 1) * fx * fy
+  );
+}
+
+/** Cuts a box out of a picture; parts outside are left away. Null when nothing remains. */
+export function cropPicture(p: RgbaPicture, box: { x: number; y: number; width: number; height: number }): RgbaPicture | null {
+  const left = Math.max(0, Math.floor(box.x));
+  const top = Math.max(0, Math.floor(box.y));
+  const right = Math.min(p.widthPx, Math.ceil(box.x + box.width));
+  const bottom = Math.min(p.heightPx, Math.ceil(box.y + box.height));
+  if (right - left < 4 || bottom - top < 4) return null;
+  const w = right - left;
+  const rgba = new Uint8Array(4 * w * (bottom - top));
+  for (let y = top; y < bottom; y++)
+    rgba.set(p.rgba.subarray(4 * (y * p.widthPx + left), 4 * (y * p.widthPx + right)), 4 * (y - top) * w);
+  return { widthPx: w, heightPx: bottom - top, rgba };
+}
+
+/**
+ * Angle by which a line of ink climbs (degrees, positive = up to the right), found where its row profile is sharpest.
+ * @returns 0 when turning gains less than a twelfth.
+ */
+export function findSlopeDeg({ widthPx, heightPx, ink }: InkPicture): number {
+  const step = Math.max(1, Math.floor(Math.sqrt((widthPx * heightPx) / 60000)));
+  const xs: number[] = [];
+  const ys: number[] = [];
+  const vs: number[] = [];
+  for (let y = 0; y < heightPx; y += step)
+    for (let x = 0; x < widthPx; x += step) {
+      const v = ink[y * widthPx + x]!;
+      if (v > 0.3) {
+        xs.push(x);
+        ys.push(y);
+        vs.push(v);
+      }
+    }
+  const cell = Math.max(1, step);
+  const sharpness = (deg: number) => {
+    const t = Math.tan((deg * Math.PI) / 180);
+    const bins = new Float64Array(Math.ceil((heightPx + widthPx) / cell) + 4);
+    const offset = widthPx / 2 / cell;
+    for (let i = 0; i < xs.length; i++) {
+      const at = (ys[i]! + t * (xs[i]! - widthPx / 2)) / cell + offset;
+      const low = Math.floor(at);
+      if (low < 0 || low + 1 >= bins.length) continue;
+      bins[low]! += vs[i]! * (1 - at + low);
+      bins[low + 1]! += vs[i]! * (at - low);
+    }
+    let sum = 0;
+    for (let i = 1; i < bins.length; i++) sum += (bins[i]! - bins[i - 1]!) ** 2;
+    return sum;
+  };
+  const level = sharpness(0);
+  let best = { deg: 0, value: level };
+  for (const [reach, by] of [
+    [20, 1],
+    [0.8, 0.2],
+    [0.15, 0.05],
+  ] as const) {
+    const centre = best.deg;
+    for (let d = -reach; d <= reach + 1e-9; d += by) {
+      const value = sharpness(centre + d);
+      if (value > best.value) best = { deg: centre + d, value };
+    }
+  }
+  return best.value > level * 1.085 ? best.deg : 0;
+}
+
+/** Draws ink anew, turned by an angle about its centre and scaled; outside is paper. Averages where it shrinks. */
+export function turnInk(picture: InkPicture, slopeDeg: number, scale: number): InkPicture {
+  const { widthPx: w, heightPx: h, ink } = picture;
+  const cos = Math.cos((slopeDeg * Math.PI) / 180);
+  const sin = Math.sin((slopeDeg * Math.PI) / 180);
+  const outW = Math.max(4, Math.ceil((w * Math.abs(cos) + h * Math.abs(sin)) * scale));
+  const outH = Math.max(4, Math.ceil((h * Math.abs(cos) + w * Math.abs(sin)) * scale));
+  const sub = scale < 0.9 ? Math.min(4, Math.ceil(1 / scale)) : 1;
+  const out = new Float32Array(outW * outH);
+  const read = (x: number, y: number) => {
+    const x0 = Math.floor(x);
+    const y0 = Math.floor(y);
+    const at = (i: number, j: number) => (i < 0 || j < 0 || i >= w || j >= h ? 0 : ink[j * w + i]!);
+    const fx = x - x0;
+    const fy = y - y0;
+    return (
+      at(x0, y0) * (1 - fx) * (1 - fy) + at(x0 + 1, y0) * fx * (1 - fy) + at(x0, y0 + 1) * (1 - fx) * fy + at(x0 + 1, y0 + 1) * fx * fy
+    );
+  };
+  for (let y = 0; y < outH; y++)
+    for (let x = 0; x < outW; x++) {
+      let sum = 0;
+      for (let j = 0; j < sub; j++)
+        for (let i = 0; i < sub; i++) {
+          const u = (x + (i + 0.5) / sub - outW / 2) / scale;
+          const v = (y + (j + 0.5) / sub - outH / 2) / scale;
+          sum += read(u * cos + v * sin + w / 2 - 0.5, -u * sin + v * cos + h / 2 - 0.5);
+        }
+      out[y * outW + x] = sum / (sub * sub);
+    }
+  return { widthPx: outW, heightPx: outH, ink: out };
+}
+
+export type CutBox = { left: number; top: number; right: number; bottom: number };
+
+/** Cuts ink to a box (integer pixels) with a margin of paper around it. */
+export function cropInk(p: InkPicture, box: CutBox, marginPx: number): InkPicture {
+  const w = box.right - box.left + 2 * marginPx;
+  const h = box.bottom - box.top + 2 * marginPx;
+  const ink = new Float32Array(w * h);
+  for (let y = 0; y < h; y++)
+    for (let x = 0; x < w; x++) {
+      const sx = x + box.left - marginPx;
+      const sy = y + box.top - marginPx;
+      if (sx >= 0 && sy >= 0 && sx < p.widthPx && sy < p.heightPx) ink[y * w + x] = p.ink[sy * p.widthPx + sx]!;
+    }
+  return { widthPx: w, heightPx: h, ink };
+}

@@ -1,0 +1,24 @@
+// The content-addressed store: a file's name is its SHA-256. A file is written whole under another name first, then renamed.
+import { createHash, randomBytes } from "node:crypto";
+import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from "node:fs";
+import { dirname, join } from "node:path";
+import { dataFolder } from "./open";
+
+export const sha256Of = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
+
+export const storedPath = (sha256: string) => join(dataFolder(), "store", sha256.slice(0, 2), sha256);
+
+/** Keeps bytes. @returns their SHA-256. Doing it twice does nothing more. */
+export function storeFile(bytes: Uint8Array): string {
+  const sha256 = sha256Of(bytes);
+  const path = storedPath(sha256);
+  if (existsSync(path)) return sha256;
+  mkdirSync(dirname(path), { recursive: true });
+  const half = `${path}.${randomBytes(4).toString("hex")}.part`;
+  writeFileSync(half, bytes, { flush: false });
+  renameSync(half, path);
+  return sha256;
+}
+
+/** @throws the file system's error when the store lost the file. */
+export const readStored = (sha256: string): Uint8Array => new Uint8Array(readFileSync(storedPath(sha256)));

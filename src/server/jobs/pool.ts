@@ -1,0 +1,50 @@
+// Worker threads: fonts are read, pictures identified and sheets written there, with limits of time and memory.
+import { availableParallelism } from "node:os";
+import { join } from "node:path";
+import { Piscina } from "piscina";
+import type { IdentifyReply, IdentifyRequest } from "./identify.worker";
+import type { ReadFontReply, ReadFontRequest } from "./readFont.worker";
+import type { WriteSheetRequest } from "./writeSheet.worker";
+
+type Pools = { fonts: Piscina; identify: Piscina; sheets: Piscina };
+const shared = globalThis as unknown as { fondQuarryPools?: Pools };
+
+/** Time a single font may take before its worker is ended. */
+export const FONT_TIMEOUT_MS = 20_000;
+const IDENTIFY_TIMEOUT_MS = 60_000;
+const SHEET_TIMEOUT_MS = 180_000;
+
+function getPools(): Pools {
+  const make = (file: string, maxThreads: number, memoryMb: number) =>
+    new Piscina({
+      filename: join(process.cwd(), "dist-workers", file),
+      minThreads: 0,
+      maxThreads,
+      idleTimeout: 60_000,
+      concurrentTasksPerWorker: 1,
+      resourceLimits: { maxOldGenerationSizeMb: memoryMb },
+    });
+  return (shared.fondQuarryPools ??= {
+    fonts: make("readFont.worker.mjs", Math.max(2, Math.min(8, availableParallelism())), 512),
+    identify: make("identify.worker.mjs", 1, 2048),
+    sheets: make("writeSheet.worker.mjs", 1, 1024),
+  });
+}
+
+async function run<Request, Reply>(pool: Piscina, request: Request, timeoutMs: number): Promise<Reply> {
+  return (await pool.run(request, { signal: AbortSignal.timeout(timeoutMs) })) as Reply;
+}
+
+/** Reads one font file. A worker that hangs or runs out of memory gives a refusal, never an exception. */
+export async function readFontInWorker(request: ReadFontRequest): Promise<ReadFontReply> {
+  try {
+    return await run<ReadFontRequest, ReadFontReply>(getPools().fonts, request, FONT_TIMEOUT_MS);
+  } catch (error) {
+    const tooLong = (error as Error).name === "AbortError" || (error as Error).name === "TimeoutError";
+    return { ok: false, code: tooLong ? "took-too-long" : "reader-failed", detail: String((error as Error).message) };
+  }
+}
+
+export const identifyInWorker = (request: IdentifyRequest) => run<IdentifyRequest, IdentifyReply>(getPools().identify, request, IDENTIFY_TIMEOUT_MS);
+
+export const writeSheetInWorker = (request: WriteSheetRequest) => run<WriteSheetRequest, Uint8Array>(getPools().sheets, request, SHEET_TIMEOUT_MS);

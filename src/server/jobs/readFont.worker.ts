@@ -1,0 +1,36 @@
+// Worker entry: one font file through the pipeline (opened, measured, kinded, signed). Nothing is stored here.
+import type { FontFaultCode } from "@/contracts/errors";
+import { signFont } from "@/core/identify/signature";
+import { kindFont, type Kinded } from "@/core/kind/kindFont";
+import { measureFont, type Measured } from "@/core/measure/measureFont";
+import { FontFileError } from "@/core/open/fontFileError";
+import { openFont, type OpenedFont } from "@/core/open/openFont";
+import { openFace } from "@/core/outlines/openFace";
+
+export type ReadFontRequest = { bytes: Uint8Array; fallbackFamily: string };
+export type FontReading = {
+  opened: Omit<OpenedFont, "characters">;
+  family: string;
+  measured: Measured;
+  kinded: Kinded;
+  signature: Uint8Array;
+};
+export type ReadFontReply = { ok: true; reading: FontReading } | { ok: false; code: FontFaultCode; detail: string };
+
+/** @returns the reading, or the code and detail of why the file is refused. */
+export default async function readFont({ bytes, fallbackFamily }: ReadFontRequest): Promise<ReadFontReply> {
+  try {
+    const { characters, ...opened } = await openFont(bytes);
+    const face = openFace(opened.sfnt);
+    if (![...characters.values()].some((glyph) => face.outline(glyph).verbs.length > 0))
+      throw new FontFileError("no-outlines", "glyf", 0, "at least one drawn glyph", "none");
+    const measured = measureFont(face);
+    const family = opened.family ?? fallbackFamily;
+    const kinded = kindFont({ measured, family, style: opened.style, features: opened.features });
+    // The shaper may hand back a view of a larger buffer: what leaves the thread is a copy of its own.
+    return { ok: true, reading: { opened: { ...opened, sfnt: opened.sfnt.slice() }, family, measured, kinded, signature: signFont(face) } };
+  } catch (error) {
+    if (error instanceof FontFileError) return { ok: false, code: error.code, detail: error.message };
+    return { ok: false, code: "reader-failed", detail: String((error as Error).message) };
+  }
+}

@@ -1,0 +1,84 @@
+// Briefs, what is kept for them and what is set aside.
+import { BriefFields, type Brief, type Kept } from "@/contracts/brief";
+import type { Db } from "../db/open";
+
+type BriefRow = { brief_id: string; fields: string; created_at: string; changed_at: string };
+
+function toBrief(db: Db, row: BriefRow): Brief {
+  return {
+    ...BriefFields.parse(JSON.parse(row.fields)),
+    briefId: row.brief_id as Brief["briefId"],
+    createdAt: row.created_at,
+    changedAt: row.changed_at,
+    kept: listKept(db, row.brief_id),
+    setAside: db
+      .prepare<[string], { style_id: string }>("SELECT style_id FROM set_aside WHERE brief_id = ? ORDER BY at")
+      .all(row.brief_id)
+      .map((r) => r.style_id) as Brief["setAside"],
+  };
+}
+
+export const listBriefs = (db: Db): Brief[] =>
+  db
+    .prepare<[], BriefRow>("SELECT * FROM briefs WHERE deleted_at IS NULL ORDER BY created_at")
+    .all()
+    .map((r) => toBrief(db, r));
+
+export const findBrief = (db: Db, briefId: string): Brief | null => {
+  const row = db.prepare<[string], BriefRow>("SELECT * FROM briefs WHERE brief_id = ? AND deleted_at IS NULL").get(briefId);
+  return row ? toBrief(db, row) : null;
+};
+
+/** Also finds what was deleted, so that undo can bring it back. */
+export const isBriefKnown = (db: Db, briefId: string): boolean =>
+  Boolean(db.prepare("SELECT 1 FROM briefs WHERE brief_id = ?").get(briefId));
+
+export const insertBrief = (db: Db, briefId: string, fields: BriefFields, at: string) =>
+  db.prepare("INSERT INTO briefs VALUES (?, ?, ?, ?, NULL)").run(briefId, JSON.stringify(fields), at, at);
+
+export const updateBrief = (db: Db, briefId: string, fields: BriefFields, at: string) =>
+  db.prepare("UPDATE briefs SET fields = ?, changed_at = ? WHERE brief_id = ?").run(JSON.stringify(fields), at, briefId);
+
+export const setBriefDeleted = (db: Db, briefId: string, at: string | null) =>
+  db.prepare("UPDATE briefs SET deleted_at = ? WHERE brief_id = ?").run(at, briefId);
+
+type KeptRow = Omit<Kept, "favourite"> & { favourite: number };
+export const listKept = (db: Db, briefId: string): Kept[] =>
+  db
+    .prepare<[string], KeptRow>(
+      "SELECT style_id AS styleId, role, note, favourite, place, kept_at AS keptAt FROM kept WHERE brief_id = ? ORDER BY place, kept_at",
+    )
+    .all(briefId)
+    .map((k) => ({ ...k, favourite: k.favourite !== 0 }));
+
+/** Puts one kept entry at its place; the others close up around it so that places stay 0, 1, 2 … */
+export function putKept(db: Db, briefId: string, entry: Kept) {
+  db.transaction(() => {
+    db.prepare(
+      `INSERT INTO kept VALUES (@briefId, @styleId, @role, @note, @favourite, @place, @keptAt)
+       ON CONFLICT(brief_id, style_id) DO UPDATE SET role = excluded.role, note = excluded.note, favourite = excluded.favourite`,
+    ).run({ ...entry, briefId, favourite: entry.favourite ? 1 : 0 });
+    const others = listKept(db, briefId).filter((k) => k.styleId !== entry.styleId);
+    const order = [...others.slice(0, entry.place), entry, ...others.slice(entry.place)];
+    placeKept(db, briefId, order.map((k) => k.styleId));
+  })();
+}
+
+function placeKept(db: Db, briefId: string, order: string[]) {
+  const put = db.prepare("UPDATE kept SET place = ? WHERE brief_id = ? AND style_id = ?");
+  order.forEach((styleId, place) => put.run(place, briefId, styleId));
+}
+
+export function removeKept(db: Db, briefId: string, styleId: string): boolean {
+  return db.transaction(() => {
+    const { changes } = db.prepare("DELETE FROM kept WHERE brief_id = ? AND style_id = ?").run(briefId, styleId);
+    placeKept(db, briefId, listKept(db, briefId).map((k) => k.styleId));
+    return changes > 0;
+  })();
+}
+
+export const putAside = (db: Db, briefId: string, styleId: string, at: string) =>
+  db.prepare("INSERT OR IGNORE INTO set_aside VALUES (?, ?, ?)").run(briefId, styleId, at);
+
+export const bringBack = (db: Db, briefId: string, styleId: string) =>
+  db.prepare("DELETE FROM set_aside WHERE brief_id = ? AND style_id = ?").run(briefId, styleId);

@@ -1,0 +1,152 @@
+// Styles in SQL: rows in, domain values out.
+import type { Instance } from "@/core/open/tables/layout";
+import type { Axis, CodePointRanges, Health, KindGuess, Traits, TreatmentGuess } from "@/contracts/traits";
+import type { Rights } from "@/contracts/rights";
+import type { Db } from "../db/open";
+
+export type StyleFactSheet = {
+  unitsPerEm: number;
+  glyphCount: number;
+  ascenderFu: number;
+  descenderFu: number;
+  foundry: string | null;
+  designer: string | null;
+  version: string | null;
+  fsType: number | null;
+  statedWeight: number | null;
+};
+
+export type StyleRecord = {
+  styleId: string;
+  seq: number;
+  familyId: string;
+  family: string;
+  style: string;
+  libraryId: string;
+  sha256: string;
+  sfntSha256: string;
+  format: string;
+  names: Record<string, string>;
+  facts: StyleFactSheet;
+  traits: Traits;
+  kinds: KindGuess[];
+  treatments: TreatmentGuess[];
+  coverage: CodePointRanges;
+  axes: Axis[];
+  instances: Instance[];
+  features: string[];
+  health: Health;
+  rights: Rights;
+  pipelineVersion: number;
+  addedAt: string;
+};
+
+const JSON_COLUMNS = ["names", "facts", "traits", "kinds", "treatments", "coverage", "axes", "instances", "features", "health", "rights"] as const;
+
+const SELECT = `SELECT style_id AS styleId, seq, family_id AS familyId, family, style, library_id AS libraryId, sha256,
+  sfnt_sha256 AS sfntSha256, format, names, facts, traits, kinds, treatments, coverage, axes, instances, features, health,
+  rights, pipeline_version AS pipelineVersion, added_at AS addedAt FROM styles`;
+
+function toRecord(row: Record<string, unknown>): StyleRecord {
+  for (const column of JSON_COLUMNS) row[column] = JSON.parse(row[column] as string);
+  return row as unknown as StyleRecord;
+}
+
+export const findStyle = (db: Db, styleId: string): StyleRecord | null => {
+  const row = db.prepare<[string], Record<string, unknown>>(`${SELECT} WHERE style_id = ?`).get(styleId);
+  return row ? toRecord(row) : null;
+};
+
+export const findStyleBySha = (db: Db, sha256: string): { styleId: string; pipelineVersion: number } | null =>
+  db
+    .prepare<[string], { styleId: string; pipelineVersion: number }>(
+      "SELECT style_id AS styleId, pipeline_version AS pipelineVersion FROM styles WHERE sha256 = ?",
+    )
+    .get(sha256) ?? null;
+
+export const listStylesSince = (db: Db, seq: number): StyleRecord[] =>
+  db.prepare<[number], Record<string, unknown>>(`${SELECT} WHERE seq > ? ORDER BY seq`).all(seq).map(toRecord);
+
+export const listFamilyStyles = (db: Db, familyId: string): StyleRecord[] =>
+  db.prepare<[string], Record<string, unknown>>(`${SELECT} WHERE family_id = ?`).all(familyId).map(toRecord);
+
+export const countStyles = (db: Db): { styles: number; families: number } =>
+  db.prepare<[], { styles: number; families: number }>("SELECT count(*) AS styles, count(DISTINCT family_id) AS families FROM styles").get()!;
+
+/** Highest sequence number: changes whenever any style does. */
+export const lastSeq = (db: Db): number =>
+  db.prepare<[], { seq: number }>("SELECT coalesce(max(seq), 0) AS seq FROM styles").get()!.seq;
+
+/**
+ * Puts one style, its signature and where it came from, in one transaction. A style that exists is replaced,
+ * keeping the time it was first added.
+ */
+export function putStyle(db: Db, record: Omit<StyleRecord, "seq">, signature: Uint8Array, source: { path: string; importedAt: string }) {
+  db.transaction(() => {
+    const seq = lastSeq(db) + 1;
+    db.prepare(
+      `INSERT INTO styles (style_id, seq, family_id, family, style, library_id, sha256, sfnt_sha256, format, names, facts, traits,
+         kinds, treatments, coverage, axes, instances, features, health, rights, pipeline_version, added_at)
+       VALUES (@styleId, @seq, @familyId, @family, @style, @libraryId, @sha256, @sfntSha256, @format, @names, @facts, @traits,
+         @kinds, @treatments, @coverage, @axes, @instances, @features, @health, @rights, @pipelineVersion, @addedAt)
+       ON CONFLICT(style_id) DO UPDATE SET seq = excluded.seq, family_id = excluded.family_id, family = excluded.family,
+         style = excluded.style, sfnt_sha256 = excluded.sfnt_sha256, names = excluded.names, facts = excluded.facts,
+         traits = excluded.traits, kinds = excluded.kinds, treatments = excluded.treatments, coverage = excluded.coverage,
+         axes = excluded.axes, instances = excluded.instances, features = excluded.features, health = excluded.health,
+         rights = excluded.rights, pipeline_version = excluded.pipeline_version`,
+    ).run({ ...record, seq, ...Object.fromEntries(JSON_COLUMNS.map((c) => [c, JSON.stringify(record[c])])) });
+    db.prepare("INSERT INTO signatures VALUES (?, ?) ON CONFLICT(style_id) DO UPDATE SET signature = excluded.signature").run(
+      record.styleId,
+      signature,
+    );
+    putProvenance(db, record.styleId, { library: record.libraryId, sha256: record.sha256, ...source });
+  })();
+}
+
+export type ProvenanceEntry = { library: string; path: string; importedAt: string; sha256: string };
+
+export function putProvenance(db: Db, styleId: string, entry: ProvenanceEntry) {
+  db.prepare("INSERT OR IGNORE INTO provenance (style_id, library_id, path, sha256, imported_at) VALUES (?, ?, ?, ?, ?)").run(
+    styleId,
+    entry.library,
+    entry.path,
+    entry.sha256,
+    entry.importedAt,
+  );
+}
+
+export const listProvenance = (db: Db, styleId: string): ProvenanceEntry[] =>
+  db
+    .prepare<[string], ProvenanceEntry>(
+      "SELECT library_id AS library, path, imported_at AS importedAt, sha256 FROM provenance WHERE style_id = ? ORDER BY imported_at",
+    )
+    .all(styleId);
+
+/** Paths of a library that are read with this version of the pipeline: what a resumed job need not do again. */
+export const listReadPaths = (db: Db, libraryId: string, pipelineVersion: number): string[] =>
+  db
+    .prepare<[string, number], { path: string }>(
+      `SELECT p.path FROM provenance p JOIN styles s USING (style_id) WHERE p.library_id = ? AND s.pipeline_version = ?`,
+    )
+    .all(libraryId, pipelineVersion)
+    .map((r) => r.path);
+
+export type SignatureRow = { id: string; family: string; signature: Uint8Array; sfntSha256: string };
+export const listSignatures = (db: Db): SignatureRow[] =>
+  db
+    .prepare<[], SignatureRow>(
+      "SELECT s.style_id AS id, s.family AS family, g.signature AS signature, s.sfnt_sha256 AS sfntSha256 FROM styles s JOIN signatures g USING (style_id)",
+    )
+    .all();
+
+export type LibraryRow = { libraryId: string; name: string; kind: string; styles: number; families: number; addedAt: string };
+export const listLibraries = (db: Db): LibraryRow[] =>
+  db
+    .prepare<[], LibraryRow>(
+      `SELECT l.library_id AS libraryId, l.name, l.kind, l.added_at AS addedAt, count(s.style_id) AS styles,
+         count(DISTINCT s.family_id) AS families FROM libraries l LEFT JOIN styles s USING (library_id) GROUP BY l.library_id ORDER BY l.added_at`,
+    )
+    .all();
+
+export const putLibrary = (db: Db, libraryId: string, name: string, kind: string, addedAt: string) =>
+  db.prepare("INSERT OR IGNORE INTO libraries VALUES (?, ?, ?, ?)").run(libraryId, name, kind, addedAt);
