@@ -7,7 +7,12 @@ import { measureFont } from "../../src/core/measure/measureFont";
 import { SignatureIndex, signFont } from "../../src/core/identify/signature";
 import type { EvalStyle } from "./pictures";
 
-export type EvalLibrary = { styles: EvalStyle[]; index: SignatureIndex; load: (styleId: string) => OpenFace | null; secondsToRead: number };
+export type EvalLibrary = {
+  styles: EvalStyle[];
+  index: SignatureIndex;
+  load: (styleId: string) => OpenFace | null;
+  secondsToRead: number;
+};
 
 export async function readEvalLibrary(): Promise<EvalLibrary> {
   const styles: EvalStyle[] = [];
@@ -19,7 +24,14 @@ export async function readEvalLibrary(): Promise<EvalLibrary> {
     const face = openFace(font.sfnt);
     const family = font.family ?? entry.family;
     const styleId = entry.name;
-    styles.push({ styleId, family: entry.family, name: `${family} ${font.style}`, sfnt: font.sfnt, has: (c) => font.characters.has(c.codePointAt(0)!), picture: measureFont(face).traits.picture });
+    styles.push({
+      styleId,
+      family: entry.family,
+      name: `${family} ${font.style}`,
+      sfnt: font.sfnt,
+      has: (c) => font.characters.has(c.codePointAt(0)!),
+      picture: measureFont(face).traits.picture,
+    });
     rows.push({ id: styleId, family: entry.family, signature: signFont(face) });
     sfnts.set(styleId, font.sfnt);
   }

@@ -4,15 +4,49 @@ import { execFileSync } from "node:child_process";
 import { mkdirSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 
-export type EvalStyle = { styleId: string; family: string; sfnt: Uint8Array; has: (char: string) => boolean; picture: boolean; name: string };
+export type EvalStyle = {
+  styleId: string;
+  family: string;
+  sfnt: Uint8Array;
+  has: (char: string) => boolean;
+  picture: boolean;
+  name: string;
+};
 export type EvalPicture = { condition: string; file: string; text: string; style: EvalStyle; heldOut: boolean };
 
-export const CONDITIONS = ["clean", "small capitals, JPEG", "colour and noise", "turned, warped, blurred", "tracked or shaped"] as const;
+export const CONDITIONS = [
+  "clean",
+  "small capitals, JPEG",
+  "colour and noise",
+  "turned, warped, blurred",
+  "tracked or shaped",
+] as const;
 
 const TEXTS = [
-  "Skerrow Light", "Open Night", "Fog Bell", "Keepers of the Lamp", "Wren & Tern", "High water 04:52", "Brass Lantern", "Harbour Plate",
-  "Storm Gallery", "Tidewrack", "Gull Rock", "Quiet Signal", "Number 7 Lamp", "Evening Watch", "Oil & Wick", "Salt Marsh Quay", "Jetty",
-  "Before Dawn", "Kelp and Driftwood", "Mizzen", "Spring Tides", "Hexham Buoy", "Old Fog Horn", "Velvet Dusk",
+  "Skerrow Light",
+  "Open Night",
+  "Fog Bell",
+  "Keepers of the Lamp",
+  "Wren & Tern",
+  "High water 04:52",
+  "Brass Lantern",
+  "Harbour Plate",
+  "Storm Gallery",
+  "Tidewrack",
+  "Gull Rock",
+  "Quiet Signal",
+  "Number 7 Lamp",
+  "Evening Watch",
+  "Oil & Wick",
+  "Salt Marsh Quay",
+  "Jetty",
+  "Before Dawn",
+  "Kelp and Driftwood",
+  "Mizzen",
+  "Spring Tides",
+  "Hexham Buoy",
+  "Old Fog Horn",
+  "Velvet Dusk",
 ];
 
 /** Small seeded generator (mulberry32): evaluation must be repeatable. */
@@ -60,16 +94,40 @@ export function drawPictures(styles: EvalStyle[], count: number, seed: number, f
   return pictures;
 }
 
-type Draw = { font: string; text: string; file: string; style: EvalStyle; next: () => number; pick: <T>(l: readonly T[]) => T };
+type Draw = {
+  font: string;
+  text: string;
+  file: string;
+  style: EvalStyle;
+  next: () => number;
+  pick: <T>(l: readonly T[]) => T;
+};
 
 function draw(condition: (typeof CONDITIONS)[number], d: Draw) {
   const between = (a: number, b: number) => a + d.next() * (b - a);
   const colours = d.pick([
-    ["#20262B", "#F3EFE6"], ["#F3EFE6", "#1C6B74"], ["#A8431A", "#FBF9F4"], ["#FBF9F4", "#6B7A2A"], ["#12304a", "#d9c27a"], ["#ffd23f", "#3b1f4b"],
+    ["#20262B", "#F3EFE6"],
+    ["#F3EFE6", "#1C6B74"],
+    ["#A8431A", "#FBF9F4"],
+    ["#FBF9F4", "#6B7A2A"],
+    ["#12304a", "#d9c27a"],
+    ["#ffd23f", "#3b1f4b"],
   ] as const);
   const label = (size: number, ink: string, paper: string, more: string[] = []) => [
-    "-background", paper, "-fill", ink, "-font", d.font, "-pointsize", size.toFixed(1), ...more, `label:${d.text.replace(/[\\%@]/g, "\\$&")}`,
-    "-bordercolor", paper, "-border", "14x12",
+    "-background",
+    paper,
+    "-fill",
+    ink,
+    "-font",
+    d.font,
+    "-pointsize",
+    size.toFixed(1),
+    ...more,
+    `label:${d.text.replace(/[\\%@]/g, "\\$&")}`,
+    "-bordercolor",
+    paper,
+    "-border",
+    "14x12",
   ];
   const convert = (args: string[]) => execFileSync("convert", [...args, d.file]);
   switch (condition) {
@@ -78,15 +136,45 @@ function draw(condition: (typeof CONDITIONS)[number], d: Draw) {
     case "small capitals, JPEG":
       return convert([...label(between(24, 28), "#202020", "white"), "-quality", String(Math.round(between(55, 80)))]);
     case "colour and noise":
-      return convert([...label(between(50, 80), colours[0], colours[1]), "-attenuate", between(0.25, 0.6).toFixed(2), "+noise", "Gaussian"]);
+      return convert([
+        ...label(between(50, 80), colours[0], colours[1]),
+        "-attenuate",
+        between(0.25, 0.6).toFixed(2),
+        "+noise",
+        "Gaussian",
+      ]);
     case "turned, warped, blurred": {
       const pull = () => between(-0.03, 0.03);
-      const corners = [[0, 0], [1, 0], [1, 1], [0, 1]] as const;
-      const map = corners.map(([x, y]) => `%[fx:${x}*w],%[fx:${y}*h] %[fx:(${x}+${pull().toFixed(4)})*w],%[fx:(${y}+${(pull() * 2).toFixed(4)})*h]`).join(" ");
-      return convert([...label(between(56, 84), "#1a1a1a", "#f4f0e8"), "-virtual-pixel", "edge", "-distort", "Perspective", map, "-background", "#f4f0e8", "-rotate", between(-7, 7).toFixed(2), "-blur", `0x${between(0.6, 1.4).toFixed(2)}`]);
+      const corners = [
+        [0, 0],
+        [1, 0],
+        [1, 1],
+        [0, 1],
+      ] as const;
+      const map = corners
+        .map(
+          ([x, y]) =>
+            `%[fx:${x}*w],%[fx:${y}*h] %[fx:(${x}+${pull().toFixed(4)})*w],%[fx:(${y}+${(pull() * 2).toFixed(4)})*h]`,
+        )
+        .join(" ");
+      return convert([
+        ...label(between(56, 84), "#1a1a1a", "#f4f0e8"),
+        "-virtual-pixel",
+        "edge",
+        "-distort",
+        "Perspective",
+        map,
+        "-background",
+        "#f4f0e8",
+        "-rotate",
+        between(-7, 7).toFixed(2),
+        "-blur",
+        `0x${between(0.6, 1.4).toFixed(2)}`,
+      ]);
     }
     case "tracked or shaped":
-      if (d.next() < 0.5) return convert(label(between(54, 80), "#222", "#fff", ["-kerning", between(-1.5, 9).toFixed(1)]));
+      if (d.next() < 0.5)
+        return convert(label(between(54, 80), "#222", "#fff", ["-kerning", between(-1.5, 9).toFixed(1)]));
       return drawByPango(d, between(40, 64));
   }
 }
@@ -102,7 +190,18 @@ function drawByPango(d: Draw, sizePt: number) {
     `<?xml version="1.0"?><!DOCTYPE fontconfig SYSTEM "fonts.dtd"><fontconfig><dir>${home}</dir><cachedir>${home}</cachedir><match target="scan"><edit name="family" mode="assign"><string>${alias}</string></edit><edit name="weight" mode="assign"><int>80</int></edit><edit name="slant" mode="assign"><int>0</int></edit></match></fontconfig>`,
   );
   writeFileSync(join(home, "font.ttf"), d.style.sfnt);
-  execFileSync("pango-view", ["--no-display", "-q", `--font=${alias} ${sizePt.toFixed(0)}`, "--margin=12", `--text=${d.text}`, `--output=${d.file}`], {
-    env: { ...process.env, FONTCONFIG_FILE: config },
-  });
+  execFileSync(
+    "pango-view",
+    [
+      "--no-display",
+      "-q",
+      `--font=${alias} ${sizePt.toFixed(0)}`,
+      "--margin=12",
+      `--text=${d.text}`,
+      `--output=${d.file}`,
+    ],
+    {
+      env: { ...process.env, FONTCONFIG_FILE: config },
+    },
+  );
 }

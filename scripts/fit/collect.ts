@@ -28,8 +28,21 @@ for (const id of readdirSync(root)) {
       }),
     );
     const out = {
-      id, file, weightStated: Number(m[1]), italic: m[2] === "italic", category: meta.category, family: font.family, style: font.style,
-      os2: font.os2, italicAngleDeg: font.italicAngleDeg, em: font.unitsPerEm, features: font.features, ms: (used.user + used.system) / 1000, ...measured, ...kinded, forms,
+      id,
+      file,
+      weightStated: Number(m[1]),
+      italic: m[2] === "italic",
+      category: meta.category,
+      family: font.family,
+      style: font.style,
+      os2: font.os2,
+      italicAngleDeg: font.italicAngleDeg,
+      em: font.unitsPerEm,
+      features: font.features,
+      ms: (used.user + used.system) / 1000,
+      ...measured,
+      ...kinded,
+      forms,
     };
     console.log(JSON.stringify(out));
   }

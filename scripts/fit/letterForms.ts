@@ -5,7 +5,10 @@ import { likeness } from "../../src/core/measure/cellForm";
 
 const CENTRES = 6;
 type Row = { id: string; weightStated: number; forms: Record<string, number[]> };
-const rows = readFileSync(0, "utf8").trim().split("\n").map((l) => JSON.parse(l) as Row);
+const rows = readFileSync(0, "utf8")
+  .trim()
+  .split("\n")
+  .map((l) => JSON.parse(l) as Row);
 // One regular and one bold style a family, so that large families do not outvote small ones.
 const used = rows.filter((r) => [400, 700].includes(r.weightStated));
 const chars = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz";
@@ -28,7 +31,9 @@ function findCentres(forms: Float32Array[]): Float32Array[] {
       groups[scores.indexOf(Math.max(...scores))]!.push(f);
     }
     centres = groups.map((g, i) =>
-      g.length ? Float32Array.from({ length: g[0]!.length }, (_, k) => g.reduce((a, f) => a + f[k]!, 0) / g.length) : centres[i]!,
+      g.length
+        ? Float32Array.from({ length: g[0]!.length }, (_, k) => g.reduce((a, f) => a + f[k]!, 0) / g.length)
+        : centres[i]!,
     );
   }
   return centres;

@@ -2,7 +2,12 @@
 import { z } from "zod";
 import { FamilyId, StyleId } from "./ids";
 
-export const PixelBox = z.object({ x: z.number(), y: z.number(), width: z.number().positive(), height: z.number().positive() });
+export const PixelBox = z.object({
+  x: z.number(),
+  y: z.number(),
+  width: z.number().positive(),
+  height: z.number().positive(),
+});
 export type PixelBox = z.infer<typeof PixelBox>;
 export const Corner = z.object({ x: z.number(), y: z.number() });
 export type Corner = z.infer<typeof Corner>;

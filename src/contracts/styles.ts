@@ -8,7 +8,10 @@ export const STYLE_SORTS = ["fit", "name", "newest", "weight", "width"] as const
 
 const list = <T extends z.ZodType>(of: T) =>
   z.preprocess((v) => (typeof v === "string" ? v.split(",").filter(Boolean) : v), z.array(of).optional());
-const flag = z.preprocess((v) => (v === "" || v === undefined ? undefined : v === "true" || v === true), z.boolean().optional());
+const flag = z.preprocess(
+  (v) => (v === "" || v === undefined ? undefined : v === "true" || v === true),
+  z.boolean().optional(),
+);
 const number = z.coerce.number().optional();
 
 /** The words of the find field and the filters of the sieve, as they stand in the address and in GET /styles. */
@@ -28,7 +31,10 @@ export const StyleQuery = z.object({
   library: LibraryId.optional(),
   sort: z.enum(STYLE_SORTS).optional(),
   limit: z.coerce.number().int().min(1).max(200).default(60),
-  cursor: z.string().regex(/^\d{1,7}$/).optional(),
+  cursor: z
+    .string()
+    .regex(/^\d{1,7}$/)
+    .optional(),
   briefId: BriefId.optional(),
 });
 export type StyleQuery = z.infer<typeof StyleQuery>;
@@ -109,7 +115,9 @@ export const StyleDetail = z.object({
   missing: z.array(z.string()),
   provenance: z.array(z.object({ library: z.string(), path: z.string(), importedAt: z.string(), sha256: z.string() })),
   sha256: z.string(),
-  siblings: z.array(z.object({ styleId: StyleId, style: z.string(), weight: z.number().nullable(), variable: z.boolean() })),
+  siblings: z.array(
+    z.object({ styleId: StyleId, style: z.string(), weight: z.number().nullable(), variable: z.boolean() }),
+  ),
 });
 export type StyleDetail = z.infer<typeof StyleDetail>;
 
@@ -126,7 +134,10 @@ export const GlyphQuery = z.object({
   block: z.string().max(80).optional(),
   q: z.string().max(80).optional(),
   limit: z.coerce.number().int().min(1).max(200).default(200),
-  cursor: z.string().regex(/^\d{1,6}$/).optional(),
+  cursor: z
+    .string()
+    .regex(/^\d{1,6}$/)
+    .optional(),
 });
 export const GlyphList = z.object({
   total: z.number(),

@@ -1,6 +1,7 @@
 // Does a style serve this brief? Characters of every line, the wanted ones, the uses, the health of the file.
 import type { BriefFields, Check } from "@/contracts/brief";
 import type { CodePointRanges, Health, Use, Verdict } from "@/contracts/traits";
+import { USE_WORDS } from "@/contracts/words";
 import type { Rights } from "@/contracts/rights";
 import { nameCharacter, writeCodePoint } from "../open/characterNames";
 import { hasCodePoint } from "../open/unicodeBlocks";
@@ -20,17 +21,7 @@ export function findMissing(characters: readonly string[], coverage: CodePointRa
 
 export type StyleFacts = { coverage: CodePointRanges; rights: Rights; health: Health };
 
-const USE_WORDS: Record<Use, string> = {
-  private: "private use",
-  "client-print": "print for a client",
-  "goods-for-sale": "goods for sale",
-  web: "the web",
-  video: "video",
-  app: "an app",
-  cutting: "cut material",
-  logo: "a logo",
-};
-const VERDICT_WORDS: Record<Verdict, string> = {
+const IN_A_SENTENCE: Record<Verdict, string> = {
   cleared: "allowed",
   "cleared-with-credit": "allowed when the credit or licence goes along",
   "buy-first": "allowed after purchase",
@@ -51,7 +42,12 @@ export function checkBrief(brief: Pick<BriefFields, "lines" | "wanted" | "uses">
   return checks;
 }
 
-function checkCharacters(subject: string, lines: BriefFields["lines"], wanted: string, coverage: CodePointRanges): Check {
+function checkCharacters(
+  subject: string,
+  lines: BriefFields["lines"],
+  wanted: string,
+  coverage: CodePointRanges,
+): Check {
   const needed = charactersOf({ lines, wanted });
   const missing = findMissing(needed, coverage);
   const names = missing.map((c) => `${c} (${nameCharacter(c.codePointAt(0)!)}, ${writeCodePoint(c.codePointAt(0)!)})`);
@@ -74,7 +70,7 @@ function checkUse(use: Use, rights: Rights): Check {
     outcome: verdict === "cleared" ? "pass" : verdict === "not-for-this-use" ? "fail" : "care",
     measured: verdict,
     wanted: "cleared",
-    reason: `For ${USE_WORDS[use]} it is ${VERDICT_WORDS[verdict]}.${quoted}`,
+    reason: `For ${USE_WORDS[use]} it is ${IN_A_SENTENCE[verdict]}.${quoted}`,
   };
 }
 
@@ -85,6 +81,8 @@ function checkHealth(health: Health): Check {
     outcome: health.degree === "fine" ? "pass" : health.degree === "refused" ? "fail" : "care",
     measured: health.degree,
     wanted: "fine",
-    reason: health.faults.length ? health.faults.map((f) => `${f.table}: ${f.meaning}`).join(" ") : "No fault was found in it.",
+    reason: health.faults.length
+      ? health.faults.map((f) => `${f.table}: ${f.meaning}`).join(" ")
+      : "No fault was found in it.",
   };
 }

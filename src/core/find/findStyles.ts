@@ -57,16 +57,28 @@ export function findStyles(rows: readonly FindRow[], query: Partial<StyleQuery>,
       score: 0,
     };
     const failing = filters.filter((f) => !f.passes(found));
-    const only = failing.length === 0 ? "*" : failing.every((f) => f.facet && f.facet === failing[0]!.facet) ? failing[0]!.facet : null;
+    const only =
+      failing.length === 0
+        ? "*"
+        : failing.every((f) => f.facet && f.facet === failing[0]!.facet)
+          ? failing[0]!.facet
+          : null;
     if (only) count(facets, found, only);
     if (!failing.length) passed.push(found);
   }
-  for (const f of passed) f.score = scoreRow(f, parsed.wishes.map((w) => w.wish));
+  for (const f of passed)
+    f.score = scoreRow(
+      f,
+      parsed.wishes.map((w) => w.wish),
+    );
   passed.sort(sorter(query.sort ?? "fit"));
   return {
     rows: passed,
     facets,
-    understood: { words: parsed.wishes.map(({ wish, from }) => ({ label: wish.label, from })), ignored: parsed.ignored },
+    understood: {
+      words: parsed.wishes.map(({ wish, from }) => ({ label: wish.label, from })),
+      ignored: parsed.ignored,
+    },
   };
 }
 
@@ -74,7 +86,8 @@ function sieveFilters(query: Partial<StyleQuery>, brief: FindBrief | null): Filt
   const filters: Filter[] = [];
   const add = (facet: string, passes: Filter["passes"]) => filters.push({ facet, passes });
   const { kinds, treatments, verdicts } = query;
-  if (kinds?.length) add("kinds", ({ row }) => row.kinds.some((k) => k.confidence >= SURE_ENOUGH && kinds.includes(k.value)));
+  if (kinds?.length)
+    add("kinds", ({ row }) => row.kinds.some((k) => k.confidence >= SURE_ENOUGH && kinds.includes(k.value)));
   if (treatments?.length) add("treatments", ({ row }) => row.treatments.some((t) => treatments.includes(t.value)));
   if (verdicts?.length) add("verdicts", ({ verdict }) => verdicts.includes(verdict));
   const range = (facet: string, trait: "weight" | "width", min?: number, max?: number) => {
@@ -151,7 +164,8 @@ function scoreRow({ row, verdict, missing }: FoundRow, wishes: Wish[]): number {
   for (const wish of wishes) {
     if (wish.type === "name") score += 4 * nameScore(wish.words, row);
     if (wish.type === "kind" && !wish.not) score += row.kinds.find((k) => k.value === wish.kind)?.confidence ?? 0;
-    if (wish.type === "treatment" && !wish.not) score += row.treatments.find((t) => t.value === wish.treatment)?.confidence ?? 0;
+    if (wish.type === "treatment" && !wish.not)
+      score += row.treatments.find((t) => t.value === wish.treatment)?.confidence ?? 0;
     if (wish.type === "trait") score += 0.5 * depthIn(wish, row.traits[wish.trait] ?? 0);
   }
   if (!missing.length) score += 0.3;
@@ -202,7 +216,8 @@ const emptyFacets = (): Facets => ({
 function count(facets: Facets, { row, verdict, missing }: FoundRow, only: string) {
   const counts = (facet: string) => only === "*" || only === facet;
   if (counts("kinds"))
-    for (const k of row.kinds) if (k.confidence >= SURE_ENOUGH) facets.kinds[k.value] = (facets.kinds[k.value] ?? 0) + 1;
+    for (const k of row.kinds)
+      if (k.confidence >= SURE_ENOUGH) facets.kinds[k.value] = (facets.kinds[k.value] ?? 0) + 1;
   if (counts("verdicts")) facets.verdicts[verdict] = (facets.verdicts[verdict] ?? 0) + 1;
   if (counts("weight") && row.traits.weight !== null)
     facets.weight[Math.min(WEIGHT_BINS - 1, Math.floor(row.traits.weight / 100))]!++;

@@ -16,14 +16,17 @@ export function parseWords(words: string, familyNames: readonly string[]): Parse
   const whole = text.length >= 2 ? findName(text, familyNames, true) : null;
   if (whole) return { wishes: [{ wish: whole, from: text }], ignored: [] };
   const tokens = text.split(/[\s,;]+/).filter(Boolean);
-  for (let at = 0; at < tokens.length; ) at += readAt(tokens, at, familyNames, parsed);
+  for (let at = 0; at < tokens.length;) at += readAt(tokens, at, familyNames, parsed);
   return parsed;
 }
 
 function readAt(tokens: string[], at: number, names: readonly string[], parsed: Parsed): number {
   const characters = readHas(tokens, at);
   if (characters) {
-    parsed.wishes.push({ wish: { type: "has", label: `has ${characters.text}`, characters: characters.text }, from: characters.from });
+    parsed.wishes.push({
+      wish: { type: "has", label: `has ${characters.text}`, characters: characters.text },
+      from: characters.from,
+    });
     return characters.used;
   }
   const negated = /^(not|no|without)$/i.test(tokens[at]!) && at + 1 < tokens.length;
@@ -58,12 +61,18 @@ function readHas(tokens: string[], at: number): { text: string; from: string; us
   if (!/^(has|have|needs?|with|having)$/i.test(tokens[at]!)) return null;
   let text = "";
   let end = at + 1;
-  for (let i = at + 1; i < tokens.length; ) {
+  for (let i = at + 1; i < tokens.length;) {
     if (/^(and|an?|the|or)$/i.test(tokens[i]!)) {
       i++;
       continue;
     }
-    const two = CHARACTER_WORDS[tokens.slice(i, i + 2).join(" ").toLowerCase()];
+    const two =
+      CHARACTER_WORDS[
+        tokens
+          .slice(i, i + 2)
+          .join(" ")
+          .toLowerCase()
+      ];
     const one = CHARACTER_WORDS[tokens[i]!.toLowerCase()] ?? ([...tokens[i]!].length === 1 ? tokens[i]! : undefined);
     if (!two && !one) break;
     text += two ?? one;

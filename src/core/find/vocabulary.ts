@@ -18,7 +18,10 @@ export type Wish =
 
 type Entry = { phrases: string[]; wish: Wish };
 
-const kind = (k: Kind, ...phrases: string[]): Entry => ({ phrases, wish: { type: "kind", label: phrases[0]!, kind: k } });
+const kind = (k: Kind, ...phrases: string[]): Entry => ({
+  phrases,
+  wish: { type: "kind", label: phrases[0]!, kind: k },
+});
 const treatment = (t: Treatment, ...phrases: string[]): Entry => ({
   phrases,
   wish: { type: "treatment", label: phrases[0]!, treatment: t },
@@ -69,12 +72,28 @@ export const VOCABULARY: Entry[] = [
 
 /** Names people use for single characters after "has" or "with". */
 export const CHARACTER_WORDS: Record<string, string> = {
-  ampersand: "&", "and sign": "&", plus: "+", at: "@", euro: "€", pound: "£", dollar: "$", percent: "%", hash: "#",
-  "question mark": "?", "exclamation mark": "!", numerals: "0123456789", figures: "0123456789", numbers: "0123456789",
-  accents: "éèüñå", "interpunct": "·", "middle dot": "·",
+  ampersand: "&",
+  "and sign": "&",
+  plus: "+",
+  at: "@",
+  euro: "€",
+  pound: "£",
+  dollar: "$",
+  percent: "%",
+  hash: "#",
+  "question mark": "?",
+  "exclamation mark": "!",
+  numerals: "0123456789",
+  figures: "0123456789",
+  numbers: "0123456789",
+  accents: "éèüñå",
+  interpunct: "·",
+  "middle dot": "·",
 };
 
 /** Words that carry no wish and are passed over in silence. */
 export const FILLERS = new Set(
-  "a an the and or with for in of to i want need something some font fonts face faces typeface type letters lettering that is are looks look like very please".split(" "),
+  "a an the and or with for in of to i want need something some font fonts face faces typeface type letters lettering that is are looks look like very please".split(
+    " ",
+  ),
 );

@@ -116,10 +116,7 @@ function flattenQuadratic(
 
 function flattenCubic(out: number[], x0: number, y0: number, p: Float64Array, step: number) {
   const [x1, y1, x2, y2, x3, y3] = p as unknown as [number, number, number, number, number, number];
-  const bend = Math.max(
-    Math.hypot(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2),
-    Math.hypot(x1 - 2 * x2 + x3, y1 - 2 * y2 + y3),
-  );
+  const bend = Math.max(Math.hypot(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2), Math.hypot(x1 - 2 * x2 + x3, y1 - 2 * y2 + y3));
   const n = pieces(bend * 0.75, step);
   for (let i = 1; i <= n; i++) {
     const t = i / n;

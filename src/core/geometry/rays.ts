@@ -52,8 +52,7 @@ function crossings(polygons: Polygons, level: number, along: 0 | 1, across: 0 | 
     for (let i = 0; i < p.length; i += 2) {
       const b = p[i + cross]!;
       const pb = p[i + place]!;
-      if (a <= level !== b <= level)
-        found.push({ at: pa + ((level - a) / (b - a)) * (pb - pa), turn: b > a ? 1 : -1 });
+      if (a <= level !== b <= level) found.push({ at: pa + ((level - a) / (b - a)) * (pb - pa), turn: b > a ? 1 : -1 });
       a = b;
       pa = pb;
     }

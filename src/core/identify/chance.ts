@@ -10,7 +10,10 @@ const NEVER_SURER_THAN = 0.97;
  * @param ranked - costs, best first. @param letterCount - few letters tell less, so the chances are spread wider.
  * @returns a chance per entry and that for "none of these"; together at most 1.
  */
-export function chancesOf(ranked: { cost: number; family: string }[], letterCount: number): { chances: number[]; none: number } {
+export function chancesOf(
+  ranked: { cost: number; family: string }[],
+  letterCount: number,
+): { chances: number[]; none: number } {
   const best = ranked[0]?.cost ?? 1;
   const none = Math.max(0.02, 1 / (1 + Math.exp(-(best - NONE_MIDDLE) / NONE_WIDTH)));
   const temperature = TEMPERATURE * Math.sqrt(8 / Math.max(2, Math.min(letterCount, 14)));

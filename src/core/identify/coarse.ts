@@ -19,7 +19,13 @@ const ASPECT_WEIGHT = 0.6;
  * @param characters - the text without spaces. @param wordStarts - indices into it where a new word begins.
  * @returns the best `keep` styles, best first; styles lacking more than a third of the characters are left out.
  */
-export function rankCoarse(line: InkLine, characters: string[], wordStarts: number[], index: SignatureIndex, keep: number): CoarseRank[] {
+export function rankCoarse(
+  line: InkLine,
+  characters: string[],
+  wordStarts: number[],
+  index: SignatureIndex,
+  keep: number,
+): CoarseRank[] {
   const sums = sumInk(line.strip);
   const signs = characters.map((c) => SignatureIndex.at(c));
   const ranks: CoarseRank[] = [];
@@ -57,7 +63,14 @@ export function trimmedMean(values: number[]): number {
   return used.reduce((a, b) => a + b, 0) / used.length;
 }
 
-function costByCuts(cuts: CutBox[], forms: Int8Array[], boxes: (SignBox | null)[], signs: number[], index: SignatureIndex, style: number): number {
+function costByCuts(
+  cuts: CutBox[],
+  forms: Int8Array[],
+  boxes: (SignBox | null)[],
+  signs: number[],
+  index: SignatureIndex,
+  style: number,
+): number {
   const distances: number[] = [];
   boxes.forEach((b, i) => {
     if (b) distances.push(index.distance(style, signs[i]!, forms[i]!, WEIGHTS));
@@ -77,7 +90,14 @@ function costByCuts(cuts: CutBox[], forms: Int8Array[], boxes: (SignBox | null)[
  * `scalePx` pixels an em upward, `aspect` times that sideways; the baseline is y = baselinePx + slope · x.
  * Errors are root mean squares in em.
  */
-export type LineFit = { baselinePx: number; slope: number; scalePx: number; aspect: number; heightError: number; widthError: number };
+export type LineFit = {
+  baselinePx: number;
+  slope: number;
+  scalePx: number;
+  aspect: number;
+  heightError: number;
+  widthError: number;
+};
 
 export function fitLine(cuts: CutBox[], boxes: (SignBox | null)[]): LineFit | null {
   // Normal equations of y = y0 + m·x − s·Y over tops and bottoms.
@@ -142,7 +162,15 @@ export function fitLine(cuts: CutBox[], boxes: (SignBox | null)[]): LineFit | nu
   };
 }
 
-function solve3(a: number, b: number, c: number, d: number, e: number, f: number, v: number[]): [number, number, number] | null {
+function solve3(
+  a: number,
+  b: number,
+  c: number,
+  d: number,
+  e: number,
+  f: number,
+  v: number[],
+): [number, number, number] | null {
   const det = a * (d * f - e * e) - b * (b * f - c * e) + c * (b * e - c * d);
   if (Math.abs(det) < 1e-9) return null;
   const [p, q, r] = v as [number, number, number];
@@ -189,7 +217,15 @@ export function predictBoxes(extent: CutBox, boxes: (SignBox | null)[], wordStar
   return { placed, scalePx, trackingEm, baselinePx: extent.top + top * scalePx };
 }
 
-function costByAdvances(sums: SumTable, extent: CutBox, boxes: (SignBox | null)[], signs: number[], wordStarts: number[], index: SignatureIndex, style: number): number {
+function costByAdvances(
+  sums: SumTable,
+  extent: CutBox,
+  boxes: (SignBox | null)[],
+  signs: number[],
+  wordStarts: number[],
+  index: SignatureIndex,
+  style: number,
+): number {
   const { placed, trackingEm } = predictBoxes(extent, boxes, wordStarts);
   // Hopelessly too wide or narrow: the cells need not be looked at.
   if (trackingEm < -0.3 || trackingEm > 0.9) return 8 + Math.abs(trackingEm);

@@ -45,7 +45,13 @@ const RISE_SIGMA_EM = 0.012;
  * @param text - with spaces, as it is set. @param characters - the same without spaces.
  * @returns null when the face draws nothing of it or cannot be placed.
  */
-export function placeWord(face: OpenFace, line: InkLine, text: string, characters: string[], wordStarts: number[]): Pose | null {
+export function placeWord(
+  face: OpenFace,
+  line: InkLine,
+  text: string,
+  characters: string[],
+  wordStarts: number[],
+): Pose | null {
   const run = shapeText(face, text);
   const em = face.unitsPerEm;
   const units = indexUnits(text);
@@ -53,7 +59,13 @@ export function placeWord(face: OpenFace, line: InkLine, text: string, character
   const parts: Part[] = [];
   const boxes = glyphs.map((g) => {
     const b = boundsOf(face.polygons(g.glyphId))!;
-    return { left: b.xMin / em, right: b.xMax / em, top: (b.yMax + g.yFu) / em, bottom: (b.yMin + g.yFu) / em, advance: g.advanceFu / em };
+    return {
+      left: b.xMin / em,
+      right: b.xMax / em,
+      top: (b.yMax + g.yFu) / em,
+      bottom: (b.yMin + g.yFu) / em,
+      advance: g.advanceFu / em,
+    };
   });
   glyphs.forEach((g, k) => {
     const first = units[g.cluster] ?? 0;
@@ -68,7 +80,15 @@ export function placeWord(face: OpenFace, line: InkLine, text: string, character
       return out;
     });
     const box = boxes[k]!;
-    parts.push({ first, count: Math.max(1, next - first), polygons, centreEm: (box.left + box.right) / 2, penEm: g.xFu / em, atPx: 0, dyPx: 0 });
+    parts.push({
+      first,
+      count: Math.max(1, next - first),
+      polygons,
+      centreEm: (box.left + box.right) / 2,
+      penEm: g.xFu / em,
+      atPx: 0,
+      dyPx: 0,
+    });
   });
   if (!parts.length) return null;
   const clusters = new Set(parts.map((p) => p.first));
@@ -102,7 +122,14 @@ function placeByCuts(line: InkLine, parts: Part[], boxes: EmBox[]): Pose | null 
   const fit = fitLine(cuts, boxes);
   if (!fit || fit.aspect < 0.4 || fit.aspect > 2.5) return null;
   parts.forEach((p, i) => (p.atPx = (cuts[i]!.left + cuts[i]!.right) / 2));
-  return { parts, baselinePx: fit.baselinePx, slope: fit.slope, scalePx: fit.scalePx, aspect: clampAspect(fit.aspect), slant: 0 };
+  return {
+    parts,
+    baselinePx: fit.baselinePx,
+    slope: fit.slope,
+    scalePx: fit.scalePx,
+    aspect: clampAspect(fit.aspect),
+    slant: 0,
+  };
 }
 
 const clampAspect = (a: number) => Math.min(1.12, Math.max(0.89, a));
@@ -168,7 +195,11 @@ export function posePolygons(pose: Pose, part: Part): Polygons {
 }
 
 /** Blurs a drawing and spreads (or thins) its ink as the picture's maker did. */
-export function imageInk(ink: Float32Array, size: { widthPx: number; heightPx: number }, { blurPx, gain }: Imaging): Float32Array {
+export function imageInk(
+  ink: Float32Array,
+  size: { widthPx: number; heightPx: number },
+  { blurPx, gain }: Imaging,
+): Float32Array {
   const out = blurInk({ ...size, ink }, blurPx);
   if (gain)
     for (let i = 0; i < out.length; i++) {

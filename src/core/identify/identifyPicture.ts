@@ -4,7 +4,16 @@ import type { OpenFace } from "../outlines/openFace";
 import type { InkLine } from "../picture/readPicture";
 import { rankCoarse } from "./coarse";
 import { chancesOf } from "./chance";
-import { drawPose, imageInk, placeWord, posePolygons, refinePose, type FineResult, type Imaging, type Pose } from "./fine";
+import {
+  drawPose,
+  imageInk,
+  placeWord,
+  posePolygons,
+  refinePose,
+  type FineResult,
+  type Imaging,
+  type Pose,
+} from "./fine";
 import type { SignatureIndex } from "./signature";
 
 export type FaceLoader = (styleId: string) => OpenFace | null;
@@ -31,7 +40,13 @@ type Tried = { style: number; result: FineResult; total: number };
  * @param text - what stands there, spaces included. @param limit - matches wanted.
  * @returns matches best first, and the chance that none of the styles is the one. No matches when nothing can be compared.
  */
-export function identifyPicture(line: InkLine, text: string, index: SignatureIndex, load: FaceLoader, limit: number): IdentifyResult {
+export function identifyPicture(
+  line: InkLine,
+  text: string,
+  index: SignatureIndex,
+  load: FaceLoader,
+  limit: number,
+): IdentifyResult {
   const words = text.normalize("NFC").trim().split(/\s+/);
   const characters = words.flatMap((w) => [...w]);
   const wordStarts: number[] = [];
@@ -58,13 +73,19 @@ export function identifyPicture(line: InkLine, text: string, index: SignatureInd
   const first = coarse.slice(0, 6).flatMap((c) => tryStyle(c.style, imaging, EFFORT.firstRounds) ?? []);
   if (!first.length) return { matches: [], noneChance: 1, compared: index.ids.length, imaging };
   first.sort((a, b) => a.total - b.total);
-  imaging = estimateImaging(first.slice(0, 4).map((t) => t.result.pose), line);
+  imaging = estimateImaging(
+    first.slice(0, 4).map((t) => t.result.pose),
+    line,
+  );
   for (const { style } of coarse.slice(0, EFFORT.fine)) {
     const t = tryStyle(style, imaging, EFFORT.firstRounds);
     if (t) tried.push(t);
   }
   tried.sort((a, b) => a.total - b.total);
-  imaging = estimateImaging(tried.slice(0, 3).map((t) => t.result.pose), line);
+  imaging = estimateImaging(
+    tried.slice(0, 3).map((t) => t.result.pose),
+    line,
+  );
   const last = tried.slice(0, EFFORT.finest).flatMap((t) => tryStyle(t.style, imaging, EFFORT.lastRounds) ?? []);
   last.sort((a, b) => a.total - b.total);
   const ranked = [...last, ...tried.slice(EFFORT.finest)];

@@ -5,7 +5,9 @@ import { describeCells, FORM_LENGTH } from "../measure/cellForm";
 import type { OpenFace } from "../outlines/openFace";
 
 /** Characters that are signed. Others are compared in the fine stage only. The order is part of the stored format. */
-export const SIGNED = [..."ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789&!?.,:;'\"-–()/@#%$€£+*·éèêëáàâäåãíïóòôöõøúüñçßæœÉÖÜÄÅØ’“”"];
+export const SIGNED = [
+  ..."ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789&!?.,:;'\"-–()/@#%$€£+*·éèêëáàâäåãíïóòôöõøúüñçßæœÉÖÜÄÅØ’“”",
+];
 const INDEX_OF = new Map(SIGNED.map((c, i) => [c, i]));
 /** Bytes per character: 36 form bytes, then left, top, right, bottom, advance as 16-bit numbers of 1/4096 em. */
 export const SIGN_BYTES = FORM_LENGTH + 10;

@@ -36,8 +36,10 @@ const NAME_WORDS: [RegExp, Kind][] = [
 function findKinds({ measured, family }: KindInput, treatments: TreatmentGuess[]): KindGuess[] {
   const { traits, build } = measured;
   const found: KindGuess[] = [];
-  const add = (value: Kind, confidence: number, because: string) => found.push({ value, confidence: sure(confidence), because });
-  const named = (kind: Kind) => NAME_WORDS.some(([word, k]) => k === kind && word.test(family.replace(/\bsans serif\b/i, "sans")));
+  const add = (value: Kind, confidence: number, because: string) =>
+    found.push({ value, confidence: sure(confidence), because });
+  const named = (kind: Kind) =>
+    NAME_WORDS.some(([word, k]) => k === kind && word.test(family.replace(/\bsans serif\b/i, "sans")));
 
   if (traits.picture) {
     add("picture", 0.6 + 0.4 * ramp(0.42 - num(measured.legibility), 0, 0.2), "its letters do not look like letters");
@@ -55,17 +57,42 @@ function findKinds({ measured, family }: KindInput, treatments: TreatmentGuess[]
   const loose = !script && !traits.monospaced && serif < 0.5 && soft >= 0.28 && rough < 0.6;
   const leaning = loose && num(traits.slantDeg) > 6 && contrast > 1.6 && uneven > 0.012;
   const byHand =
-    loose && ((uneven >= (num(traits.slantDeg) > 6 ? 0.03 : 0.017) && num(measured.legibility) < 0.86 && contrast < 2) || named("handwritten") || (uneven >= 0.0095 && num(traits.slantDeg) < 6 && soft > 0.5 && contrast > 1.12 && num(build.brokenCurves) > 0.03));
+    loose &&
+    ((uneven >= (num(traits.slantDeg) > 6 ? 0.03 : 0.017) && num(measured.legibility) < 0.86 && contrast < 2) ||
+      named("handwritten") ||
+      (uneven >= 0.0095 &&
+        num(traits.slantDeg) < 6 &&
+        soft > 0.5 &&
+        contrast > 1.12 &&
+        num(build.brokenCurves) > 0.03));
   const broken =
     named("blackletter") ||
-    (!script && !traits.monospaced && serif < 0.55 && contrast > 1.7 && contrast < 4 && rough < 0.2 && num(build.brokenCurves) >= 0.44 && num(build.axisAligned) < 0.5 && num(build.holes) < 1);
+    (!script &&
+      !traits.monospaced &&
+      serif < 0.55 &&
+      contrast > 1.7 &&
+      contrast < 4 &&
+      rough < 0.2 &&
+      num(build.brokenCurves) >= 0.44 &&
+      num(build.axisAligned) < 0.5 &&
+      num(build.holes) < 1);
 
-  if (broken) add("blackletter", named("blackletter") ? 0.95 : 0.6, "its bowls are broken into straight strokes of strong contrast");
+  if (broken)
+    add(
+      "blackletter",
+      named("blackletter") ? 0.95 : 0.6,
+      "its bowls are broken into straight strokes of strong contrast",
+    );
   else if (script || leaning || (named("script") && soft > 0.28))
-    add("script", script ? 0.6 + 0.38 * ramp(joined, 0.45, 0.85) : 0.6, script ? `${Math.round(joined * 100)} % of its letter pairs join` : "it leans and flows like quick writing");
+    add(
+      "script",
+      script ? 0.6 + 0.38 * ramp(joined, 0.45, 0.85) : 0.6,
+      script ? `${Math.round(joined * 100)} % of its letter pairs join` : "it leans and flows like quick writing",
+    );
   if (!broken && (byHand || (script && uneven > 0.05) || (rough > 0.25 && uneven > 0.025 && serif < 0.3)))
     add("handwritten", 0.5 + 0.4 * ramp(uneven, 0.01, 0.06), "feet, heights and stems are uneven, as by hand");
-  if (!found.some((k) => ["script", "handwritten", "blackletter"].includes(k.value))) addSerifKinds(measured, named, add);
+  if (!found.some((k) => ["script", "handwritten", "blackletter"].includes(k.value)))
+    addSerifKinds(measured, named, add);
 
   const extreme = extremeReason(measured, treatments);
   if (extreme) add("display", 0.75, extreme);
@@ -73,7 +100,11 @@ function findKinds({ measured, family }: KindInput, treatments: TreatmentGuess[]
   return found;
 }
 
-function addSerifKinds(measured: Measured, named: (k: Kind) => boolean, add: (k: Kind, c: number, why: string) => void) {
+function addSerifKinds(
+  measured: Measured,
+  named: (k: Kind) => boolean,
+  add: (k: Kind, c: number, why: string) => void,
+) {
   const { traits } = measured;
   const serif = num(traits.serif);
   const thick = num(traits.serifThickness);
@@ -83,7 +114,10 @@ function addSerifKinds(measured: Measured, named: (k: Kind) => boolean, add: (k:
     add("sans", 0.55 + 0.43 * ramp(0.45 - serif, 0, 0.4), "its stems end without serifs");
     return;
   }
-  const slab = named("slab") || (thick >= (num(traits.weight) < 350 ? 0.78 : 0.57) && contrast < 1.72) || (thick > 0.9 && contrast < 2.4);
+  const slab =
+    named("slab") ||
+    (thick >= (num(traits.weight) < 350 ? 0.78 : 0.57) && contrast < 1.72) ||
+    (thick > 0.9 && contrast < 2.4);
   const because = `serifs ${Math.round(thick * 100)} % as thick as the stems`;
   if (slab) add("slab", 0.6 + 0.38 * ramp(thick, 0.5, 0.85), because);
   add("serif", slab ? 0.55 : 0.6 + 0.38 * ramp(serif, 0.45, 0.75), because);
@@ -95,7 +129,8 @@ function extremeReason({ traits, legibility }: Measured, treatments: TreatmentGu
   if (traits.cases === "capitals-only") return "it has capitals only";
   if (num(traits.weight) > 930) return "it is heavier than any text face";
   if (num(traits.contrast) > 4.2) return "its thin strokes vanish at text sizes";
-  if (traits.width !== null && (traits.width < 2.4 || traits.width > 7.6)) return "its letters are extremely narrow or wide";
+  if (traits.width !== null && (traits.width < 2.4 || traits.width > 7.6))
+    return "its letters are extremely narrow or wide";
   if (legibility !== null && legibility < 0.8 && num(traits.connected) < 0.4 && num(traits.slantDeg) < 6)
     return "its letter forms are far from the usual ones";
   return null;
@@ -104,7 +139,8 @@ function extremeReason({ traits, legibility }: Measured, treatments: TreatmentGu
 function findTreatments({ measured, family, style, features }: KindInput): TreatmentGuess[] {
   const { traits, build } = measured;
   const found: TreatmentGuess[] = [];
-  const add = (value: Treatment, confidence: number, because: string) => found.push({ value, confidence: sure(confidence), because });
+  const add = (value: Treatment, confidence: number, because: string) =>
+    found.push({ value, confidence: sure(confidence), because });
   const name = `${family} ${style}`;
   const holes = num(build.holes);
   const pieces = num(build.pieces);
@@ -123,7 +159,12 @@ function findTreatments({ measured, family, style, features }: KindInput): Treat
     add("stencil", /stencil/i.test(name) ? 0.97 : 0.75, "its round letters are cut by bridges");
   else if (/stencil/i.test(name)) add("stencil", 0.8, "its name says so");
   if (rough > 0.15) add("rough", 0.5 + 0.48 * ramp(rough, 0.15, 0.5), "its contours are torn or worn");
-  if (num(traits.roundness) > 0.55 && num(traits.serif) < 0.35 && num(traits.connected) < 0.3 && num(build.unevenness) < 0.016)
+  if (
+    num(traits.roundness) > 0.55 &&
+    num(traits.serif) < 0.35 &&
+    num(traits.connected) < 0.3 &&
+    num(build.unevenness) < 0.016
+  )
     add("rounded", 0.55 + 0.4 * ramp(num(traits.roundness), 0.55, 0.72), "its strokes end round");
   if (/\b(shade|shadow)\b/i.test(name)) add("shadow", 0.8, "its name says so");
   if (/\b(inline)\b/i.test(name) && !found.some((f) => f.value === "inline")) add("inline", 0.9, "its name says so");

@@ -9,7 +9,7 @@ const SIDE = Math.max(...ORDER.map(([u]) => u), ...ORDER.map(([, v]) => v)) + 1;
 const COS = new Float32Array(SIDE * N);
 for (let u = 0; u < SIDE; u++)
   for (let x = 0; x < N; x++)
-    COS[u * N + x] = Math.cos(((2 * x + 1) * u * Math.PI) / (2 * N)) * (u ? Math.SQRT2 : 1) / N;
+    COS[u * N + x] = (Math.cos(((2 * x + 1) * u * Math.PI) / (2 * N)) * (u ? Math.SQRT2 : 1)) / N;
 
 /**
  * @param cells - Float32Array, shape [16, 16], 0–1.
@@ -28,7 +28,7 @@ export function describeCells(cells: Float32Array): Float32Array {
     const [u, v] = ORDER[k]!;
     let sum = 0;
     for (let y = 0; y < N; y++) sum += rows[u * N + y]! * COS[v * N + y]!;
-    out[k] = sum * N / 4;
+    out[k] = (sum * N) / 4;
   }
   return out;
 }

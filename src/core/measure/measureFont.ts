@@ -84,6 +84,9 @@ export function measureFont(face: OpenFace): Measured {
 
 /** Numbers are kept to a ten-thousandth: more digits than any of the methods means. */
 function rounded(traits: Traits): Traits {
-  const out = Object.entries(traits).map(([k, v]) => [k, typeof v === "number" ? Number(clamp(v, -1e6, 1e6).toFixed(4)) : v]);
+  const out = Object.entries(traits).map(([k, v]) => [
+    k,
+    typeof v === "number" ? Number(clamp(v, -1e6, 1e6).toFixed(4)) : v,
+  ]);
   return Object.fromEntries(out) as Traits;
 }

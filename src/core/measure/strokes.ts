@@ -50,7 +50,8 @@ function readStems(letters: Letters, chars: string, share: [number, number]): St
   return pick(letters, chars)
     .map((l) => {
       // x-height part only: b, h, k and l keep the same window as n, so that serifs at their top stay out.
-      const height = chars === STEM_LOWER ? Math.min(l.bounds.yMax, letters.get("x")?.bounds.yMax ?? l.bounds.yMax) : l.bounds.yMax;
+      const height =
+        chars === STEM_LOWER ? Math.min(l.bounds.yMax, letters.get("x")?.bounds.yMax ?? l.bounds.yMax) : l.bounds.yMax;
       const base = Math.max(0, l.bounds.yMin);
       return readStem(l, base + share[0] * (height - base), base + share[1] * (height - base));
     })
@@ -136,7 +137,10 @@ function measureSerifs(letters: Letters, lower: StemRead[], upper: StemRead[], s
   const tan = Math.tan((slantDeg * Math.PI) / 180);
   const feet: number[] = [];
   const thickness: number[] = [];
-  for (const read of [...lower.filter((r) => "hnmrikp".includes(r.letter.char)), ...upper.filter((r) => "HNIFTPRM".includes(r.letter.char))]) {
+  for (const read of [
+    ...lower.filter((r) => "hnmrikp".includes(r.letter.char)),
+    ...upper.filter((r) => "HNIFTPRM".includes(r.letter.char)),
+  ]) {
     const { letter, stemFu, middleAtBase } = read;
     const base = letter.bounds.yMin;
     const height = letter.bounds.yMax - base;

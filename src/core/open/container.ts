@@ -61,7 +61,13 @@ async function unpackWoff2(bytes: Uint8Array): Promise<Uint8Array> {
     // A copy: the package keeps hold of the buffer it is given.
     return new Uint8Array(await decompress(bytes.slice()));
   } catch (cause) {
-    throw new FontFileError("decompression-failed", "file", 48, "WOFF2 data", String((cause as Error)?.message ?? cause));
+    throw new FontFileError(
+      "decompression-failed",
+      "file",
+      48,
+      "WOFF2 data",
+      String((cause as Error)?.message ?? cause),
+    );
   }
 }
 
@@ -77,7 +83,8 @@ function unpackWoff(bytes: Uint8Array): Uint8Array {
     const at = 44 + i * 20;
     const [offset, packed, size] = [file.u32(at + 4), file.u32(at + 8), file.u32(at + 12)];
     total += size;
-    if (total > MAX_FONT_BYTES) throw new FontFileError("too-large", "file", at, `at most ${MAX_FONT_BYTES}`, `${total}`);
+    if (total > MAX_FONT_BYTES)
+      throw new FontFileError("too-large", "file", at, `at most ${MAX_FONT_BYTES}`, `${total}`);
     const raw = file.slice(offset, packed);
     let data = raw;
     if (packed < size)

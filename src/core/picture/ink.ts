@@ -18,7 +18,8 @@ export function findInk(picture: RgbaPicture): (InkPicture & { contrast: number;
   const direction = mainDirection(residual, n);
   const value = new Float32Array(n);
   for (let i = 0; i < n; i++)
-    value[i] = residual[3 * i]! * direction[0] + residual[3 * i + 1]! * direction[1] + residual[3 * i + 2]! * direction[2];
+    value[i] =
+      residual[3 * i]! * direction[0] + residual[3 * i + 1]! * direction[1] + residual[3 * i + 2]! * direction[2];
   if (skewness(value) < 0) for (let i = 0; i < n; i++) value[i] = -value[i]!;
   const rough = otsu(value);
   const noise = noiseOf(value, rough);
@@ -118,7 +119,8 @@ export function solve(rows: number[][]): number[] | null {
 function mainDirection(residual: Float32Array, n: number): [number, number, number] {
   const m = [0, 0, 0, 0, 0, 0, 0, 0, 0];
   for (let i = 0; i < n; i++)
-    for (let a = 0; a < 3; a++) for (let b = 0; b < 3; b++) m[3 * a + b]! += residual[3 * i + a]! * residual[3 * i + b]!;
+    for (let a = 0; a < 3; a++)
+      for (let b = 0; b < 3; b++) m[3 * a + b]! += residual[3 * i + a]! * residual[3 * i + b]!;
   let v: [number, number, number] = [0.58, 0.58, 0.57];
   for (let k = 0; k < 24; k++) {
     const next = [0, 1, 2].map((a) => m[3 * a]! * v[0] + m[3 * a + 1]! * v[1] + m[3 * a + 2]! * v[2]);

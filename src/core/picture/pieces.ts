@@ -5,7 +5,10 @@ import type { CutBox } from "./straighten";
 export type Piece = CutBox & { area: number; peak: number; label: number };
 
 /** Labels 8-connected pieces of ink ≥ threshold. @returns labels (0 = none) and one entry a piece, in reading order of discovery. */
-export function findPieces({ widthPx: w, heightPx: h, ink }: InkPicture, threshold: number): { labels: Int32Array; pieces: Piece[] } {
+export function findPieces(
+  { widthPx: w, heightPx: h, ink }: InkPicture,
+  threshold: number,
+): { labels: Int32Array; pieces: Piece[] } {
   const labels = new Int32Array(w * h);
   const pieces: Piece[] = [];
   const stack: number[] = [];
@@ -69,7 +72,9 @@ export function mergePieces(picture: InkPicture, pieces: Piece[]): CutBox[] {
     const over = boxes.find((b) => {
       const overlap = Math.min(b.right, p.right) - Math.max(b.left, p.left);
       const narrow = Math.min(b.right - b.left, p.right - p.left);
-      return overlap > 0.55 * narrow && (overlap > 0.8 * narrow || Math.min(b.area, p.area) < 0.4 * Math.max(b.area, p.area));
+      return (
+        overlap > 0.55 * narrow && (overlap > 0.8 * narrow || Math.min(b.area, p.area) < 0.4 * Math.max(b.area, p.area))
+      );
     });
     if (!over) {
       boxes.push({ left: p.left, top: p.top, right: p.right, bottom: p.bottom, area: p.area });
@@ -88,12 +93,14 @@ export function mergePieces(picture: InkPicture, pieces: Piece[]): CutBox[] {
 function refineBox({ widthPx: w, heightPx: h, ink }: InkPicture, b: CutBox): CutBox {
   const colMax = (x: number) => {
     let m = 0;
-    if (x >= 0 && x < w) for (let y = Math.max(0, b.top); y < Math.min(h, b.bottom); y++) m = Math.max(m, ink[y * w + x]!);
+    if (x >= 0 && x < w)
+      for (let y = Math.max(0, b.top); y < Math.min(h, b.bottom); y++) m = Math.max(m, ink[y * w + x]!);
     return m;
   };
   const rowMax = (y: number) => {
     let m = 0;
-    if (y >= 0 && y < h) for (let x = Math.max(0, b.left); x < Math.min(w, b.right); x++) m = Math.max(m, ink[y * w + x]!);
+    if (y >= 0 && y < h)
+      for (let x = Math.max(0, b.left); x < Math.min(w, b.right); x++) m = Math.max(m, ink[y * w + x]!);
     return m;
   };
   // An edge pixel covered to v reaches v of its breadth outward from its inner side.

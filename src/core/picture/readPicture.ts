@@ -30,7 +30,12 @@ const MARGIN_PX = 8;
  * @returns null when no lettering stands out.
  */
 export function readPicture(picture: RgbaPicture, frame: PictureFrame = {}): InkLine | null {
-  const framed = frame.corners?.length === 4 ? straightenCorners(picture, frame.corners, WORK_PX) : frame.box ? cropPicture(picture, frame.box) : picture;
+  const framed =
+    frame.corners?.length === 4
+      ? straightenCorners(picture, frame.corners, WORK_PX)
+      : frame.box
+        ? cropPicture(picture, frame.box)
+        : picture;
   if (!framed) return null;
   const found = findInk(framed);
   if (!found) return null;

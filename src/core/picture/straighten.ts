@@ -50,12 +50,18 @@ function sampleChannel({ widthPx: w, heightPx: h, rgba }: RgbaPicture, x: number
   const fy = cy - y0;
   const at = (i: number, j: number) => rgba[4 * (Math.min(j, h - 1) * w + Math.min(i, w - 1)) + c]!;
   return (
-    at(x0, y0) * (1 - fx) * (1 - fy) + at(x0 + 1, y0) * fx * (1 - fy) + at(x0, y0 + 1) * (1 - fx) * fy + at(x0 + 1, y0 + 1) * fx * fy
+    at(x0, y0) * (1 - fx) * (1 - fy) +
+    at(x0 + 1, y0) * fx * (1 - fy) +
+    at(x0, y0 + 1) * (1 - fx) * fy +
+    at(x0 + 1, y0 + 1) * fx * fy
   );
 }
 
 /** Cuts a box out of a picture; parts outside are left away. Null when nothing remains. */
-export function cropPicture(p: RgbaPicture, box: { x: number; y: number; width: number; height: number }): RgbaPicture | null {
+export function cropPicture(
+  p: RgbaPicture,
+  box: { x: number; y: number; width: number; height: number },
+): RgbaPicture | null {
   const left = Math.max(0, Math.floor(box.x));
   const top = Math.max(0, Math.floor(box.y));
   const right = Math.min(p.widthPx, Math.ceil(box.x + box.width));
@@ -134,7 +140,10 @@ export function turnInk(picture: InkPicture, slopeDeg: number, scale: number): I
     const fx = x - x0;
     const fy = y - y0;
     return (
-      at(x0, y0) * (1 - fx) * (1 - fy) + at(x0 + 1, y0) * fx * (1 - fy) + at(x0, y0 + 1) * (1 - fx) * fy + at(x0 + 1, y0 + 1) * fx * fy
+      at(x0, y0) * (1 - fx) * (1 - fy) +
+      at(x0 + 1, y0) * fx * (1 - fy) +
+      at(x0, y0 + 1) * (1 - fx) * fy +
+      at(x0 + 1, y0 + 1) * fx * fy
     );
   };
   for (let y = 0; y < outH; y++)

@@ -29,7 +29,8 @@ export const KNOWN_LICENCES: KnownLicence[] = [
       {
         uses: FILES_PASSED_ON,
         verdict: "cleared-with-credit",
-        sentence: /each copy contains the above copyright notice and this license|SIL Open Font License|scripts\.sil\.org\/OFL/i,
+        sentence:
+          /each copy contains the above copyright notice and this license|SIL Open Font License|scripts\.sil\.org\/OFL/i,
       },
     ],
   },
@@ -41,7 +42,8 @@ export const KNOWN_LICENCES: KnownLicence[] = [
       {
         uses: SET_IN_TYPE,
         verdict: "cleared",
-        sentence: /perpetual,\s+worldwide,\s+non-exclusive,\s+no-charge,\s+royalty-free,\s+irrevocable\s+copyright\s+license|Apache License/i,
+        sentence:
+          /perpetual,\s+worldwide,\s+non-exclusive,\s+no-charge,\s+royalty-free,\s+irrevocable\s+copyright\s+license|Apache License/i,
       },
       {
         uses: FILES_PASSED_ON,
@@ -55,8 +57,16 @@ export const KNOWN_LICENCES: KnownLicence[] = [
     name: "Ubuntu Font Licence 1.0",
     marks: [/UBUNTU FONT LICENCE/i],
     rules: [
-      { uses: SET_IN_TYPE, verdict: "cleared", sentence: /does not apply to any document created|Ubuntu Font Licence/i },
-      { uses: FILES_PASSED_ON, verdict: "cleared-with-credit", sentence: /Each copy[^.]*must contain|Ubuntu Font Licence/i },
+      {
+        uses: SET_IN_TYPE,
+        verdict: "cleared",
+        sentence: /does not apply to any document created|Ubuntu Font Licence/i,
+      },
+      {
+        uses: FILES_PASSED_ON,
+        verdict: "cleared-with-credit",
+        sentence: /Each copy[^.]*must contain|Ubuntu Font Licence/i,
+      },
     ],
   },
   {
@@ -65,7 +75,11 @@ export const KNOWN_LICENCES: KnownLicence[] = [
     marks: [/\bMIT License\b/i, /to deal in the Software without restriction/i],
     rules: [
       { uses: SET_IN_TYPE, verdict: "cleared", sentence: /without restriction|MIT License/i },
-      { uses: FILES_PASSED_ON, verdict: "cleared-with-credit", sentence: /shall be included in all copies|MIT License/i },
+      {
+        uses: FILES_PASSED_ON,
+        verdict: "cleared-with-credit",
+        sentence: /shall be included in all copies|MIT License/i,
+      },
     ],
   },
   {

@@ -29,7 +29,9 @@ export function readRights(evidence: Evidence[]): Rights {
 
 function judgeBy(licence: KnownLicence, item: Evidence): Rights["verdicts"] {
   const sentences = sentencesOf(item.text);
-  const verdicts = Object.fromEntries(USES.map((use) => [use, { verdict: "unread" as Verdict, quotes: [] as Quote[] }]));
+  const verdicts = Object.fromEntries(
+    USES.map((use) => [use, { verdict: "unread" as Verdict, quotes: [] as Quote[] }]),
+  );
   for (const rule of licence.rules) {
     // The alternatives of a rule are ordered: the strongest wording that stands in the text is quoted.
     const wordings = rule.sentence.source.split("|").map((w) => new RegExp(w, "i"));

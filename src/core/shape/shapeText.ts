@@ -24,7 +24,13 @@ export function shapeText(face: OpenFace, text: string, features: Record<string,
   let x = 0;
   for (const g of buffer.getGlyphInfosAndPositions()) {
     const advanceFu = g.xAdvance ?? 0;
-    glyphs.push({ glyphId: g.codepoint, cluster: g.cluster, xFu: x + (g.xOffset ?? 0), yFu: g.yOffset ?? 0, advanceFu });
+    glyphs.push({
+      glyphId: g.codepoint,
+      cluster: g.cluster,
+      xFu: x + (g.xOffset ?? 0),
+      yFu: g.yOffset ?? 0,
+      advanceFu,
+    });
     x += advanceFu;
   }
   return { glyphs, widthFu: x };

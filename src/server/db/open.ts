@@ -22,7 +22,12 @@ export function openDatabase(file: string): Db {
 /** Runs the migrations that have not run. @returns the names of those that did. */
 export function migrate(db: Db, folder = migrationsFolder()): string[] {
   db.exec("CREATE TABLE IF NOT EXISTS migrations (name TEXT PRIMARY KEY, run_at TEXT NOT NULL)");
-  const done = new Set(db.prepare<[], { name: string }>("SELECT name FROM migrations").all().map((r) => r.name));
+  const done = new Set(
+    db
+      .prepare<[], { name: string }>("SELECT name FROM migrations")
+      .all()
+      .map((r) => r.name),
+  );
   const waiting = readdirSync(folder)
     .filter((f) => f.endsWith(".sql") && !done.has(f))
     .sort();

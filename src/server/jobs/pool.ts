@@ -45,6 +45,8 @@ export async function readFontInWorker(request: ReadFontRequest): Promise<ReadFo
   }
 }
 
-export const identifyInWorker = (request: IdentifyRequest) => run<IdentifyRequest, IdentifyReply>(getPools().identify, request, IDENTIFY_TIMEOUT_MS);
+export const identifyInWorker = (request: IdentifyRequest) =>
+  run<IdentifyRequest, IdentifyReply>(getPools().identify, request, IDENTIFY_TIMEOUT_MS);
 
-export const writeSheetInWorker = (request: WriteSheetRequest) => run<WriteSheetRequest, Uint8Array>(getPools().sheets, request, SHEET_TIMEOUT_MS);
+export const writeSheetInWorker = (request: WriteSheetRequest) =>
+  run<WriteSheetRequest, Uint8Array>(getPools().sheets, request, SHEET_TIMEOUT_MS);

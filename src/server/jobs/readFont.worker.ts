@@ -28,7 +28,16 @@ export default async function readFont({ bytes, fallbackFamily }: ReadFontReques
     const family = opened.family ?? fallbackFamily;
     const kinded = kindFont({ measured, family, style: opened.style, features: opened.features });
     // The shaper may hand back a view of a larger buffer: what leaves the thread is a copy of its own.
-    return { ok: true, reading: { opened: { ...opened, sfnt: opened.sfnt.slice() }, family, measured, kinded, signature: signFont(face) } };
+    return {
+      ok: true,
+      reading: {
+        opened: { ...opened, sfnt: opened.sfnt.slice() },
+        family,
+        measured,
+        kinded,
+        signature: signFont(face),
+      },
+    };
   } catch (error) {
     if (error instanceof FontFileError) return { ok: false, code: error.code, detail: error.message };
     return { ok: false, code: "reader-failed", detail: String((error as Error).message) };

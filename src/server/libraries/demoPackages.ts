@@ -26,9 +26,18 @@ export function listDemoFonts(root: string): DemoFont[] {
       const packageFolder = join(folder, id);
       const { family } = readMetadata(packageFolder);
       const files = readdirSync(join(packageFolder, "files"));
-      const wanted = scope === "@fontsource" ? files.filter((f) => /-latin-\d+-(normal|italic)\.woff2$/.test(f)) : fullestVariable(files, id);
+      const wanted =
+        scope === "@fontsource"
+          ? files.filter((f) => /-latin-\d+-(normal|italic)\.woff2$/.test(f))
+          : fullestVariable(files, id);
       for (const name of wanted.sort())
-        fonts.push({ name, path: join(packageFolder, "files", name), source: `${scope}/${id}/files/${name}`, family, packageFolder });
+        fonts.push({
+          name,
+          path: join(packageFolder, "files", name),
+          source: `${scope}/${id}/files/${name}`,
+          family,
+          packageFolder,
+        });
     }
   }
   return fonts;

@@ -25,7 +25,9 @@ export const listBriefs = (db: Db): Brief[] =>
     .map((r) => toBrief(db, r));
 
 export const findBrief = (db: Db, briefId: string): Brief | null => {
-  const row = db.prepare<[string], BriefRow>("SELECT * FROM briefs WHERE brief_id = ? AND deleted_at IS NULL").get(briefId);
+  const row = db
+    .prepare<[string], BriefRow>("SELECT * FROM briefs WHERE brief_id = ? AND deleted_at IS NULL")
+    .get(briefId);
   return row ? toBrief(db, row) : null;
 };
 
@@ -37,7 +39,9 @@ export const insertBrief = (db: Db, briefId: string, fields: BriefFields, at: st
   db.prepare("INSERT INTO briefs VALUES (?, ?, ?, ?, NULL)").run(briefId, JSON.stringify(fields), at, at);
 
 export const updateBrief = (db: Db, briefId: string, fields: BriefFields, at: string) =>
-  db.prepare("UPDATE briefs SET fields = ?, changed_at = ? WHERE brief_id = ?").run(JSON.stringify(fields), at, briefId);
+  db
+    .prepare("UPDATE briefs SET fields = ?, changed_at = ? WHERE brief_id = ?")
+    .run(JSON.stringify(fields), at, briefId);
 
 export const setBriefDeleted = (db: Db, briefId: string, at: string | null) =>
   db.prepare("UPDATE briefs SET deleted_at = ? WHERE brief_id = ?").run(at, briefId);
@@ -60,7 +64,11 @@ export function putKept(db: Db, briefId: string, entry: Kept) {
     ).run({ ...entry, briefId, favourite: entry.favourite ? 1 : 0 });
     const others = listKept(db, briefId).filter((k) => k.styleId !== entry.styleId);
     const order = [...others.slice(0, entry.place), entry, ...others.slice(entry.place)];
-    placeKept(db, briefId, order.map((k) => k.styleId));
+    placeKept(
+      db,
+      briefId,
+      order.map((k) => k.styleId),
+    );
   })();
 }
 
@@ -72,7 +80,11 @@ function placeKept(db: Db, briefId: string, order: string[]) {
 export function removeKept(db: Db, briefId: string, styleId: string): boolean {
   return db.transaction(() => {
     const { changes } = db.prepare("DELETE FROM kept WHERE brief_id = ? AND style_id = ?").run(briefId, styleId);
-    placeKept(db, briefId, listKept(db, briefId).map((k) => k.styleId));
+    placeKept(
+      db,
+      briefId,
+      listKept(db, briefId).map((k) => k.styleId),
+    );
     return changes > 0;
   })();
 }

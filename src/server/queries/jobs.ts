@@ -22,30 +22,54 @@ export type JobRow = {
 const SELECT = `SELECT job_id AS jobId, kind, title, state, payload, done, total, failed, message, brief_id AS briefId,
   file_path AS filePath, created_at AS createdAt, changed_at AS changedAt FROM jobs`;
 
-export const findJob = (db: Db, jobId: string): JobRow | null => db.prepare<[string], JobRow>(`${SELECT} WHERE job_id = ?`).get(jobId) ?? null;
+export const findJob = (db: Db, jobId: string): JobRow | null =>
+  db.prepare<[string], JobRow>(`${SELECT} WHERE job_id = ?`).get(jobId) ?? null;
 
 export const listJobs = (db: Db, limit: number): JobRow[] =>
   db.prepare<[number], JobRow>(`${SELECT} ORDER BY created_at DESC, rowid DESC LIMIT ?`).all(limit);
 
 export const listJobsIn = (db: Db, ...states: Job["state"][]): JobRow[] =>
-  db.prepare<string[], JobRow>(`${SELECT} WHERE state IN (${states.map(() => "?").join(",")}) ORDER BY created_at, rowid`).all(...states);
+  db
+    .prepare<string[], JobRow>(
+      `${SELECT} WHERE state IN (${states.map(() => "?").join(",")}) ORDER BY created_at, rowid`,
+    )
+    .all(...states);
 
 export const insertJob = (db: Db, job: Pick<JobRow, "jobId" | "kind" | "title" | "payload" | "briefId">, at: string) =>
   db
-    .prepare("INSERT INTO jobs (job_id, kind, title, state, payload, brief_id, created_at, changed_at) VALUES (?, ?, ?, 'waiting', ?, ?, ?, ?)")
+    .prepare(
+      "INSERT INTO jobs (job_id, kind, title, state, payload, brief_id, created_at, changed_at) VALUES (?, ?, ?, 'waiting', ?, ?, ?, ?)",
+    )
     .run(job.jobId, job.kind, job.title, job.payload, job.briefId, at, at);
 
-export function updateJob(db: Db, jobId: string, change: Partial<Pick<JobRow, "state" | "done" | "total" | "failed" | "message" | "filePath">>) {
+export function updateJob(
+  db: Db,
+  jobId: string,
+  change: Partial<Pick<JobRow, "state" | "done" | "total" | "failed" | "message" | "filePath">>,
+) {
   const columns: Record<string, string> = { filePath: "file_path" };
   const keys = Object.keys(change);
   const sets = keys.map((k) => `${columns[k] ?? k} = @${k}`).join(", ");
-  db.prepare(`UPDATE jobs SET ${sets}, changed_at = @at WHERE job_id = @jobId`).run({ ...change, jobId, at: new Date().toISOString() });
+  db.prepare(`UPDATE jobs SET ${sets}, changed_at = @at WHERE job_id = @jobId`).run({
+    ...change,
+    jobId,
+    at: new Date().toISOString(),
+  });
 }
 
-type ItemRow = { name: string; path: string; outcome: ImportItem["outcome"]; code: string | null; reason: string | null; styleId: string | null };
+type ItemRow = {
+  name: string;
+  path: string;
+  outcome: ImportItem["outcome"];
+  code: string | null;
+  reason: string | null;
+  styleId: string | null;
+};
 export const listImportItems = (db: Db, jobId: string): ImportItem[] =>
   db
-    .prepare<[string], ItemRow>("SELECT name, path, outcome, code, reason, style_id AS styleId FROM import_items WHERE job_id = ? ORDER BY rowid")
+    .prepare<[string], ItemRow>(
+      "SELECT name, path, outcome, code, reason, style_id AS styleId FROM import_items WHERE job_id = ? ORDER BY rowid",
+    )
     .all(jobId)
     .map(
       ({ code, reason, styleId, ...rest }) =>
@@ -54,5 +78,7 @@ export const listImportItems = (db: Db, jobId: string): ImportItem[] =>
 
 export const putImportItem = (db: Db, jobId: string, item: ImportItem) =>
   db
-    .prepare("INSERT OR REPLACE INTO import_items (job_id, path, name, outcome, code, reason, style_id) VALUES (?, ?, ?, ?, ?, ?, ?)")
+    .prepare(
+      "INSERT OR REPLACE INTO import_items (job_id, path, name, outcome, code, reason, style_id) VALUES (?, ?, ?, ?, ?, ?, ?)",
+    )
     .run(jobId, item.path, item.name, item.outcome, item.code ?? null, item.reason ?? null, item.styleId ?? null);

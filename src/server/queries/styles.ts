@@ -41,7 +41,19 @@ export type StyleRecord = {
   addedAt: string;
 };
 
-const JSON_COLUMNS = ["names", "facts", "traits", "kinds", "treatments", "coverage", "axes", "instances", "features", "health", "rights"] as const;
+const JSON_COLUMNS = [
+  "names",
+  "facts",
+  "traits",
+  "kinds",
+  "treatments",
+  "coverage",
+  "axes",
+  "instances",
+  "features",
+  "health",
+  "rights",
+] as const;
 
 const SELECT = `SELECT style_id AS styleId, seq, family_id AS familyId, family, style, library_id AS libraryId, sha256,
   sfnt_sha256 AS sfntSha256, format, names, facts, traits, kinds, treatments, coverage, axes, instances, features, health,
@@ -71,7 +83,11 @@ export const listFamilyStyles = (db: Db, familyId: string): StyleRecord[] =>
   db.prepare<[string], Record<string, unknown>>(`${SELECT} WHERE family_id = ?`).all(familyId).map(toRecord);
 
 export const countStyles = (db: Db): { styles: number; families: number } =>
-  db.prepare<[], { styles: number; families: number }>("SELECT count(*) AS styles, count(DISTINCT family_id) AS families FROM styles").get()!;
+  db
+    .prepare<[], { styles: number; families: number }>(
+      "SELECT count(*) AS styles, count(DISTINCT family_id) AS families FROM styles",
+    )
+    .get()!;
 
 /** Highest sequence number: changes whenever any style does. */
 export const lastSeq = (db: Db): number =>
@@ -81,7 +97,12 @@ export const lastSeq = (db: Db): number =>
  * Puts one style, its signature and where it came from, in one transaction. A style that exists is replaced,
  * keeping the time it was first added.
  */
-export function putStyle(db: Db, record: Omit<StyleRecord, "seq">, signature: Uint8Array, source: { path: string; importedAt: string }) {
+export function putStyle(
+  db: Db,
+  record: Omit<StyleRecord, "seq">,
+  signature: Uint8Array,
+  source: { path: string; importedAt: string },
+) {
   db.transaction(() => {
     const seq = lastSeq(db) + 1;
     db.prepare(
@@ -95,10 +116,9 @@ export function putStyle(db: Db, record: Omit<StyleRecord, "seq">, signature: Ui
          axes = excluded.axes, instances = excluded.instances, features = excluded.features, health = excluded.health,
          rights = excluded.rights, pipeline_version = excluded.pipeline_version`,
     ).run({ ...record, seq, ...Object.fromEntries(JSON_COLUMNS.map((c) => [c, JSON.stringify(record[c])])) });
-    db.prepare("INSERT INTO signatures VALUES (?, ?) ON CONFLICT(style_id) DO UPDATE SET signature = excluded.signature").run(
-      record.styleId,
-      signature,
-    );
+    db.prepare(
+      "INSERT INTO signatures VALUES (?, ?) ON CONFLICT(style_id) DO UPDATE SET signature = excluded.signature",
+    ).run(record.styleId, signature);
     putProvenance(db, record.styleId, { library: record.libraryId, sha256: record.sha256, ...source });
   })();
 }
@@ -106,13 +126,9 @@ export function putStyle(db: Db, record: Omit<StyleRecord, "seq">, signature: Ui
 export type ProvenanceEntry = { library: string; path: string; importedAt: string; sha256: string };
 
 export function putProvenance(db: Db, styleId: string, entry: ProvenanceEntry) {
-  db.prepare("INSERT OR IGNORE INTO provenance (style_id, library_id, path, sha256, imported_at) VALUES (?, ?, ?, ?, ?)").run(
-    styleId,
-    entry.library,
-    entry.path,
-    entry.sha256,
-    entry.importedAt,
-  );
+  db.prepare(
+    "INSERT OR IGNORE INTO provenance (style_id, library_id, path, sha256, imported_at) VALUES (?, ?, ?, ?, ?)",
+  ).run(styleId, entry.library, entry.path, entry.sha256, entry.importedAt);
 }
 
 export const listProvenance = (db: Db, styleId: string): ProvenanceEntry[] =>
@@ -139,7 +155,14 @@ export const listSignatures = (db: Db): SignatureRow[] =>
     )
     .all();
 
-export type LibraryRow = { libraryId: string; name: string; kind: string; styles: number; families: number; addedAt: string };
+export type LibraryRow = {
+  libraryId: string;
+  name: string;
+  kind: string;
+  styles: number;
+  families: number;
+  addedAt: string;
+};
 export const listLibraries = (db: Db): LibraryRow[] =>
   db
     .prepare<[], LibraryRow>(

@@ -17,10 +17,17 @@ export function readCmap(t: TableReader): CharacterMap {
     const map = readSubtable(t, sub.offset);
     if (!map) continue;
     const symbol = sub.platform === 3 && sub.encoding === 0;
-    if (symbol) for (const [c, g] of [...map]) if (c >= 0xf020 && c <= 0xf0ff && !map.has(c - 0xf000)) map.set(c - 0xf000, g);
+    if (symbol)
+      for (const [c, g] of [...map]) if (c >= 0xf020 && c <= 0xf0ff && !map.has(c - 0xf000)) map.set(c - 0xf000, g);
     return { map, unicode: sub.rank >= 3, symbol };
   }
-  throw new FontFileError("unsupported-format", "cmap", 0, "a character map of format 0, 4, 6 or 12", `${count} others`);
+  throw new FontFileError(
+    "unsupported-format",
+    "cmap",
+    0,
+    "a character map of format 0, 4, 6 or 12",
+    `${count} others`,
+  );
 }
 
 function rankOf(platform: number, encoding: number): number {
@@ -62,7 +69,10 @@ function readFormat4(t: TableReader, base: number, put: (c: number, g: number) =
   const [deltas, offsets] = [starts + 2 * segments, starts + 4 * segments];
   for (let i = 0; i < segments; i++) {
     const [end, start, delta, offset] = [ends, starts, deltas, offsets].map((a) => t.u16(a + 2 * i)) as [
-      number, number, number, number,
+      number,
+      number,
+      number,
+      number,
     ];
     for (let c = start; c <= end && c < 0xffff; c++) {
       if (!offset) {

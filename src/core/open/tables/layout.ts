@@ -17,7 +17,11 @@ const AXIS_NAMES: Record<string, string> = {
 /** Axis values are read as exact 16.16 numbers from the raw table. */
 export function readFvar(t: TableReader, names: Names): { axes: Axis[]; instances: Instance[] } {
   const [start, axisCount, axisSize, instanceCount, instanceSize] = [4, 8, 10, 12, 14].map((k) => t.u16(k)) as [
-    number, number, number, number, number,
+    number,
+    number,
+    number,
+    number,
+    number,
   ];
   const axes: Axis[] = [];
   for (let i = 0; i < axisCount; i++) {

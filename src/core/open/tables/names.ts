@@ -11,10 +11,16 @@ export function readNames(t: TableReader): Names {
   for (let i = 0; i < count; i++) {
     const at = 6 + i * 12;
     const [platform, encoding, language, id, length, offset] = [0, 2, 4, 6, 8, 10].map((k) => t.u16(at + k)) as [
-      number, number, number, number, number, number,
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
     ];
     if (store + offset + length > t.length) continue;
-    const rank = platform === 3 && language === 0x409 ? 3 : platform === 0 ? 2 : platform === 1 && language === 0 ? 1 : 0;
+    const rank =
+      platform === 3 && language === 0x409 ? 3 : platform === 0 ? 2 : platform === 1 && language === 0 ? 1 : 0;
     const known = best.get(id);
     if (known && known.rank >= rank) continue;
     const raw = t.slice(store + offset, length);

@@ -1,0 +1,24 @@
+// Bundles the worker entries to dist-workers/, and other TypeScript entries on request: node scripts/buildWorkers.mjs [entry.ts …]
+import { build } from "esbuild";
+import { readdirSync } from "node:fs";
+
+const jobs = "src/server/jobs";
+const asked = process.argv.slice(2);
+const entryPoints = asked.length
+  ? asked
+  : readdirSync(jobs)
+      .filter((f) => f.endsWith(".worker.ts"))
+      .map((f) => `${jobs}/${f}`);
+await build({
+  entryPoints,
+  outdir: "dist-workers",
+  outExtension: { ".js": ".mjs" },
+  entryNames: "[name]",
+  bundle: true,
+  platform: "node",
+  format: "esm",
+  target: "node20",
+  packages: "external",
+  alias: { "@": "./src" },
+  logLevel: "error",
+});

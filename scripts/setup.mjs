@@ -1,0 +1,84 @@
+// Brings a checkout to where it can run: packages, workers, build. Each step is skipped when its result is newer than what it is made of.
+import { execSync, spawn } from "node:child_process";
+import { createHash } from "node:crypto";
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+
+const root = process.cwd();
+const stampFolder = join(root, ".cache");
+const env = { ...process.env, NEXT_TELEMETRY_DISABLED: "1", npm_config_fund: "false", npm_config_audit: "false" };
+
+/** Runs a command and rejects when it fails. */
+export function run(command, options = {}) {
+  return new Promise((resolve, reject) => {
+    const child = spawn(command, { shell: true, stdio: "inherit", cwd: root, env, ...options });
+    child.on("exit", (code) => (code === 0 ? resolve() : reject(new Error(`${command} ended with ${code}`))));
+  });
+}
+
+const stamp = (name) => join(stampFolder, name);
+const isDone = (name, print) => existsSync(stamp(name)) && readFileSync(stamp(name), "utf8") === print;
+function markDone(name, print) {
+  mkdirSync(stampFolder, { recursive: true });
+  writeFileSync(stamp(name), print);
+}
+
+/** A print of the files a step is made of: names, sizes and times. */
+function printOf(...paths) {
+  const hash = createHash("sha256");
+  const visit = (path) => {
+    if (!existsSync(path)) return;
+    const s = statSync(path);
+    if (s.isDirectory()) for (const name of readdirSync(path).sort()) visit(join(path, name));
+    else if (!/\.test\.tsx?$/.test(path))
+      hash.update(
+        `${path.slice(root.length)} ${s.size} ${createHash("sha256").update(readFileSync(path)).digest("hex")}\n`,
+      );
+  };
+  paths.forEach((p) => visit(join(root, p)));
+  return hash.digest("hex");
+}
+
+/** Installs packages. The native database is compiled apart, so that the build can go on beside it. @returns { compiled }, a promise for the compiling. */
+export async function installPackages() {
+  const print = printOf("package.json", "package-lock.json");
+  const native = join(root, "node_modules/better-sqlite3/build/Release/better_sqlite3.node");
+  if (!isDone("packages", print) || !existsSync(join(root, "node_modules/next"))) {
+    console.log("Installing packages …");
+    await run("npm ci --ignore-scripts --no-fund --no-audit --loglevel=error");
+    markDone("packages", print);
+  }
+  if (existsSync(native)) return { compiled: Promise.resolve() };
+  console.log("Compiling the database (about two minutes, once) …");
+  // Chatty compilers are read only when they fail.
+  return { compiled: run("npm rebuild better-sqlite3 --loglevel=error", { stdio: ["ignore", "ignore", "inherit"] }) };
+}
+
+/** Builds workers and the application. */
+export async function build() {
+  const print = printOf(
+    "src",
+    "demo",
+    "next.config.mjs",
+    "postcss.config.mjs",
+    "tsconfig.json",
+    "package-lock.json",
+    "scripts/buildWorkers.mjs",
+  );
+  if (isDone("build", print) && existsSync(join(root, ".next/BUILD_ID"))) return;
+  console.log("Building …");
+  await run("node scripts/buildWorkers.mjs");
+  await run("npx next build");
+  markDone("build", print);
+}
+
+/** Installs Debian packages that are missing. @param wanted - { command: package } */
+export function installDebian(wanted) {
+  const missing = Object.entries(wanted).filter(([command]) => !existsSync(`/usr/bin/${command}`));
+  if (!missing.length) return;
+  console.log(`Installing ${missing.map(([, p]) => p).join(", ")} …`);
+  const names = missing.map(([, p]) => p).join(" ");
+  const quiet = { stdio: ["ignore", "ignore", "inherit"], env: { ...env, DEBIAN_FRONTEND: "noninteractive" } };
+  execSync("apt-get update -qq", quiet);
+  execSync(`apt-get install -y -qq --no-install-recommends ${names}`, quiet);
+}

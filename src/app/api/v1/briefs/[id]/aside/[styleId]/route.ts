@@ -1,0 +1,13 @@
+import { NextResponse } from "next/server";
+import { refusal, route } from "@/app/api/respond";
+import { getDb } from "@/server/db/open";
+import { setAside } from "@/server/usecases/briefs";
+
+type Params = { id: string; styleId: string };
+const put = (aside: boolean) =>
+  route<Params>((_request, { id, styleId }) =>
+    setAside(getDb(), id, styleId, aside) ? NextResponse.json({ styleId, aside }) : refusal("not-found"),
+  );
+
+export const PUT = put(true);
+export const DELETE = put(false);

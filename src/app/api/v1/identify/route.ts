@@ -1,0 +1,51 @@
+import { NextResponse } from "next/server";
+import { z } from "zod";
+import { Corner, PixelBox } from "@/contracts/identify";
+import { refusal, route } from "@/app/api/respond";
+import { getDb } from "@/server/db/open";
+import { identify, MAX_PICTURE_BYTES } from "@/server/usecases/identify";
+
+export const maxDuration = 60;
+
+const Ask = z.object({
+  text: z.string().max(200).nullable(),
+  box: PixelBox.nullable(),
+  corners: z.array(Corner).length(4).nullable(),
+  limit: z.coerce.number().int().min(1).max(40),
+});
+
+export const POST = route(async (request) => {
+  if (Number(request.headers.get("content-length") ?? 0) > MAX_PICTURE_BYTES + 1e6) return refusal("picture-too-large");
+  const form = await request.formData().catch(() => null);
+  const image = form?.get("image");
+  if (!form || !(image instanceof File)) return refusal("no-file");
+  const json = (name: string): unknown => {
+    const value = form.get(name);
+    if (typeof value !== "string" || !value) return null;
+    try {
+      return JSON.parse(value);
+    } catch {
+      return value;
+    }
+  };
+  const text = form.get("text");
+  const ask = Ask.safeParse({
+    text: typeof text === "string" && text ? text : null,
+    box: json("box"),
+    corners: json("corners"),
+    limit: form.get("limit") ?? 12,
+  });
+  if (!ask.success)
+    return refusal(
+      "bad-request",
+      undefined,
+      ask.error.issues.map((i) => `${i.path.join(".")}: ${i.message}`),
+    );
+  const { text: given, box, corners, limit } = ask.data;
+  const outcome = await identify(getDb(), image.name || "picture", new Uint8Array(await image.arrayBuffer()), {
+    text: given,
+    frame: { ...(box && { box }), ...(corners && { corners }) },
+    limit,
+  });
+  return outcome.ok ? NextResponse.json(outcome.value) : refusal(outcome.code, outcome.message, outcome.details);
+});

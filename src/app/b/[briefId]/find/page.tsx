@@ -1,0 +1,7 @@
+import { FindView } from "@/ui/find/FindView";
+
+export const metadata = { title: "Find · Fond Quarry" };
+
+export default function Page() {
+  return <FindView />;
+}

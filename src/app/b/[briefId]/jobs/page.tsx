@@ -1,0 +1,7 @@
+import { JobsView } from "@/ui/jobs/JobsView";
+
+export const metadata = { title: "Jobs · Fond Quarry" };
+
+export default function Page() {
+  return <JobsView />;
+}

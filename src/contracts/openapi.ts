@@ -1,0 +1,189 @@
+// The OpenAPI 3.1 document, made from the schemas that the routes check with. A route that is not here is not promised.
+import { z } from "zod";
+import { Brief, BriefCreate, BriefPatch, Check, Kept, KeptPut } from "./brief";
+import { ErrorBody, FAULT_CODES } from "./errors";
+import { Identification } from "./identify";
+import { ImportId, JobId } from "./ids";
+import { HandoverOptions, Health, ImportReport, Job } from "./jobs";
+import { GlyphList, GlyphQuery, StyleDetail, StyleList, StyleQuery } from "./styles";
+
+type Operation = {
+  method: string;
+  path: string;
+  says: string;
+  query?: z.ZodObject;
+  body?: z.ZodType;
+  form?: Record<string, unknown>;
+  gives?: z.ZodType;
+  file?: string;
+  status?: number;
+};
+
+const binary = { type: "string", contentMediaType: "application/octet-stream" };
+export const OPERATIONS: Operation[] = [
+  { method: "get", path: "/health", says: "Whether the server is up, and how much it holds", gives: Health },
+  {
+    method: "post",
+    path: "/imports",
+    says: "Takes fonts and zips in; they are read by a job",
+    status: 202,
+    form: { files: { type: "array", items: binary }, library: { type: "string" } },
+    gives: z.object({ importId: ImportId }),
+  },
+  { method: "get", path: "/imports/{id}", says: "One line for every file seen", gives: ImportReport },
+  {
+    method: "get",
+    path: "/styles",
+    says: "Finds styles; the cursor is the number of the next row",
+    query: StyleQuery,
+    gives: StyleList,
+  },
+  {
+    method: "get",
+    path: "/styles/{id}",
+    says: "All that is known of a style",
+    query: StyleQuery.pick({ briefId: true }),
+    gives: StyleDetail,
+  },
+  {
+    method: "get",
+    path: "/styles/{id}/glyphs",
+    says: "Glyphs by block, character, name or code point",
+    query: GlyphQuery,
+    gives: GlyphList,
+  },
+  { method: "get", path: "/styles/{id}/file", says: "The font file as it came", file: "font/woff2" },
+  {
+    method: "post",
+    path: "/identify",
+    says: "Identifies the face of a line of lettering in a picture",
+    form: {
+      image: binary,
+      text: { type: "string" },
+      box: { type: "string", description: "JSON {x,y,width,height} in pixels" },
+      corners: { type: "string", description: "JSON array of four {x,y}, clockwise from the top left" },
+      limit: { type: "integer" },
+    },
+    gives: Identification,
+  },
+  { method: "get", path: "/briefs", says: "All briefs", gives: z.object({ briefs: z.array(Brief) }) },
+  {
+    method: "post",
+    path: "/briefs",
+    says: "Makes a brief, or a copy of one",
+    body: BriefCreate,
+    gives: Brief,
+    status: 201,
+  },
+  { method: "get", path: "/briefs/{id}", says: "One brief", gives: Brief },
+  {
+    method: "patch",
+    path: "/briefs/{id}",
+    says: "Changes what is given; deleted: false brings a deleted brief back",
+    body: BriefPatch,
+    gives: Brief,
+  },
+  {
+    method: "delete",
+    path: "/briefs/{id}",
+    says: "Deletes a brief (it can be brought back)",
+    gives: z.object({ briefId: z.string(), deleted: z.boolean() }),
+  },
+  {
+    method: "put",
+    path: "/briefs/{id}/kept/{styleId}",
+    says: "Keeps a style, or changes its role, note, place",
+    body: KeptPut,
+    gives: Kept,
+  },
+  {
+    method: "delete",
+    path: "/briefs/{id}/kept/{styleId}",
+    says: "Lets a kept style go",
+    gives: z.object({ styleId: z.string(), kept: z.boolean() }),
+  },
+  {
+    method: "put",
+    path: "/briefs/{id}/aside/{styleId}",
+    says: "Sets a style aside for this brief",
+    gives: z.object({ styleId: z.string(), aside: z.boolean() }),
+  },
+  {
+    method: "delete",
+    path: "/briefs/{id}/aside/{styleId}",
+    says: "Brings it back",
+    gives: z.object({ styleId: z.string(), aside: z.boolean() }),
+  },
+  {
+    method: "get",
+    path: "/briefs/{id}/checks",
+    says: "Every check of the brief on one style",
+    query: z.object({ styleId: z.string() }),
+    gives: z.object({ checks: z.array(Check) }),
+  },
+  { method: "get", path: "/briefs/{id}/contact-sheet", says: "The contact sheet", file: "application/pdf" },
+  { method: "get", path: "/briefs/{id}/shortlist", says: "The shortlist", file: "text/csv" },
+  {
+    method: "post",
+    path: "/briefs/{id}/handover",
+    says: "Starts making the archive",
+    body: HandoverOptions,
+    gives: z.object({ jobId: JobId }),
+    status: 202,
+  },
+  { method: "get", path: "/jobs", says: "What runs and what ran", gives: z.object({ jobs: z.array(Job) }) },
+  { method: "get", path: "/jobs/{id}", says: "One job", gives: Job },
+  { method: "delete", path: "/jobs/{id}", says: "Cancels a job", gives: Job },
+  { method: "get", path: "/jobs/{id}/file", says: "The file a job made", file: "application/zip" },
+];
+
+const schemaOf = (type: z.ZodType, io: "input" | "output") => {
+  const { $schema: _drop, ...schema } = z.toJSONSchema(type, {
+    io,
+    unrepresentable: "any",
+    target: "draft-2020-12",
+  }) as Record<string, unknown>;
+  return schema;
+};
+
+/** Builds the document; pure, the same at every call. */
+export function describeInterface() {
+  const paths: Record<string, Record<string, unknown>> = {};
+  for (const op of OPERATIONS) (paths[op.path] ??= {})[op.method] = describeOperation(op);
+  return {
+    openapi: "3.1.0",
+    info: { title: "Fond Quarry", version: "1", description: `Error codes: ${FAULT_CODES.join(", ")}` },
+    servers: [{ url: "/api/v1" }],
+    paths,
+  };
+}
+
+function describeOperation(op: Operation) {
+  const inPath = [...op.path.matchAll(/\{(\w+)\}/g)].map(([, name]) => ({
+    name,
+    in: "path",
+    required: true,
+    schema: { type: "string" },
+  }));
+  const properties = op.query ? (schemaOf(op.query, "input").properties as Record<string, unknown>) : {};
+  const inQuery = Object.entries(properties).map(([name, schema]) => ({ name, in: "query", required: false, schema }));
+  const json = (schema: unknown) => ({ "application/json": { schema } });
+  return {
+    summary: op.says,
+    parameters: [...inPath, ...inQuery],
+    ...(op.body && { requestBody: { required: true, content: json(schemaOf(op.body, "input")) } }),
+    ...(op.form && {
+      requestBody: {
+        required: true,
+        content: { "multipart/form-data": { schema: { type: "object", properties: op.form } } },
+      },
+    }),
+    responses: {
+      [String(op.status ?? 200)]: {
+        description: op.says,
+        content: op.file ? { [op.file]: { schema: binary } } : json(schemaOf(op.gives!, "output")),
+      },
+      default: { description: "An error with its code", content: json(schemaOf(ErrorBody, "output")) },
+    },
+  };
+}

@@ -1,0 +1,178 @@
+// The contact sheet: every kept face set in the brief's words, names attached, as a PDF with embedded subsets.
+import fontkit from "@pdf-lib/fontkit";
+import { PDFDocument, rgb, type PDFFont, type PDFPage, type RGB } from "pdf-lib";
+import type { CodePointRanges } from "@/contracts/traits";
+import { hasCodePoint } from "../open/unicodeBlocks";
+
+export type SheetEntry = {
+  name: string;
+  facts: string;
+  note: string;
+  sfnt: Uint8Array;
+  coverage: CodePointRanges;
+  /** Size factor so that all entries look equally large; 1 = as is. */
+  level: number;
+};
+export type SheetInput = {
+  title: string;
+  subtitle: string;
+  lines: string[];
+  ink: string;
+  paper: string;
+  entries: SheetEntry[];
+  /** Bare fonts for names and facts. */
+  labelSfnt: Uint8Array;
+  labelBoldSfnt: Uint8Array;
+};
+
+const PAGE = { width: 595.28, height: 841.89, margin: 48 };
+const SAMPLE_PT = 30;
+const WIDTH = PAGE.width - 2 * PAGE.margin;
+
+/**
+ * Writes the sheet.
+ * @returns PDF bytes and the names of faces that could not be embedded (they are named on the sheet, without a sample).
+ */
+export async function writeContactSheet(input: SheetInput): Promise<{ pdf: Uint8Array; notEmbedded: string[] }> {
+  const doc = await PDFDocument.create();
+  doc.registerFontkit(fontkit);
+  doc.setTitle(input.title);
+  doc.setCreator("Fond Quarry");
+  const label = await doc.embedFont(input.labelSfnt, { subset: true });
+  const bold = await doc.embedFont(input.labelBoldSfnt, { subset: true });
+  const notEmbedded: string[] = [];
+  const ink = toRgb(input.ink);
+  let page = addPage(doc, input, label, bold);
+  let y = PAGE.height - PAGE.margin - 52;
+  for (const entry of input.entries) {
+    const font = await doc.embedFont(entry.sfnt, { subset: true }).catch(() => null);
+    const block = layOut(entry, font, input.lines);
+    if (y - block.height < PAGE.margin) {
+      page = addPage(doc, input, label, bold);
+      y = PAGE.height - PAGE.margin - 52;
+    }
+    drawText(page, entry.name, PAGE.margin, y - 10, 10, bold, ink);
+    drawText(page, entry.facts, PAGE.margin + bold.widthOfTextAtSize(entry.name, 10) + 10, y - 10, 8, label, ink);
+    let lineY = y - 18;
+    if (!font) {
+      notEmbedded.push(entry.name);
+      drawText(page, "This file cannot be embedded in a PDF; no sample.", PAGE.margin, lineY - 14, 9, label, ink);
+    } else
+      for (const line of block.lines) {
+        lineY -= line.sizePt * 1.2;
+        drawSample(page, line.text, PAGE.margin, lineY, line.sizePt, font, entry.coverage, ink);
+      }
+    if (entry.note) drawText(page, entry.note.slice(0, 160), PAGE.margin, y - block.height + 12, 8, label, ink);
+    y -= block.height;
+    page.drawLine({
+      start: { x: PAGE.margin, y },
+      end: { x: PAGE.width - PAGE.margin, y },
+      thickness: 0.4,
+      color: ink,
+      opacity: 0.3,
+    });
+    y -= 14;
+  }
+  return { pdf: await doc.save(), notEmbedded };
+}
+
+function addPage(doc: PDFDocument, input: SheetInput, label: PDFFont, bold: PDFFont): PDFPage {
+  const page = doc.addPage([PAGE.width, PAGE.height]);
+  const ink = toRgb(input.ink);
+  page.drawRectangle({ x: 0, y: 0, width: PAGE.width, height: PAGE.height, color: toRgb(input.paper) });
+  const top = PAGE.height - PAGE.margin;
+  drawText(page, input.title, PAGE.margin, top - 12, 15, bold, ink);
+  drawText(page, input.subtitle, PAGE.margin, top - 27, 9, label, ink);
+  page.drawLine({
+    start: { x: PAGE.margin, y: top - 36 },
+    end: { x: PAGE.width - PAGE.margin, y: top - 36 },
+    thickness: 1,
+    color: ink,
+  });
+  return page;
+}
+
+/** Sizes of an entry's lines: levelled, then made smaller where a line would leave the page. */
+function layOut(entry: SheetEntry, font: PDFFont | null, lines: string[]) {
+  const wanted = SAMPLE_PT * Math.min(2.2, Math.max(0.5, entry.level));
+  const set = lines.filter(Boolean).map((text, i) => {
+    const size = i === 0 ? wanted : wanted * 0.62;
+    const width = font ? sampleWidth(text, size, font, entry.coverage) : 0;
+    return { text, sizePt: width > WIDTH ? (size * WIDTH) / width : size };
+  });
+  const height =
+    24 +
+    (font ? set.reduce((a, l) => a + l.sizePt * 1.2, 0) + 0.3 * (set[set.length - 1]?.sizePt ?? 0) : 16) +
+    (entry.note ? 14 : 0);
+  return { lines: set, height };
+}
+
+type Run = { text: string; missing: boolean };
+/** Stretches of characters that the face has, and single ones that it lacks. */
+export function splitRuns(text: string, coverage: CodePointRanges): Run[] {
+  const runs: Run[] = [];
+  for (const c of text) {
+    const missing = c !== " " && !hasCodePoint(coverage, c.codePointAt(0)!);
+    const last = runs[runs.length - 1];
+    if (last && !missing && !last.missing) last.text += c;
+    else runs.push({ text: c, missing });
+  }
+  return runs;
+}
+
+const MISSING_EM = 0.55;
+const sampleWidth = (text: string, size: number, font: PDFFont, coverage: CodePointRanges) =>
+  splitRuns(text, coverage).reduce(
+    (w, r) => w + (r.missing ? MISSING_EM * size : font.widthOfTextAtSize(r.text, size)),
+    0,
+  );
+
+function drawSample(
+  page: PDFPage,
+  text: string,
+  x: number,
+  y: number,
+  size: number,
+  font: PDFFont,
+  coverage: CodePointRanges,
+  ink: RGB,
+) {
+  for (const run of splitRuns(text, coverage)) {
+    if (!run.missing) {
+      page.drawText(run.text, { x, y, size, font, color: ink });
+      x += font.widthOfTextAtSize(run.text, size);
+      continue;
+    }
+    const w = MISSING_EM * size;
+    const box = { x: x + w * 0.08, y, width: w * 0.84, height: size * 0.66 };
+    page.drawRectangle({ ...box, borderColor: ink, borderWidth: 0.6 });
+    for (let k = 1; k < 5; k++) {
+      const from = { x: box.x, y: box.y + (box.height * k) / 5 };
+      page.drawLine({
+        start: from,
+        end: { x: box.x + (box.width * (5 - k)) / 5, y: box.y + box.height },
+        thickness: 0.4,
+        color: ink,
+      });
+      page.drawLine({
+        start: { x: box.x + (box.width * k) / 5, y: box.y },
+        end: { x: box.x + box.width, y: box.y + (box.height * (5 - k)) / 5 },
+        thickness: 0.4,
+        color: ink,
+      });
+    }
+    x += w;
+  }
+}
+
+/** Label text: characters that the label face lacks become a question mark rather than an error. */
+function drawText(page: PDFPage, text: string, x: number, y: number, size: number, font: PDFFont, color: RGB) {
+  const known = new Set(font.getCharacterSet());
+  const safe = [...text].map((c) => (known.has(c.codePointAt(0)!) ? c : "?")).join("");
+  page.drawText(safe, { x, y, size, font, color });
+}
+
+function toRgb(hex: string): RGB {
+  const n = Number.parseInt(hex.slice(1), 16);
+  return rgb(((n >> 16) & 255) / 255, ((n >> 8) & 255) / 255, (n & 255) / 255);
+}

@@ -1,0 +1,152 @@
+// Worker entry: decodes a picture, reads its line, identifies the face over all signed styles. Keeps the index between calls.
+import { join } from "node:path";
+import sharp from "sharp";
+import type { Identification } from "@/contracts/identify";
+import type { RequestFaultCode } from "@/contracts/errors";
+import { SignatureIndex } from "@/core/identify/signature";
+import { identifyPicture } from "@/core/identify/identifyPicture";
+import { openFace } from "@/core/outlines/openFace";
+import { readPicture, type InkLine, type PictureFrame } from "@/core/picture/readPicture";
+import { openDatabase, type Db } from "../db/open";
+import { readStored } from "../db/fileStore";
+import { listSignatures } from "../queries/styles";
+import { readText } from "./readText";
+
+export type IdentifyRequest = {
+  image: Uint8Array;
+  text: string | null;
+  frame: PictureFrame;
+  limit: number;
+  dataFolder: string;
+  version: number;
+};
+export type IdentifyReply =
+  | {
+      ok: true;
+      value: Omit<Identification, "tookMs" | "matches"> & {
+        matches: Omit<Identification["matches"][number], "family" | "style" | "familyId">[];
+      };
+    }
+  | { ok: false; code: RequestFaultCode; detail?: string };
+
+export const MAX_PIXELS = 50_000_000;
+const LONGEST_PX = 2400;
+
+let db: Db | null = null;
+let held: { version: number; index: SignatureIndex; sfnts: Map<string, string> } | null = null;
+
+export default async function identify(request: IdentifyRequest): Promise<IdentifyReply> {
+  const decoded = await decode(request.image, request.frame);
+  if (!decoded.ok) return decoded;
+  const line = readPicture(decoded.picture, decoded.frame);
+  if (!line || !line.letters.length) return { ok: false, code: "no-ink" };
+  const png = await drawStrip(line);
+  const reading = request.text?.trim() ? { text: request.text.trim(), confidence: 1 } : await readText(png);
+  if (!reading.text) return { ok: false, code: "no-text" };
+  const { index, sfnts } = indexFor(request);
+  if (!index.ids.length) return { ok: false, code: "no-styles" };
+  const load = (id: string) => {
+    const sha = sfnts.get(id);
+    return sha ? openFace(readStored(sha)) : null;
+  };
+  const result = identifyPicture(line, reading.text, index, load, request.limit);
+  if (!result.matches.length) return { ok: false, code: "text-unknown" };
+  const { widthPx, heightPx } = line.strip;
+  const characters = [...reading.text.replace(/\s/g, "")];
+  return {
+    ok: true,
+    value: {
+      reading: {
+        text: reading.text,
+        confidence: reading.confidence,
+        given: Boolean(request.text?.trim()),
+        letters: line.letters.map((b, i) => ({
+          char: line.letters.length === characters.length ? characters[i]! : "",
+          box: { x: b.left, y: b.top, width: Math.max(0.1, b.right - b.left), height: Math.max(0.1, b.bottom - b.top) },
+          confidence: reading.confidence,
+        })),
+      },
+      matches: result.matches.map((m) => ({
+        styleId: m.styleId as Identification["matches"][number]["styleId"],
+        score: m.score,
+        chance: m.chance,
+        letters: m.letters,
+        overlay: { path: m.overlayPath, widthPx, heightPx },
+      })),
+      notInLibraries: { chance: result.noneChance },
+      strip: {
+        png: `data:image/png;base64,${png.toString("base64")}`,
+        widthPx,
+        heightPx,
+        slopeDeg: line.slopeDeg,
+        cut: line.letters.length === characters.length ? "letters" : "whole-word",
+      },
+      compared: result.compared,
+    },
+  };
+}
+
+type Decoded =
+  | { ok: true; picture: { widthPx: number; heightPx: number; rgba: Uint8Array }; frame: PictureFrame }
+  | { ok: false; code: RequestFaultCode; detail?: string };
+
+/** Decodes, turns by EXIF, lays on white, and shrinks what is very large; the frame shrinks with it. */
+async function decode(image: Uint8Array, frame: PictureFrame): Promise<Decoded> {
+  if (!image.length) return { ok: false, code: "picture-empty" };
+  try {
+    const open = sharp(image, { limitInputPixels: MAX_PIXELS, failOn: "error" });
+    const meta = await open.metadata();
+    const turned = (meta.orientation ?? 1) >= 5;
+    const width = (turned ? meta.height : meta.width) ?? 0;
+    const height = (turned ? meta.width : meta.height) ?? 0;
+    if (width < 4 || height < 4) return { ok: false, code: "picture-empty" };
+    const region = frame.box ?? { width, height };
+    const shrink = Math.min(
+      1,
+      LONGEST_PX / Math.max(frame.corners ? Math.max(width, height) : Math.max(region.width, region.height)),
+    );
+    const { data, info } = await sharp(image, { limitInputPixels: MAX_PIXELS, failOn: "error" })
+      .rotate()
+      .flatten({ background: "#ffffff" })
+      .resize(Math.max(1, Math.round(width * shrink)), Math.max(1, Math.round(height * shrink)), { fit: "fill" })
+      .toColourspace("srgb")
+      .ensureAlpha()
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    const { box, corners } = frame;
+    return {
+      ok: true,
+      picture: {
+        widthPx: info.width,
+        heightPx: info.height,
+        rgba: new Uint8Array(data.buffer, data.byteOffset, data.length),
+      },
+      frame: {
+        ...(box && {
+          box: { x: box.x * shrink, y: box.y * shrink, width: box.width * shrink, height: box.height * shrink },
+        }),
+        ...(corners && { corners: corners.map((c) => ({ x: c.x * shrink, y: c.y * shrink })) }),
+      },
+    };
+  } catch (error) {
+    const detail = String((error as Error).message);
+    return { ok: false, code: /pixel limit/i.test(detail) ? "picture-too-large" : "picture-broken", detail };
+  }
+}
+
+async function drawStrip(line: InkLine): Promise<Buffer> {
+  const { widthPx, heightPx, ink } = line.strip;
+  const grey = Buffer.from(Uint8Array.from(ink, (v) => 255 - Math.round(v * 255)));
+  return sharp(grey, { raw: { width: widthPx, height: heightPx, channels: 1 } })
+    .png()
+    .toBuffer();
+}
+
+function indexFor({ dataFolder, version }: IdentifyRequest) {
+  db ??= openDatabase(join(dataFolder, "fond-quarry.db"));
+  if (held?.version !== version) {
+    const rows = listSignatures(db);
+    held = { version, index: SignatureIndex.of(rows), sfnts: new Map(rows.map((r) => [r.id, r.sfntSha256])) };
+  }
+  return held;
+}

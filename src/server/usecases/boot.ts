@@ -1,0 +1,33 @@
+// What happens once when the server starts: the database, the demo's libraries and briefs, the jobs that were under way.
+import { PIPELINE_VERSION } from "@/contracts/pipeline";
+import { DEMO_BRIEFS } from "../../../demo/briefs";
+import { getDb } from "../db/open";
+import { addJob, resumeJobs } from "../jobs/queue";
+import { DEMO_LIBRARY } from "../jobs/readDemoLibrary";
+import { listDemoFonts } from "../libraries/demoPackages";
+import { insertBrief, isBriefKnown } from "../queries/briefs";
+import { listJobsIn } from "../queries/jobs";
+import { listReadPaths, putLibrary } from "../queries/styles";
+import { OWN_LIBRARY } from "./imports";
+
+export function boot() {
+  const db = getDb();
+  const now = new Date().toISOString();
+  putLibrary(db, OWN_LIBRARY.libraryId, OWN_LIBRARY.name, "own", now);
+  if (process.env.FOND_QUARRY_DEMO === "1") {
+    putLibrary(db, DEMO_LIBRARY.libraryId, DEMO_LIBRARY.name, "packages", now);
+    for (const { briefId, fields } of DEMO_BRIEFS)
+      if (!isBriefKnown(db, briefId)) insertBrief(db, briefId, fields, now);
+    startDemoReading();
+  }
+  resumeJobs();
+}
+
+/** Starts the reading job unless all is read or one is under way. A cancelled one is started anew at the next start. */
+export function startDemoReading() {
+  const db = getDb();
+  if (listJobsIn(db, "waiting", "running").some((j) => j.kind === "read-library")) return;
+  const all = listDemoFonts(process.cwd());
+  const read = new Set(listReadPaths(db, DEMO_LIBRARY.libraryId, PIPELINE_VERSION));
+  if (all.some((f) => !read.has(f.source))) addJob("read-library", `Read ${DEMO_LIBRARY.name.toLowerCase()}`, {});
+}

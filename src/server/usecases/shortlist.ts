@@ -1,0 +1,149 @@
+// What is kept for a brief with all that a sheet, a list or an archive says of it.
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
+import { decompress } from "woff2-encoder";
+import type { Brief, Kept } from "@/contracts/brief";
+import type { Verdict } from "@/contracts/traits";
+import { VERDICT_WORDS } from "@/contracts/words";
+import { charactersOf, findMissing } from "@/core/brief/checkBrief";
+import { strictestVerdict } from "@/core/rights/readRights";
+import { levelFactor } from "@/core/brief/level";
+import { writeCredits } from "@/core/write/credits";
+import { writeCsv } from "@/core/write/csv";
+import type { Db } from "../db/open";
+import { readStored } from "../db/fileStore";
+import { writeSheetInWorker } from "../jobs/pool";
+import { findBrief } from "../queries/briefs";
+import { findStyle, listProvenance, type ProvenanceEntry, type StyleRecord } from "../queries/styles";
+
+export type ShortlistStyle = {
+  kept: Kept;
+  record: StyleRecord;
+  verdict: Verdict;
+  missing: string[];
+  provenance: ProvenanceEntry[];
+};
+
+/** @throws when the brief is gone. @param only - a choice of the kept styles; all when undefined. */
+export function gatherShortlist(
+  db: Db,
+  briefId: string,
+  only?: readonly string[],
+): { brief: Brief; styles: ShortlistStyle[] } {
+  const brief = findBrief(db, briefId);
+  if (!brief) throw new Error(`The brief ${briefId} is gone.`);
+  const needed = charactersOf(brief);
+  const styles = brief.kept
+    .filter((k) => !only || only.includes(k.styleId))
+    .flatMap((kept) => {
+      const record = findStyle(db, kept.styleId);
+      if (!record) return [];
+      const verdicts = Object.fromEntries(Object.entries(record.rights.verdicts).map(([use, v]) => [use, v.verdict]));
+      return [
+        {
+          kept,
+          record,
+          verdict: strictestVerdict(verdicts, brief.uses),
+          missing: findMissing(needed, record.coverage),
+          provenance: listProvenance(db, record.styleId),
+        },
+      ];
+    });
+  return { brief, styles };
+}
+
+export function writeShortlistCsv(styles: ShortlistStyle[], sort: "shortlist" | "sources"): string {
+  if (sort === "sources")
+    return writeCsv(
+      ["family", "style", "library", "path", "imported", "sha256", "licence"],
+      styles.flatMap(({ record, provenance }) =>
+        provenance.map((p) => [
+          record.family,
+          record.style,
+          p.library,
+          p.path,
+          p.importedAt,
+          p.sha256,
+          record.rights.spdx ?? "",
+        ]),
+      ),
+    );
+  return writeCsv(
+    [
+      "place",
+      "family",
+      "style",
+      "role",
+      "note",
+      "favourite",
+      "verdict",
+      "licence",
+      "missing characters",
+      "weight",
+      "x-height em",
+    ],
+    styles.map(({ kept, record, verdict, missing }, i) => [
+      i + 1,
+      record.family,
+      record.style,
+      kept.role,
+      kept.note,
+      kept.favourite ? "yes" : "",
+      VERDICT_WORDS[verdict],
+      record.rights.spdx ?? "",
+      missing.join(" "),
+      record.traits.weight,
+      record.traits.xHeightEm,
+    ]),
+  );
+}
+
+export const writeShortlistCredits = (brief: Brief, styles: ShortlistStyle[]) =>
+  writeCredits(
+    brief.name,
+    styles.map(({ record, provenance }) => ({
+      name: `${record.family} ${record.style}`,
+      designer: record.facts.designer,
+      foundry: record.facts.foundry,
+      copyright: record.names["0"] ?? null,
+      spdx: record.rights.spdx ?? null,
+      source: provenance[0] ? `${provenance[0].library}, ${provenance[0].path}` : record.libraryId,
+    })),
+  );
+
+let labels: Promise<{ labelSfnt: Uint8Array; labelBoldSfnt: Uint8Array }> | null = null;
+/** The interface's own type, unpacked once, for names on sheets. */
+function readLabels() {
+  const folder = join(process.cwd(), "node_modules", "@fontsource", "familjen-grotesk", "files");
+  const read = async (weight: number) =>
+    new Uint8Array(await decompress(readFileSync(join(folder, `familjen-grotesk-latin-${weight}-normal.woff2`))));
+  labels ??= Promise.all([read(400), read(700)]).then(([labelSfnt, labelBoldSfnt]) => ({ labelSfnt, labelBoldSfnt }));
+  return labels;
+}
+
+/** The PDF contact sheet of a brief. */
+export async function writeSheetFor(brief: Brief, styles: ShortlistStyle[]): Promise<Uint8Array> {
+  return writeSheetInWorker({
+    title: brief.name,
+    subtitle: [brief.client, brief.medium, new Date().toISOString().slice(0, 10)].filter(Boolean).join(" · "),
+    lines: brief.lines.map((l) => l.text),
+    ink: brief.ink,
+    paper: brief.paper,
+    ...(await readLabels()),
+    entries: styles.map(({ kept, record, verdict, missing }) => ({
+      name: `${record.family} ${record.style}`,
+      facts: [
+        kept.role,
+        VERDICT_WORDS[verdict],
+        record.rights.spdx,
+        missing.length ? `lacks ${missing.join(" ")}` : "all characters",
+      ]
+        .filter(Boolean)
+        .join("  ·  "),
+      note: kept.note,
+      sfnt: readStored(record.sfntSha256),
+      coverage: record.coverage,
+      level: levelFactor(record.traits, brief.levelBy),
+    })),
+  });
+}

@@ -1,0 +1,97 @@
+"use client";
+// The frame around every view: rail, brief strip, stage, tray, foot line. Also the keys that work everywhere.
+import { usePathname, useRouter } from "next/navigation";
+import { useEffect, type ReactNode } from "react";
+import type { Brief } from "@/contracts/brief";
+import { callApi } from "../parts/api";
+import { BenchProvider, useBench } from "./BenchContext";
+import { BriefStrip } from "./BriefStrip";
+import { FootLine } from "./FootLine";
+import { Rail, STEPS } from "./Rail";
+import { Notice } from "./Notice";
+import { Tray } from "./Tray";
+
+export function Bench({
+  brief,
+  briefs,
+  children,
+}: {
+  brief: Brief;
+  briefs: { briefId: string; name: string }[];
+  children: ReactNode;
+}) {
+  return (
+    <BenchProvider brief={brief} key={brief.briefId}>
+      <Frame briefs={briefs}>{children}</Frame>
+    </BenchProvider>
+  );
+}
+
+const VIEWS_WITH_TRAY = ["find", "identify", "style"];
+
+function Frame({ briefs, children }: { briefs: { briefId: string; name: string }[]; children: ReactNode }) {
+  const { brief, undo, trayOpen } = useBench();
+  const router = useRouter();
+  const view = usePathname().split("/")[3] ?? "";
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return;
+      const step = STEPS.find((s) => s.digit === event.key);
+      if (step) router.push(`/b/${brief.briefId}/${step.path}`);
+      else if (event.key.toLowerCase() === "u") undo();
+      else if (event.key === "/" && view !== "find") router.push(`/b/${brief.briefId}/find?focus=search`);
+      else return;
+      event.preventDefault();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [brief.briefId, router, undo, view]);
+  useDeletedBrief();
+  return (
+    <div className="grid h-dvh grid-cols-[92px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)]">
+      <Rail />
+      <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)_30px]">
+        <BriefStrip briefs={briefs} />
+        <div
+          className={`grid min-h-0 ${VIEWS_WITH_TRAY.includes(view) && trayOpen ? "grid-cols-[minmax(0,1fr)_204px]" : "grid-cols-1"}`}
+        >
+          <main className="relative min-h-0 min-w-0 overflow-hidden" aria-label={view}>
+            {children}
+          </main>
+          {VIEWS_WITH_TRAY.includes(view) && trayOpen && <Tray />}
+        </div>
+        <FootLine canFold={VIEWS_WITH_TRAY.includes(view)} />
+      </div>
+      <Notice />
+    </div>
+  );
+}
+
+/** After a brief was deleted, the next bench offers to bring it back. */
+function useDeletedBrief() {
+  const { offerUndo, sayFault } = useBench();
+  const router = useRouter();
+  useEffect(() => {
+    const note = sessionStorage.getItem("deleted-brief");
+    if (!note) return;
+    sessionStorage.removeItem("deleted-brief");
+    const { briefId, name } = JSON.parse(note) as { briefId: string; name: string };
+    offerUndo(`Brief “${name}” deleted`, () => {
+      callApi(`/briefs/${briefId}`, { method: "PATCH", json: { deleted: false } })
+        .then(() => {
+          router.push(`/b/${briefId}/brief`);
+          router.refresh();
+        })
+        .catch(sayFault);
+    });
+  }, [offerUndo, sayFault, router]);
+}
+
+/** Whether a key belongs to a field that is typed into. */
+export function isTyping(event: KeyboardEvent): boolean {
+  const target = event.target as HTMLElement | null;
+  if (!target?.closest) return false;
+  if (target.closest("[role=listbox], [role=menu], [role=dialog]")) return true;
+  const input = target.closest("input, textarea, select, [contenteditable=true]");
+  return Boolean(input) && !["range", "checkbox", "radio"].includes((input as HTMLInputElement).type ?? "");
+}

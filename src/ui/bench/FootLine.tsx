@@ -1,0 +1,79 @@
+"use client";
+// One line of facts on the face under focus, the keys of the view, and what runs with count, rate and cancel.
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import type { Job } from "@/contracts/jobs";
+import { callApi } from "../parts/api";
+import { useBench } from "./BenchContext";
+import { useHealth } from "./Rail";
+
+export const useJobs = (every = 1000) => {
+  const health = useHealth();
+  const active = Boolean(health.data?.jobsWaiting);
+  return useQuery({
+    queryKey: ["jobs"],
+    queryFn: () => callApi<{ jobs: Job[] }>("/jobs"),
+    refetchInterval: active ? every : 8000,
+  });
+};
+
+export function useCancelJob() {
+  const queries = useQueryClient();
+  const { sayFault } = useBench();
+  return (jobId: string) => {
+    void callApi(`/jobs/${jobId}`, { method: "DELETE" })
+      .then(() => queries.invalidateQueries({ queryKey: ["jobs"] }))
+      .catch(sayFault);
+  };
+}
+
+export function writeTimeLeft(seconds: number): string {
+  if (seconds < 90) return `${seconds} s left`;
+  return `${Math.round(seconds / 60)} min left`;
+}
+
+export function FootLine({ canFold }: { canFold: boolean }) {
+  const { facts, keys, dispatch, trayOpen } = useBench();
+  const jobs = useJobs();
+  const cancel = useCancelJob();
+  const running = jobs.data?.jobs.find((j) => j.state === "running");
+  return (
+    <footer className="flex items-center gap-5 overflow-hidden border-t border-rule bg-chalk px-4 text-[12px] whitespace-nowrap">
+      {facts.map((fact, i) => (
+        <span key={i} className={i ? "text-basalt" : "font-semibold"}>
+          {fact}
+        </span>
+      ))}
+      <span className="ml-auto" />
+      {running && (
+        <span className="flex items-center gap-2" role="status">
+          <span>{running.title}</span>
+          <progress
+            max={running.total || 1}
+            value={running.done}
+            className="h-1.5 w-24 accent-tide"
+            aria-label={running.title}
+          />
+          <span className="num">
+            {running.done} of {running.total}
+            {running.rate ? ` · ${running.rate} a second` : ""}
+            {running.secondsLeft !== null && running.rate ? ` · ${writeTimeLeft(running.secondsLeft)}` : ""}
+          </span>
+          <button type="button" className="btn-quiet underline" onClick={() => cancel(running.jobId)}>
+            Cancel
+          </button>
+        </span>
+      )}
+      {!running &&
+        keys.map(({ key, does }) => (
+          <span key={key} className="text-basalt">
+            <kbd className="key">{key}</kbd> {does}
+          </span>
+        ))}
+      {canFold && (
+        <button type="button" className="btn-quiet" onClick={() => dispatch({ type: "tray folded" })}>
+          {trayOpen ? "Fold tray" : "Show kept"}
+        </button>
+      )}
+    </footer>
+  );
+}

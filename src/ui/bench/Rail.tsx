@@ -1,0 +1,84 @@
+"use client";
+// The steps in working order, with counts; below the rule what runs beside the work.
+import { useQuery } from "@tanstack/react-query";
+import Link from "next/link";
+import { usePathname } from "next/navigation";
+import type { Health } from "@/contracts/jobs";
+import type { z } from "zod";
+import { callApi } from "../parts/api";
+import { useBench } from "./BenchContext";
+
+/** Digits are the places in the whole working order; steps that are not built yet leave their digit free. */
+export const STEPS = [
+  { path: "brief", name: "Brief", digit: "1" },
+  { path: "find", name: "Find", digit: "2" },
+  { path: "identify", name: "Identify", digit: "3" },
+  { path: "shortlist", name: "Shortlist", digit: "5" },
+  { path: "hand-over", name: "Hand over", digit: "7" },
+] as const;
+const BESIDE = [
+  { path: "libraries", name: "Libraries" },
+  { path: "jobs", name: "Jobs" },
+] as const;
+
+export const useHealth = () =>
+  useQuery({
+    queryKey: ["health"],
+    queryFn: () => callApi<z.infer<typeof Health>>("/health"),
+    refetchInterval: (q) => (q.state.data?.jobsWaiting ? 1200 : 6000),
+  });
+
+export function Rail() {
+  const { brief } = useBench();
+  const view = usePathname().split("/")[3];
+  const health = useHealth();
+  const counts: Record<string, number | undefined> = {
+    find: health.data?.styles,
+    shortlist: brief.kept.length || undefined,
+    jobs: health.data?.jobsWaiting || undefined,
+    libraries: undefined,
+  };
+  const link = ({ path, name, digit }: { path: string; name: string; digit?: string }) => {
+    const current = view === path || (view === "style" && path === "find");
+    return (
+      <li key={path}>
+        <Link
+          href={`/b/${brief.briefId}/${path}`}
+          aria-current={current ? "page" : undefined}
+          title={digit && `Key ${digit}`}
+          className={`flex h-[34px] items-center justify-between border-l-[3px] pr-3 pl-[11px] font-medium hover:bg-rail-hover ${current ? "border-[#c9653a] bg-rail-hover font-semibold text-white" : "border-transparent text-rail-text"}`}
+        >
+          {name}
+          {counts[path] !== undefined && <span className="font-mono text-[11px] opacity-85">{counts[path]}</span>}
+        </Link>
+      </li>
+    );
+  };
+  return (
+    <nav aria-label="Steps" className="flex flex-col bg-rail pt-3">
+      <Link href="/" className="px-[14px] pb-4 text-[14px] leading-[17px] font-bold text-white">
+        Fond
+        <br />
+        Quarry
+      </Link>
+      <ul>{STEPS.map(link)}</ul>
+      <hr className="mx-[14px] my-3 border-[#48525a]" />
+      <ul>{BESIDE.map(link)}</ul>
+      <ThemeSwitch />
+    </nav>
+  );
+}
+
+function ThemeSwitch() {
+  const toggle = () => {
+    const root = document.documentElement;
+    const next = root.dataset.theme === "night" ? "day" : "night";
+    root.dataset.theme = next;
+    localStorage.setItem("theme", next);
+  };
+  return (
+    <button type="button" onClick={toggle} className="mt-auto px-[14px] py-3 text-left text-rail-text hover:text-white">
+      Day / night
+    </button>
+  );
+}

@@ -1,0 +1,87 @@
+"use client";
+// What is kept for this brief, set in its words, the name attached. Order is changed in Shortlist.
+import { useQuery } from "@tanstack/react-query";
+import Link from "next/link";
+import type { Kept } from "@/contracts/brief";
+import type { StyleListItem } from "@/contracts/styles";
+import { levelFactor } from "@/core/brief/level";
+import { callApi } from "../parts/api";
+import { CoreSample, type Ranges } from "../parts/CoreSample";
+import { Sample } from "../parts/Sample";
+import { useBench } from "./BenchContext";
+import { useActiveLine } from "./BriefStrip";
+
+export type KeptReply = { kept: Kept[]; items: StyleListItem[]; ranges: Ranges };
+
+export function useKept() {
+  const { brief } = useBench();
+  return useQuery({
+    queryKey: ["kept", brief.briefId],
+    queryFn: () => callApi<KeptReply>(`/briefs/${brief.briefId}/kept`),
+    placeholderData: (before) => before,
+  });
+}
+
+export function Tray() {
+  const { brief, letGo } = useBench();
+  const [active] = useActiveLine();
+  const kept = useKept();
+  const items = new Map(kept.data?.items.map((i) => [i.styleId, i]));
+  return (
+    <aside className="flex min-h-0 flex-col border-l border-rule bg-chalk" aria-label="Kept">
+      <h2 className="head flex justify-between px-3.5 pt-3 pb-1">
+        Kept <span className="num">{brief.kept.length}</span>
+      </h2>
+      <ul className="min-h-0 flex-1 overflow-y-auto px-3.5">
+        {brief.kept.map(({ styleId, role }) => {
+          const item = items.get(styleId);
+          if (!item) return null;
+          return (
+            <li key={styleId} className="group flex gap-2.5 border-b border-rule py-2.5">
+              <CoreSample traits={item.traits} ranges={kept.data?.ranges ?? {}} width={11} band={7} />
+              <div className="min-w-0 flex-1">
+                <Link href={`/b/${brief.briefId}/style/${styleId}`} className="block">
+                  <Sample
+                    styleId={styleId}
+                    coverage={item.coverage}
+                    text={brief.lines[active]?.text || item.family}
+                    sizePx={20 * levelFactor(item.traits, brief.levelBy)}
+                    widthEm={item.traits.widthEm}
+                  />
+                  <span className="flex justify-between gap-2 text-[12px] text-basalt">
+                    <span className="truncate">
+                      {item.family} {item.style}
+                    </span>
+                    <span className="shrink-0">{role}</span>
+                  </span>
+                </Link>
+              </div>
+              <button
+                type="button"
+                aria-label={`Let ${item.family} ${item.style} go`}
+                title="Let go"
+                onClick={() => letGo(styleId, `${item.family} ${item.style}`)}
+                className="btn-quiet self-start opacity-60 group-hover:opacity-100"
+              >
+                ×
+              </button>
+            </li>
+          );
+        })}
+        {!brief.kept.length && (
+          <li className="py-2 text-basalt">Nothing yet. On the wall, Space keeps the face in focus.</li>
+        )}
+      </ul>
+      {brief.kept.length > 0 && (
+        <div className="grid gap-2.5 p-3.5">
+          <Link href={`/b/${brief.briefId}/shortlist`} className="btn">
+            Order the shortlist
+          </Link>
+          <a href={`/api/v1/briefs/${brief.briefId}/contact-sheet`} className="btn btn-act">
+            Contact sheet
+          </a>
+        </div>
+      )}
+    </aside>
+  );
+}

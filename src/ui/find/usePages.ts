@@ -1,0 +1,30 @@
+"use client";
+// Pages of the wall, fetched as they come near; what was shown stays until the new arrives.
+import { useQueries, keepPreviousData } from "@tanstack/react-query";
+import type { StyleList, StyleListItem } from "@/contracts/styles";
+import { callApi } from "../parts/api";
+
+export const PAGE = 60;
+
+/** @param question - query string. @param from, to - item indices near the viewport. */
+export function usePages(question: string, from: number, to: number) {
+  const first = Math.max(0, Math.floor(from / PAGE));
+  const last = Math.max(first, Math.floor(Math.max(to, from) / PAGE));
+  const wanted = [...new Set([0, ...Array.from({ length: Math.min(6, last - first + 1) }, (_, i) => first + i)])];
+  const results = useQueries({
+    queries: wanted.map((page) => ({
+      queryKey: ["styles", question, page],
+      queryFn: ({ signal }: { signal: AbortSignal }) =>
+        callApi<StyleList>(`/styles?${question}&limit=${PAGE}&cursor=${page * PAGE}`, { signal }),
+      placeholderData: keepPreviousData,
+    })),
+  });
+  const byPage = new Map(wanted.map((page, i) => [page, results[i]!.data]));
+  const head = byPage.get(0);
+  return {
+    head,
+    error: results.find((r) => r.error)?.error ?? null,
+    isLoading: !head,
+    item: (index: number): StyleListItem | undefined => byPage.get(Math.floor(index / PAGE))?.items[index % PAGE],
+  };
+}

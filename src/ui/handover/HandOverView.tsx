@@ -1,0 +1,142 @@
+"use client";
+// Hand over: what goes into the archive, what speaks against it, the archive itself.
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import Link from "next/link";
+import { useState } from "react";
+import type { Check } from "@/contracts/brief";
+import type { StyleListItem } from "@/contracts/styles";
+import { useBench } from "../bench/BenchContext";
+import { useJobs } from "../bench/FootLine";
+import { useKept } from "../bench/Tray";
+import { callApi } from "../parts/api";
+import { VerdictMark } from "../parts/VerdictMark";
+
+const PARTS = [
+  { key: "fonts", name: "Font files", says: "TTF or OTF, ready to install" },
+  { key: "web", name: "Web files", says: "WOFF2 as they came" },
+  { key: "licences", name: "Licences", says: "the texts that came with each family" },
+  { key: "contactSheet", name: "Contact sheet", says: "PDF, every face in the brief’s words" },
+] as const;
+
+export function HandOverView() {
+  const { brief, sayFault, say } = useBench();
+  const kept = useKept();
+  const queries = useQueryClient();
+  const jobs = useJobs(500);
+  const [parts, setParts] = useState<Record<string, boolean>>({
+    fonts: true,
+    web: true,
+    licences: true,
+    contactSheet: true,
+  });
+  const mine = jobs.data?.jobs.filter((j) => j.kind === "handover" && j.briefId === brief.briefId) ?? [];
+  const busy = mine.some((j) => j.state === "running" || j.state === "waiting");
+  const start = () =>
+    callApi(`/briefs/${brief.briefId}/handover`, { method: "POST", json: parts })
+      .then(() => {
+        say("The archive is being made.");
+        void queries.invalidateQueries({ queryKey: ["jobs"] });
+        void queries.invalidateQueries({ queryKey: ["health"] });
+      })
+      .catch(sayFault);
+  if (!brief.kept.length)
+    return (
+      <div className="p-8">
+        <h1 className="text-[16px] font-semibold">There is nothing to hand over yet.</h1>
+        <p className="mt-1 text-basalt">Keep faces for this brief first.</p>
+        <Link className="btn btn-act mt-4 inline-block" href={`/b/${brief.briefId}/find`}>
+          Go to the wall
+        </Link>
+      </div>
+    );
+  return (
+    <div className="h-full overflow-y-auto px-6 py-4">
+      <div className="grid max-w-[1080px] grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)] gap-x-12">
+        <section>
+          <h1 className="border-b-2 border-slate pb-2 text-[18px] font-bold">What the brief says of each face</h1>
+          <ul>
+            {kept.data?.items.map((item) => (
+              <FaceChecks key={item.styleId} item={item} />
+            ))}
+          </ul>
+        </section>
+        <section>
+          <h2 className="border-b-2 border-slate pb-2 text-[18px] font-bold">The archive</h2>
+          <ul className="mt-2">
+            {PARTS.map(({ key, name, says }) => (
+              <li key={key}>
+                <label className="flex items-baseline gap-2 py-1">
+                  <input
+                    type="checkbox"
+                    className="accent-tide"
+                    checked={parts[key]}
+                    onChange={(e) => setParts({ ...parts, [key]: e.target.checked })}
+                  />
+                  <span className="font-semibold">{name}</span> <span className="text-basalt">{says}</span>
+                </label>
+              </li>
+            ))}
+            <li className="py-1 pl-5 text-basalt">Always inside: credits.txt, sources.csv, shortlist.csv</li>
+          </ul>
+          <button type="button" className="btn btn-act mt-3" disabled={busy} onClick={() => void start()}>
+            {busy
+              ? "Being made …"
+              : `Make the archive (${brief.kept.length} ${brief.kept.length === 1 ? "face" : "faces"})`}
+          </button>
+          <ul className="mt-5">
+            {mine.slice(0, 6).map((job) => (
+              <li key={job.jobId} className="flex items-center justify-between gap-3 border-t border-rule py-2">
+                <span>
+                  {new Date(job.createdAt).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" })}{" "}
+                  <span className="text-basalt">
+                    {job.state === "running" ? `${job.done} of ${job.total}` : job.state}
+                  </span>
+                  {job.message && <span className="text-madder"> {job.message}</span>}
+                </span>
+                {job.hasFile && (
+                  <a className="btn" href={`/api/v1/jobs/${job.jobId}/file`}>
+                    Save zip
+                  </a>
+                )}
+              </li>
+            ))}
+          </ul>
+        </section>
+      </div>
+    </div>
+  );
+}
+
+function FaceChecks({ item }: { item: StyleListItem }) {
+  const { brief } = useBench();
+  const checks = useQuery({
+    queryKey: ["checks", brief.briefId, item.styleId, brief.lines, brief.uses, brief.wanted],
+    queryFn: () => callApi<{ checks: Check[] }>(`/briefs/${brief.briefId}/checks?styleId=${item.styleId}`),
+  });
+  const against = checks.data?.checks.filter((c) => c.outcome !== "pass") ?? [];
+  return (
+    <li className="border-b border-rule py-2.5">
+      <p className="flex gap-4">
+        <Link href={`/b/${brief.briefId}/style/${item.styleId}`} className="font-semibold hover:underline">
+          {item.family} {item.style}
+        </Link>
+        <VerdictMark verdict={item.verdict} />
+        {checks.data && (
+          <span className="text-basalt">
+            {checks.data.checks.length - against.length} of {checks.data.checks.length} checks passed
+          </span>
+        )}
+      </p>
+      <ul>
+        {against.map((c, i) => (
+          <li key={i} className={`mt-1 ${c.outcome === "fail" ? "text-madder" : "text-ochre"}`}>
+            <span className="font-semibold">
+              {c.outcome === "fail" ? "✕" : "▲"} {c.subject}:
+            </span>{" "}
+            {c.reason}
+          </li>
+        ))}
+      </ul>
+    </li>
+  );
+}

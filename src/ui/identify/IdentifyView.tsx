@@ -1,0 +1,281 @@
+"use client";
+// Identify: a picture of lettering, one line of it framed, read and corrected; the faces that match, laid over it.
+import { useCallback, useEffect, useReducer, useRef } from "react";
+import ReactCrop, { type PercentCrop } from "react-image-crop";
+import "react-image-crop/dist/ReactCrop.css";
+import type { Identification } from "@/contracts/identify";
+import { useBench } from "../bench/BenchContext";
+import { ApiFault, callApi } from "../parts/api";
+import { writeFault } from "../messages";
+import { Answer } from "./Answer";
+import { identifyReducer, NOTHING, type Frame, type Picture } from "./state";
+import { Strip } from "./Strip";
+
+export function IdentifyView() {
+  const [state, dispatch] = useReducer(identifyReducer, NOTHING);
+  const { say, dispatch: toBench } = useBench();
+  const asked = useRef<AbortController | null>(null);
+  const { picture, frame, text, isTyped } = state;
+
+  const ask = useCallback(
+    async (of: Picture, within: Frame | null, words: string) => {
+      asked.current?.abort();
+      const stop = new AbortController();
+      asked.current = stop;
+      dispatch({ type: "asked" });
+      const form = new FormData();
+      form.append("image", of.file);
+      form.append("limit", "12");
+      if (words.trim()) form.append("text", words.trim());
+      if (within) form.append("box", JSON.stringify(within));
+      try {
+        const result = await callApi<Identification>("/identify", { method: "POST", body: form, signal: stop.signal });
+        if (asked.current === stop) dispatch({ type: "answered", result });
+      } catch (error) {
+        if ((error as Error).name === "AbortError" || asked.current !== stop) return;
+        dispatch({
+          type: "refused",
+          fault: writeFault(
+            error instanceof ApiFault ? error.fault : { code: "internal", message: String((error as Error).message) },
+          ),
+        });
+      }
+    },
+    [dispatch],
+  );
+
+  const choose = useCallback(
+    (file: File | undefined) => {
+      if (!file) return;
+      const url = URL.createObjectURL(file);
+      const image = new Image();
+      const take = (widthPx: number, heightPx: number) => {
+        const chosen = { file, url, widthPx, heightPx };
+        dispatch({ type: "picture chosen", picture: chosen });
+        void ask(chosen, null, "");
+      };
+      // What the browser cannot show may still be readable on the server, or will be refused there with its reason.
+      image.onload = () => take(image.naturalWidth, image.naturalHeight);
+      image.onerror = () => take(0, 0);
+      image.src = url;
+    },
+    [ask],
+  );
+
+  useEffect(() => {
+    const onPaste = (event: ClipboardEvent) => {
+      const file = [...(event.clipboardData?.files ?? [])].find((f) => f.type.startsWith("image/"));
+      if (file) choose(file);
+      else if (!(event.target as HTMLElement).closest("input, textarea")) say("The clipboard holds no picture.");
+    };
+    window.addEventListener("paste", onPaste);
+    return () => window.removeEventListener("paste", onPaste);
+  }, [choose, say]);
+  useEffect(() => () => void (picture && URL.revokeObjectURL(picture.url)), [picture]);
+
+  const match = state.result?.matches[state.focus];
+  useEffect(() => {
+    if (!match) return toBench({ type: "facts", facts: [], keys: [] });
+    const letters = [...match.letters].sort((a, b) => b.agreement - a.agreement);
+    toBench({
+      type: "facts",
+      facts: [
+        `${match.family} ${match.style}`,
+        `agreement ${match.score.toFixed(2)}`,
+        `speaks most for it: ${letters[0]?.char ?? ""}`,
+        `against: ${letters[letters.length - 1]?.char ?? ""}`,
+      ],
+      keys: [
+        { key: "↑ ↓", does: "match" },
+        { key: "Space", does: "keep" },
+        { key: "O", does: "lay over" },
+      ],
+    });
+  }, [match, toBench]);
+
+  if (!picture)
+    return (
+      <Drop onFile={choose}>
+        <h1 className="text-[20px] font-bold">Which face is this?</h1>
+        <p className="mt-1 text-basalt">
+          Drop a picture of lettering here, paste one, or choose a file. PNG, JPEG, WebP, GIF, TIFF, AVIF.
+        </p>
+        <Chooser onFile={choose} label="Choose a picture" act />
+        <p className="mt-6 max-w-[560px] text-basalt">
+          One line of text works best. Every style of your libraries is compared letter by letter; you can correct what
+          was read.
+        </p>
+      </Drop>
+    );
+  return (
+    <div className="grid h-full grid-cols-[minmax(0,1.36fr)_minmax(0,1fr)]">
+      <Drop onFile={choose} className="flex min-h-0 flex-col gap-3 overflow-y-auto px-4 py-3">
+        <Framing picture={picture} frame={frame} onFrame={(f) => dispatch({ type: "framed", frame: f })} />
+        <div className="flex items-center gap-4 text-[12px] text-basalt">
+          <b className="truncate text-slate">{picture.file.name}</b>
+          {picture.widthPx > 0 && (
+            <span className="num shrink-0">
+              {picture.widthPx} × {picture.heightPx} px
+            </span>
+          )}
+          {state.result && Math.abs(state.result.strip.slopeDeg) > 0.05 && (
+            <span className="shrink-0">straightened {Math.abs(state.result.strip.slopeDeg).toFixed(1)}°</span>
+          )}
+          <span className="ml-auto flex shrink-0 gap-2">
+            <Chooser onFile={choose} label="Another picture" />
+            <button
+              type="button"
+              className="btn btn-act"
+              disabled={state.busy}
+              onClick={() => void ask(picture, frame, isTyped ? text : "")}
+            >
+              {state.busy ? "Comparing …" : frame ? "Identify what is framed" : "Identify"}
+            </button>
+          </span>
+        </div>
+        {state.fault && (
+          <div role="alert" className="border-l-2 border-madder pl-3">
+            <p className="font-semibold text-madder">{state.fault.what}</p>
+            <p>{state.fault.now}</p>
+          </div>
+        )}
+        <form
+          className="flex items-baseline gap-3"
+          onSubmit={(e) => {
+            e.preventDefault();
+            void ask(picture, frame, text);
+          }}
+        >
+          <label className="shrink-0 font-semibold" htmlFor="reading">
+            Read as
+          </label>
+          <input
+            id="reading"
+            className="field text-[17px]"
+            maxLength={200}
+            placeholder="type what stands there"
+            value={text}
+            onChange={(e) => dispatch({ type: "typed", text: e.target.value })}
+          />
+          <button type="submit" className="btn" disabled={state.busy || !text.trim()}>
+            Compare again
+          </button>
+        </form>
+        {state.result && match && (
+          <Strip result={state.result} match={match} lay={state.lay} onLay={(lay) => dispatch({ type: "laid", lay })} />
+        )}
+      </Drop>
+      <Answer state={state} dispatch={dispatch} />
+    </div>
+  );
+}
+
+function Drop({
+  onFile,
+  children,
+  className = "flex h-full flex-col items-start justify-center px-16",
+}: {
+  onFile: (f: File | undefined) => void;
+  children: React.ReactNode;
+  className?: string;
+}) {
+  return (
+    <div
+      className={className}
+      onDragOver={(e) => e.preventDefault()}
+      onDrop={(e) => {
+        e.preventDefault();
+        onFile(e.dataTransfer.files[0]);
+      }}
+    >
+      {children}
+    </div>
+  );
+}
+
+function Chooser({ onFile, label, act }: { onFile: (f: File | undefined) => void; label: string; act?: boolean }) {
+  const input = useRef<HTMLInputElement>(null);
+  return (
+    <>
+      <button type="button" className={`btn ${act ? "btn-act mt-4" : ""}`} onClick={() => input.current?.click()}>
+        {label}
+      </button>
+      <input
+        ref={input}
+        type="file"
+        hidden
+        aria-label="Picture"
+        accept="image/*"
+        onChange={(e) => {
+          onFile(e.target.files?.[0]);
+          e.target.value = "";
+        }}
+      />
+    </>
+  );
+}
+
+/** The picture with a frame to draw around one line. */
+function Framing({
+  picture,
+  frame,
+  onFrame,
+}: {
+  picture: Picture;
+  frame: Frame | null;
+  onFrame: (f: Frame | null) => void;
+}) {
+  if (!picture.widthPx)
+    return (
+      <div className="grid h-40 shrink-0 place-items-center bg-chalk text-basalt">
+        This picture cannot be shown here.
+      </div>
+    );
+  const percent: PercentCrop | undefined = frame
+    ? {
+        unit: "%",
+        x: (100 * frame.x) / picture.widthPx,
+        y: (100 * frame.y) / picture.heightPx,
+        width: (100 * frame.width) / picture.widthPx,
+        height: (100 * frame.height) / picture.heightPx,
+      }
+    : undefined;
+  return (
+    <div className="grid max-h-[310px] min-h-[180px] shrink-0 place-items-center overflow-hidden bg-[#e4ddcd] p-2">
+      <ReactCrop
+        crop={percent}
+        ruleOfThirds={false}
+        ariaLabels={{
+          cropArea: "Frame: move it with the arrow keys",
+          nwDragHandle: "Corner top left",
+          nDragHandle: "Edge top",
+          neDragHandle: "Corner top right",
+          eDragHandle: "Edge right",
+          seDragHandle: "Corner bottom right",
+          sDragHandle: "Edge bottom",
+          swDragHandle: "Corner bottom left",
+          wDragHandle: "Edge left",
+        }}
+        onChange={(_px, p) =>
+          onFrame(
+            p.width < 1 || p.height < 1
+              ? null
+              : {
+                  x: Math.round((p.x * picture.widthPx) / 100),
+                  y: Math.round((p.y * picture.heightPx) / 100),
+                  width: Math.round((p.width * picture.widthPx) / 100),
+                  height: Math.round((p.height * picture.heightPx) / 100),
+                },
+          )
+        }
+      >
+        {/* eslint-disable-next-line @next/next/no-img-element -- a picture of the user's, from memory: nothing to optimise */}
+        <img
+          src={picture.url}
+          alt={`Picture ${picture.file.name}: drag to frame one line`}
+          style={{ maxHeight: 290, minHeight: 60, display: "block" }}
+        />
+      </ReactCrop>
+    </div>
+  );
+}

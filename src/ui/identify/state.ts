@@ -1,0 +1,84 @@
+// Identify: the picture, the frame, the reading, the answer, the match in focus. One reducer.
+import type { Identification } from "@/contracts/identify";
+
+export type Picture = { file: File; url: string; widthPx: number; heightPx: number };
+export type Frame = { x: number; y: number; width: number; height: number };
+
+export type IdentifyState = {
+  picture: Picture | null;
+  /** In picture pixels; null = the whole picture. */
+  frame: Frame | null;
+  text: string;
+  /** Whether the text was typed or corrected by the person. */
+  isTyped: boolean;
+  busy: boolean;
+  result: Identification | null;
+  fault: { what: string; now: string } | null;
+  focus: number;
+  /** 0 = picture alone, 100 = face alone. */
+  lay: number;
+};
+
+export type IdentifyAction =
+  | { type: "picture chosen"; picture: Picture }
+  | { type: "framed"; frame: Frame | null }
+  | { type: "typed"; text: string }
+  | { type: "asked" }
+  | { type: "answered"; result: Identification }
+  | { type: "refused"; fault: IdentifyState["fault"] }
+  | { type: "focused"; index: number }
+  | { type: "laid"; lay: number }
+  | { type: "cleared" };
+
+export const NOTHING: IdentifyState = {
+  picture: null,
+  frame: null,
+  text: "",
+  isTyped: false,
+  busy: false,
+  result: null,
+  fault: null,
+  focus: 0,
+  lay: 50,
+};
+
+export function identifyReducer(state: IdentifyState, action: IdentifyAction): IdentifyState {
+  switch (action.type) {
+    case "picture chosen":
+      return { ...NOTHING, picture: action.picture, lay: state.lay };
+    case "framed":
+      return { ...state, frame: action.frame };
+    case "typed":
+      return { ...state, text: action.text, isTyped: action.text.trim() !== "" };
+    case "asked":
+      return { ...state, busy: true, fault: null };
+    case "answered":
+      return {
+        ...state,
+        busy: false,
+        result: action.result,
+        focus: 0,
+        text: state.isTyped ? state.text : action.result.reading.text,
+      };
+    case "refused":
+      return { ...state, busy: false, fault: action.fault, result: null };
+    case "focused":
+      return { ...state, focus: action.index };
+    case "laid":
+      return { ...state, lay: action.lay };
+    case "cleared":
+      return NOTHING;
+  }
+}
+
+/** The answer as a sentence: how sure, and when it is none. */
+export function writeAnswer(result: Identification): string {
+  const [first] = result.matches;
+  if (!first) return "Nothing of yours comes near.";
+  const family = result.matches.filter((m) => m.familyId === first.familyId).reduce((a, m) => a + m.chance, 0);
+  if (result.notInLibraries.chance > 0.5) return "Probably none of yours.";
+  if (first.chance > 0.8) return `${first.family} ${first.style}, very likely.`;
+  if (family > 0.8) return `${first.family}, very likely; which style is less sure.`;
+  if (family > 0.4) return `Perhaps ${first.family} ${first.style}.`;
+  return `Not sure. ${first.family} ${first.style} comes nearest.`;
+}

@@ -1,0 +1,26 @@
+// Codes become sentences here, for people.
+import { sentenceOf, type FaultCode } from "@/contracts/errors";
+
+const NEXT_STEP: Partial<Record<FaultCode, string>> = {
+  "picture-broken": "Save it as PNG or JPEG and drop it again.",
+  "picture-too-large": "Crop it to the line of lettering, or save it under 50 megapixels.",
+  "picture-empty": "Choose another file.",
+  "no-ink": "Draw the frame tightly around one line of lettering.",
+  "no-text": "Type what stands there into the reading.",
+  "text-unknown": "Check the reading: none of these characters can be compared.",
+  "no-styles": "Wait until the first fonts are read, or drop fonts under Libraries.",
+  "nothing-kept": "Keep faces on the wall first (Space).",
+  "archive-encrypted": "Unpack it with its password first.",
+  "not-a-font": "Perhaps it is only named like one.",
+  "unsupported-format": "Ask its maker for single TTF or OTF files.",
+};
+
+export type Fault = { code: string; message: string; details?: unknown };
+
+/** What happened, and what now. */
+export function writeFault({ code, message }: Fault): { what: string; now: string } {
+  return {
+    what: message || sentenceOf(code as FaultCode) || "Something went wrong.",
+    now: NEXT_STEP[code as FaultCode] ?? "",
+  };
+}

@@ -1,0 +1,104 @@
+"use client";
+// Text set in one face. Characters that the face lacks are hatched boxes with their name; too long a line is set smaller and says so.
+import { memo, useLayoutEffect, useRef, useState, type CSSProperties } from "react";
+import { nameCharacter } from "@/core/open/characterNames";
+import { hasCodePoint } from "@/core/open/unicodeBlocks";
+import type { CodePointRanges } from "@/contracts/traits";
+import { familyOf, useFace } from "./faceLoader";
+
+export type SampleProps = {
+  styleId: string;
+  coverage: CodePointRanges;
+  text: string;
+  sizePx: number;
+  /** Mean advance of the face in em: the width of a missing character's box. */
+  widthEm: number | null;
+  ink?: string;
+  wrap?: boolean;
+  align?: "left" | "center";
+  variations?: string;
+  features?: string;
+  onFit?: (share: number) => void;
+};
+
+/** Where the baseline stands below the top of a line box: the ascent that every loaded face is given. */
+export const BASELINE_EM = 0.95;
+
+type Run = { text: string; missing: boolean };
+
+/** Stretches that the face covers and single characters that it lacks. */
+export function splitRuns(text: string, coverage: CodePointRanges): Run[] {
+  const runs: Run[] = [];
+  for (const char of text.normalize("NFC")) {
+    const missing = !/\s/.test(char) && !hasCodePoint(coverage, char.codePointAt(0)!);
+    const last = runs[runs.length - 1];
+    if (last && !missing && !last.missing) last.text += char;
+    else runs.push({ text: char, missing });
+  }
+  return runs;
+}
+
+export const Sample = memo(function Sample(props: SampleProps) {
+  const { styleId, coverage, text, sizePx, widthEm, ink, wrap, align, variations, features, onFit } = props;
+  const state = useFace(styleId);
+  const box = useRef<HTMLDivElement>(null);
+  const line = useRef<HTMLSpanElement>(null);
+  const [fit, setFit] = useState(1);
+  useLayoutEffect(() => {
+    if (wrap || !box.current || !line.current) return;
+    const room = box.current.clientWidth;
+    const used = line.current.offsetWidth / fit;
+    const next = used > room && used > 0 ? Math.max(0.2, room / used) : 1;
+    if (Math.abs(next - fit) > 0.004) setFit(next);
+    onFit?.(next);
+  }, [text, sizePx, state, wrap, fit, onFit, variations, features]);
+  const style: CSSProperties = {
+    fontFamily: `"${familyOf(styleId)}"`,
+    fontSize: sizePx * fit,
+    lineHeight: wrap ? 1.3 : `${sizePx * fit * 1.3}px`,
+    // A line set smaller keeps its baseline.
+    marginTop: wrap ? 0 : sizePx * BASELINE_EM * (1 - fit),
+    display: "inline-block",
+    verticalAlign: "top",
+    color: state === "ready" ? ink : "transparent",
+    whiteSpace: wrap ? "pre-wrap" : "pre",
+    fontVariationSettings: variations,
+    fontFeatureSettings: features,
+    fontSynthesis: "none",
+  };
+  const missing = splitRuns(text, coverage).filter((r) => r.missing);
+  return (
+    <div ref={box} className="min-w-0 overflow-hidden" style={{ textAlign: align }} data-face={state}>
+      {state === "failed" ? (
+        <span className="text-madder">This font could not be loaded.</span>
+      ) : (
+        <span ref={line} style={style} data-sample={styleId}>
+          {splitRuns(text, coverage).map((run, i) =>
+            run.missing ? (
+              <Missing key={i} char={run.text} widthEm={widthEm ?? 0.55} />
+            ) : (
+              <span key={i}>{run.text}</span>
+            ),
+          )}
+        </span>
+      )}
+      {missing.length > 0 && state === "ready" && (
+        <span className="sr-only">Lacks {missing.map((r) => nameCharacter(r.text.codePointAt(0)!)).join(", ")}.</span>
+      )}
+    </div>
+  );
+});
+
+function Missing({ char, widthEm }: { char: string; widthEm: number }) {
+  const name = nameCharacter(char.codePointAt(0)!);
+  return (
+    <span
+      className="missing"
+      role="img"
+      aria-label={`missing: ${name}`}
+      title={`This face has no ${char} (${name})`}
+      data-missing={char}
+      style={{ width: `${Math.min(1.2, Math.max(0.3, widthEm))}em` }}
+    />
+  );
+}

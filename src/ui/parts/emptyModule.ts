@@ -1,0 +1,2 @@
+// Stands in for Node's "module" in the browser build of the wasm packages.
+export default {};

@@ -1,0 +1,73 @@
+// Fonts of samples in the browser: loaded when near the viewport, let go beyond a budget, never with a fallback.
+import { useEffect, useState } from "react";
+
+/** Faces held at once. Those in use are never let go. */
+const BUDGET = 140;
+
+type Held = {
+  face: FontFace;
+  state: "loading" | "ready" | "failed";
+  users: number;
+  lastUsed: number;
+  listeners: Set<() => void>;
+};
+const faces = new Map<string, Held>();
+
+export const familyOf = (styleId: string) => `fq-${styleId}`;
+
+function hold(styleId: string): Held {
+  let held = faces.get(styleId);
+  if (held) return held;
+  // One line box for all faces: the baseline stands at the same place in every strip.
+  const face = new FontFace(familyOf(styleId), `url(/api/v1/styles/${styleId}/file)`, {
+    ascentOverride: "95%",
+    descentOverride: "35%",
+    lineGapOverride: "0%",
+    display: "block",
+  });
+  held = { face, state: "loading", users: 0, lastUsed: Date.now(), listeners: new Set() };
+  faces.set(styleId, held);
+  const settled = (state: Held["state"]) => {
+    held!.state = state;
+    held!.listeners.forEach((tell) => tell());
+  };
+  face.load().then(
+    () => {
+      document.fonts.add(face);
+      settled("ready");
+    },
+    () => settled("failed"),
+  );
+  letGo();
+  return held;
+}
+
+function letGo() {
+  if (faces.size <= BUDGET) return;
+  const idle = [...faces].filter(([, h]) => !h.users).sort((a, b) => a[1].lastUsed - b[1].lastUsed);
+  for (const [id, h] of idle.slice(0, faces.size - BUDGET)) {
+    document.fonts.delete(h.face);
+    faces.delete(id);
+  }
+}
+
+/** State of a style's font; loads it while the component that asks is shown. */
+export function useFace(styleId: string): Held["state"] {
+  const [state, setState] = useState<Held["state"]>("loading");
+  useEffect(() => {
+    const held = hold(styleId);
+    const tell = () => setState(held.state);
+    held.users++;
+    held.listeners.add(tell);
+    tell();
+    return () => {
+      held.users--;
+      held.lastUsed = Date.now();
+      held.listeners.delete(tell);
+    };
+  }, [styleId]);
+  return state;
+}
+
+/** For tests and the foot line: how many fonts are held. */
+export const countHeldFaces = () => faces.size;

@@ -1,0 +1,230 @@
+"use client";
+// The shortlist: kept faces in order, each with role, note and what the brief says of it. Order by drag, by keys or by menu.
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from "@dnd-kit/core";
+import {
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from "@dnd-kit/sortable";
+import { GripVertical, Star } from "lucide-react";
+import Link from "next/link";
+import { useEffect, useState } from "react";
+import type { Kept } from "@/contracts/brief";
+import type { StyleListItem } from "@/contracts/styles";
+import { levelFactor } from "@/core/brief/level";
+import { useBench } from "../bench/BenchContext";
+import { useKept } from "../bench/Tray";
+import { useActiveLine } from "../bench/BriefStrip";
+import { CoreSample, type Ranges } from "../parts/CoreSample";
+import { Sample } from "../parts/Sample";
+import { VerdictMark } from "../parts/VerdictMark";
+
+export function ShortlistView() {
+  const { brief, keep, dispatch } = useBench();
+  const kept = useKept();
+  const items = new Map(kept.data?.items.map((i) => [i.styleId, i]));
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  useEffect(
+    () =>
+      dispatch({
+        type: "facts",
+        facts: [`${brief.kept.length} kept for ${brief.name}`],
+        keys: [{ key: "U", does: "undo" }],
+      }),
+    [dispatch, brief.kept.length, brief.name],
+  );
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
+    if (!over || active.id === over.id) return;
+    const entry = brief.kept.find((k) => k.styleId === active.id)!;
+    const item = items.get(entry.styleId);
+    keep(entry.styleId, item ? `${item.family} ${item.style}` : "Face", {
+      place: brief.kept.findIndex((k) => k.styleId === over.id),
+    });
+  };
+  if (!brief.kept.length)
+    return (
+      <div className="p-8">
+        <h1 className="text-[16px] font-semibold">Nothing is kept for this brief yet.</h1>
+        <p className="mt-1 text-basalt">Go through the wall: Space keeps the face in focus, X sets it aside.</p>
+        <Link className="btn btn-act mt-4 inline-block" href={`/b/${brief.briefId}/find`}>
+          Go to the wall
+        </Link>
+      </div>
+    );
+  return (
+    <div className="h-full overflow-y-auto px-6 py-4">
+      <div className="flex items-baseline gap-4 border-b-2 border-slate pb-2">
+        <h1 className="text-[18px] font-bold">Shortlist</h1>
+        <span className="text-basalt">Drag by the handle, or focus it and use Space and the arrows.</span>
+        <a className="btn ml-auto" href={`/api/v1/briefs/${brief.briefId}/shortlist`}>
+          List as CSV
+        </a>
+        <a className="btn btn-act" href={`/api/v1/briefs/${brief.briefId}/contact-sheet`}>
+          Contact sheet as PDF
+        </a>
+      </div>
+      <DndContext id="shortlist" sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+        <SortableContext items={brief.kept.map((k) => k.styleId)} strategy={verticalListSortingStrategy}>
+          <ol aria-label="Kept faces">
+            {brief.kept.map((entry, i) => (
+              <Row
+                key={entry.styleId}
+                entry={entry}
+                place={i}
+                item={items.get(entry.styleId)}
+                ranges={kept.data?.ranges ?? {}}
+              />
+            ))}
+          </ol>
+        </SortableContext>
+      </DndContext>
+    </div>
+  );
+}
+
+const ROLES = ["title", "second", "heading", "text", "caption", "figures"];
+
+function Row({
+  entry,
+  place,
+  item,
+  ranges,
+}: {
+  entry: Kept;
+  place: number;
+  item: StyleListItem | undefined;
+  ranges: Ranges;
+}) {
+  const { brief, keep, letGo } = useBench();
+  const [active] = useActiveLine();
+  const sortable = useSortable({ id: entry.styleId });
+  const [note, setNote] = useState(entry.note);
+  const name = item ? `${item.family} ${item.style}` : "…";
+  const { transform } = sortable;
+  const style = {
+    transform: transform ? `translate3d(0, ${transform.y}px, 0)` : undefined,
+    transition: sortable.transition,
+  };
+  return (
+    <li
+      ref={sortable.setNodeRef}
+      style={style}
+      data-kept={entry.styleId}
+      className={`grid grid-cols-[22px_26px_minmax(0,1fr)_290px] items-center gap-4 border-b border-rule bg-limestone py-3 ${sortable.isDragging ? "relative z-10 shadow-lg" : ""}`}
+    >
+      <button
+        type="button"
+        {...sortable.attributes}
+        {...sortable.listeners}
+        aria-label={`Move ${name}`}
+        className="cursor-grab touch-none text-basalt"
+      >
+        <GripVertical size={16} aria-hidden />
+      </button>
+      {item ? <CoreSample traits={item.traits} ranges={ranges} width={22} band={11} /> : <span />}
+      <div className="min-w-0">
+        {item && (
+          <Sample
+            styleId={item.styleId}
+            coverage={item.coverage}
+            text={brief.lines[active]?.text || item.family}
+            sizePx={38 * levelFactor(item.traits, brief.levelBy)}
+            widthEm={item.traits.widthEm}
+          />
+        )}
+        <p className="mt-0.5 flex flex-wrap items-center gap-x-4 text-[12px]">
+          <Link href={`/b/${brief.briefId}/style/${entry.styleId}`} className="font-semibold hover:underline">
+            {place + 1}. {name}
+          </Link>
+          {item && <VerdictMark verdict={item.verdict} />}
+          {item &&
+            (item.missing.length ? (
+              <span className="font-semibold text-madder">no {item.missing.join(" ")}</span>
+            ) : (
+              <span className="text-basalt">all characters</span>
+            ))}
+        </p>
+      </div>
+      <div className="grid gap-1.5">
+        <div className="flex items-center gap-2">
+          <input
+            list="roles"
+            aria-label={`Role of ${name}`}
+            placeholder="role"
+            className="field"
+            maxLength={60}
+            defaultValue={entry.role}
+            key={entry.role}
+            onBlur={(e) => e.target.value !== entry.role && keep(entry.styleId, name, { role: e.target.value })}
+          />
+          <datalist id="roles">
+            {ROLES.map((r) => (
+              <option key={r} value={r} />
+            ))}
+          </datalist>
+          <button
+            type="button"
+            aria-pressed={entry.favourite}
+            aria-label={`Favourite ${name}`}
+            className="btn-quiet"
+            onClick={() => keep(entry.styleId, name, { favourite: !entry.favourite })}
+          >
+            <Star
+              size={15}
+              aria-hidden
+              fill={entry.favourite ? "var(--oxide)" : "none"}
+              stroke={entry.favourite ? "var(--oxide)" : "currentColor"}
+            />
+          </button>
+          <button
+            type="button"
+            aria-label={`Move ${name} up`}
+            className="btn-quiet"
+            disabled={!place}
+            onClick={() => keep(entry.styleId, name, { place: place - 1 })}
+          >
+            ↑
+          </button>
+          <button
+            type="button"
+            aria-label={`Move ${name} down`}
+            className="btn-quiet"
+            disabled={place === brief.kept.length - 1}
+            onClick={() => keep(entry.styleId, name, { place: place + 1 })}
+          >
+            ↓
+          </button>
+          <button
+            type="button"
+            aria-label={`Let ${name} go`}
+            className="btn-quiet"
+            onClick={() => letGo(entry.styleId, name)}
+          >
+            ×
+          </button>
+        </div>
+        <input
+          aria-label={`Note on ${name}`}
+          placeholder="note"
+          className="field"
+          maxLength={2000}
+          value={note}
+          onChange={(e) => setNote(e.target.value)}
+          onBlur={() => note !== entry.note && keep(entry.styleId, name, { note })}
+        />
+      </div>
+    </li>
+  );
+}
