@@ -53,7 +53,7 @@ export const StyleListItem = z.object({
   missing: z.array(z.string()).describe("characters of the brief that the face lacks"),
   coverage: CodePointRanges,
   health: z.enum(["fine", "with-care", "refused"]),
-  variable: z.boolean(),
+  axisDefaults: z.record(z.string(), z.number()).describe("empty when the font is not variable"),
 });
 export type StyleListItem = z.infer<typeof StyleListItem>;
 
@@ -116,7 +116,7 @@ export const StyleDetail = z.object({
   provenance: z.array(z.object({ library: z.string(), path: z.string(), importedAt: z.string(), sha256: z.string() })),
   sha256: z.string(),
   siblings: z.array(
-    z.object({ styleId: StyleId, style: z.string(), weight: z.number().nullable(), variable: z.boolean() }),
+    z.object({ styleId: StyleId, style: z.string(), weight: z.number().nullable(), variable: z.boolean(), axisDefaults: z.record(z.string(), z.number()) }),
   ),
 });
 export type StyleDetail = z.infer<typeof StyleDetail>;

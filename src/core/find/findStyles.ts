@@ -20,7 +20,8 @@ export type FindRow = {
   traits: Traits;
   verdicts: Partial<Record<Use, Verdict>>;
   coverage: CodePointRanges;
-  axes: string[];
+  /** Axis tag → default value; empty when the font is not variable. */
+  axes: Record<string, number>;
   addedAt: string;
   health: "fine" | "with-care" | "refused";
 };
@@ -137,7 +138,7 @@ function grants(wish: Wish, row: FindRow): boolean {
     case "pictures":
       return row.traits.picture === (wish.want === "only");
     case "variable":
-      return wish.axis ? row.axes.includes(wish.axis) : row.axes.length > 0;
+      return wish.axis ? wish.axis in row.axes : Object.keys(row.axes).length > 0;
     case "uses":
       return ["cleared", "cleared-with-credit"].includes(row.verdicts[wish.use] ?? "unread");
     case "name":

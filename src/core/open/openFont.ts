@@ -67,16 +67,17 @@ export async function openFont(bytes: Uint8Array): Promise<OpenedFont> {
   const gsub = may("GSUB", readFeatureTags, "Its substitutions cannot be used") ?? [];
   const gpos = may("GPOS", readFeatureTags, "Its kerning cannot be used") ?? [];
   noteAbsences(tables, cmap, faults);
+  const os2 = may("OS/2", readOs2, "Its stated weight and embedding terms are unknown");
   return {
     format,
     sfnt,
     names,
-    ...readFamilyAndStyle(names),
+    ...readFamilyAndStyle(names, os2?.usWeightClass ?? null),
     unitsPerEm: head.unitsPerEm,
     glyphCount,
     revision: head.revision,
     hhea: may("hhea", readHhea, "Its line metrics are unknown"),
-    os2: may("OS/2", readOs2, "Its stated weight and embedding terms are unknown"),
+    os2,
     italicAngleDeg: may("post", readPost, "Its stated slant is unknown")?.italicAngleDeg ?? null,
     characters: kept,
     codePoints: toRanges(kept.keys()),

@@ -43,7 +43,7 @@ function toFindRow(r: StyleRecord): FindRow {
     traits: r.traits,
     verdicts: Object.fromEntries(Object.entries(r.rights.verdicts).map(([use, v]) => [use, v.verdict])),
     coverage: r.coverage,
-    axes: r.axes.map((a) => a.tag),
+    axes: Object.fromEntries(r.axes.map((a) => [a.tag, a.default])),
     addedAt: r.addedAt,
     health: r.health.degree,
   };
@@ -97,7 +97,7 @@ function toItem({ row, verdict, missing }: FoundRow, held: Held): StyleListItem 
     missing,
     coverage: row.coverage,
     health: row.health,
-    variable: row.axes.length > 0,
+    axisDefaults: row.axes,
   };
 }
 

@@ -28,6 +28,7 @@ export function getStyleDetail(db: Db, styleId: string, briefId: string | null):
       style: s.style,
       weight: s.facts.statedWeight ?? s.traits.weight,
       variable: s.axes.length > 0,
+      axisDefaults: Object.fromEntries(s.axes.map((a) => [a.tag, a.default])),
       slant: s.traits.slantDeg ?? 0,
     }))
     .sort((a, b) => Number(a.variable) - Number(b.variable) || (a.weight ?? 0) - (b.weight ?? 0) || a.slant - b.slant)

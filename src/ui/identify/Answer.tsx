@@ -73,6 +73,7 @@ export function Answer({ state, dispatch }: { state: IdentifyState; dispatch: Di
                     <Sample
                       styleId={m.styleId}
                       coverage={d.codePoints}
+ axes={defaultsOf(d)}
                       text={result!.reading.text}
                       sizePx={27}
                       widthEm={d.traits.widthEm}
@@ -106,4 +107,5 @@ export function Answer({ state, dispatch }: { state: IdentifyState; dispatch: Di
   );
 }
 
+const defaultsOf = (d: StyleDetail) => Object.fromEntries(d.axes.map((a) => [a.tag, a.default]));
 const writeChance = (chance: number) => (chance < 0.01 ? "< 1 %" : `${Math.round(chance * 100)} %`);

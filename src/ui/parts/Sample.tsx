@@ -16,13 +16,20 @@ export type SampleProps = {
   ink?: string;
   wrap?: boolean;
   align?: "left" | "center";
-  variations?: string;
+  /** Axis values. A variable face is always given all of its own: else the browser picks weight and optical size itself. */
+  axes?: Record<string, number>;
   features?: string;
   onFit?: (share: number) => void;
 };
 
 /** Where the baseline stands below the top of a line box: the ascent that every loaded face is given. */
 export const BASELINE_EM = 0.95;
+
+/** CSS of axis values; undefined for a face without axes. */
+const writeVariations = (axes?: Record<string, number>) =>
+  Object.entries(axes ?? {})
+    .map(([tag, value]) => `"${tag}" ${value}`)
+    .join(", ") || undefined;
 
 type Run = { text: string; missing: boolean };
 
@@ -39,14 +46,16 @@ export function splitRuns(text: string, coverage: CodePointRanges): Run[] {
 }
 
 export const Sample = memo(function Sample(props: SampleProps) {
-  const { styleId, coverage, text, sizePx, widthEm, ink, wrap, align, variations, features, onFit } = props;
+  const { styleId, coverage, text, sizePx, widthEm, ink, wrap, align, axes, features, onFit } = props;
+  const variations = writeVariations(axes);
   const state = useFace(styleId);
   const box = useRef<HTMLDivElement>(null);
   const line = useRef<HTMLSpanElement>(null);
   const [fit, setFit] = useState(1);
   useLayoutEffect(() => {
     if (wrap || !box.current || !line.current) return;
-    const room = box.current.clientWidth;
+    // Slanted and swash letters reach beyond their advance: a little room is left for them.
+    const room = box.current.clientWidth - sizePx * 0.07;
     const used = line.current.offsetWidth / fit;
     const next = used > room && used > 0 ? Math.max(0.2, room / used) : 1;
     if (Math.abs(next - fit) > 0.004) setFit(next);

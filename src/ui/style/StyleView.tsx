@@ -45,10 +45,7 @@ export function StyleView({ style }: { style: StyleDetail }) {
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
   }, [toggleKept, style.styleId, name]);
-  const variations =
-    Object.entries(axes)
-      .map(([tag, v]) => `"${tag}" ${v}`)
-      .join(", ") || undefined;
+  const set = { ...Object.fromEntries(style.axes.map((a) => [a.tag, a.default])), ...axes };
   return (
     <div className="h-full overflow-y-auto">
       <header className="flex items-start gap-5 px-6 pt-4">
@@ -89,7 +86,7 @@ export function StyleView({ style }: { style: StyleDetail }) {
             sizePx={(i === active ? 68 : 32) * levelFactor(style.traits, brief.levelBy)}
             widthEm={style.traits.widthEm}
             ink={brief.ink}
-            variations={variations}
+            axes={set}
           />
         ))}
       </div>
@@ -200,6 +197,7 @@ function Family({ style }: { style: StyleDetail }) {
           </Link>
           <Sample
             styleId={s.styleId}
+            axes={s.axisDefaults}
             coverage={style.codePoints}
             text={brief.lines[active]?.text || style.family}
             sizePx={28}

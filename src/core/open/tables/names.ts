@@ -45,19 +45,45 @@ const cleanName = (text: string) =>
 const STYLE_WORDS =
   /^(thin|hairline|extra ?light|ultra ?light|light|regular|normal|book|medium|semi ?bold|demi ?bold|demi|bold|extra ?bold|ultra ?bold|black|heavy|fat|italic|oblique|roman)$/i;
 
+/** Weight words of names and the usWeightClass each stands for. */
+const WEIGHT_WORDS: [RegExp, number][] = [
+  [/^(thin|hairline)$/i, 100],
+  [/^(extra|ultra) ?light$/i, 200],
+  [/^light$/i, 300],
+  [/^(regular|normal|book|roman)$/i, 400],
+  [/^medium$/i, 500],
+  [/^(semi ?bold|demi ?bold|demi)$/i, 600],
+  [/^bold$/i, 700],
+  [/^(extra|ultra) ?bold$/i, 800],
+  [/^(black|heavy|fat)$/i, 900],
+];
+const weightOf = (word: string) => WEIGHT_WORDS.find(([w]) => w.test(word))?.[1] ?? null;
+
 /**
  * Family and style as a person would say them: typographic names (16, 17) first, then 1 and 2 with weight words
  * moved from the family to the style ("Alegreya Medium" + "Italic" becomes "Alegreya" + "Medium Italic").
+ * @param statedWeight - usWeightClass: where both names carry a weight ("X ExtraLight" + "Bold"), the nearer one stays.
  * @returns null for the family when the font carries no usable name.
  */
-export function readFamilyAndStyle(names: Names): { family: string | null; style: string } {
+export function readFamilyAndStyle(names: Names, statedWeight: number | null): { family: string | null; style: string } {
   if (names[16]) return { family: names[16], style: names[17] ?? names[2] ?? "Regular" };
   const family = names[1];
   if (!family) return { family: null, style: names[2] ?? "Regular" };
   const words = family.split(/\s+/);
   const moved: string[] = [];
   while (words.length > 1 && STYLE_WORDS.test(words[words.length - 1]!)) moved.unshift(words.pop()!);
-  const legacy = (names[2] ?? "").split(/\s+/).filter((w) => w && !/^regular$/i.test(w));
-  const style = [...moved, ...legacy].join(" ") || "Regular";
-  return { family: words.join(" "), style };
+  const legacy = (names[2] ?? "Regular").split(/\s+/).filter(Boolean);
+  const chosen = chooseWeight([...moved, ...legacy], statedWeight ?? 400);
+  // A weight word that the stated weight contradicts is part of the family's name ("Shadows Into Light", Regular).
+  const isMoved = moved.every((w) => chosen.includes(w));
+  const style = (isMoved ? chosen : legacy).filter((w, _, all) => all.length === 1 || !/^regular$/i.test(w)).join(" ");
+  return { family: isMoved ? words.join(" ") : family, style };
+}
+
+/** Of several weight words only the one nearest to the stated weight stays; other words stay as they are. */
+function chooseWeight(words: string[], stated: number): string[] {
+  const weights = words.filter((w) => weightOf(w) !== null);
+  if (weights.length < 2) return words;
+  const nearest = weights.reduce((a, b) => (Math.abs(weightOf(b)! - stated) < Math.abs(weightOf(a)! - stated) ? b : a));
+  return words.filter((w) => weightOf(w) === null || w === nearest);
 }
