@@ -116,7 +116,13 @@ export const StyleDetail = z.object({
   provenance: z.array(z.object({ library: z.string(), path: z.string(), importedAt: z.string(), sha256: z.string() })),
   sha256: z.string(),
   siblings: z.array(
-    z.object({ styleId: StyleId, style: z.string(), weight: z.number().nullable(), variable: z.boolean(), axisDefaults: z.record(z.string(), z.number()) }),
+    z.object({
+      styleId: StyleId,
+      style: z.string(),
+      weight: z.number().nullable(),
+      variable: z.boolean(),
+      axisDefaults: z.record(z.string(), z.number()),
+    }),
   ),
 });
 export type StyleDetail = z.infer<typeof StyleDetail>;

@@ -128,46 +128,48 @@ export function sumInk({ widthPx, heightPx, ink }: InkPicture): SumTable {
   return { widthPx, heightPx, sums };
 }
 
-/** Sum of ink left of and above a point with fractional coordinates (bilinear between grid points). */
-function sumAt(t: SumTable, x: number, y: number): number {
-  const cx = x < 0 ? 0 : x > t.widthPx ? t.widthPx : x;
-  const cy = y < 0 ? 0 : y > t.heightPx ? t.heightPx : y;
-  const x0 = Math.min(Math.floor(cx), t.widthPx - 1);
-  const y0 = Math.min(Math.floor(cy), t.heightPx - 1);
-  const fx = cx - x0;
-  const fy = cy - y0;
-  const stride = t.widthPx + 1;
-  const i = y0 * stride + x0;
-  const s = t.sums;
-  return (
-    s[i]! * (1 - fx) * (1 - fy) +
-    s[i + 1]! * fx * (1 - fy) +
-    s[i + stride]! * (1 - fx) * fy +
-    s[i + stride + 1]! * fx * fy
-  );
-}
-
 /**
  * Describes a box of a picture by n × n cells.
  * @param box - pixels, may be fractional and reach outside (outside is paper).
  * @returns Float32Array, shape [n, n]: mean ink 0–1 per cell, row-major from the top left.
  */
 export function cellsOf(
-  t: SumTable,
+  { widthPx, heightPx, sums }: SumTable,
   box: { left: number; top: number; right: number; bottom: number },
   n: number,
 ): Float32Array {
   const out = new Float32Array(n * n);
   const w = (box.right - box.left) / n;
   const h = (box.bottom - box.top) / n;
-  const area = Math.max(w * h, 1e-9);
-  let above = new Float64Array(n + 1);
-  for (let i = 0; i <= n; i++) above[i] = sumAt(t, box.left + i * w, box.top);
-  for (let j = 0; j < n; j++) {
-    const below = new Float64Array(n + 1);
-    for (let i = 0; i <= n; i++) below[i] = sumAt(t, box.left + i * w, box.top + (j + 1) * h);
-    for (let i = 0; i < n; i++) out[j * n + i] = (below[i + 1]! - below[i]! - above[i + 1]! + above[i]!) / area;
-    above = below;
+  const perArea = 1 / Math.max(w * h, 1e-9);
+  const stride = widthPx + 1;
+  for (let i = 0; i <= n; i++) {
+    const x = Math.min(widthPx, Math.max(0, box.left + i * w));
+    columns[i] = Math.min(Math.floor(x), widthPx - 1);
+    shares[i] = x - columns[i]!;
+  }
+  for (let j = 0; j <= n; j++) {
+    const y = Math.min(heightPx, Math.max(0, box.top + j * h));
+    const row = Math.min(Math.floor(y), heightPx - 1);
+    const fy = y - row;
+    for (let i = 0; i <= n; i++) {
+      // Ink left of and above this corner, bilinear between grid points.
+      const at = row * stride + columns[i]!;
+      const fx = shares[i]!;
+      const upper = sums[at]! + fx * (sums[at + 1]! - sums[at]!);
+      const lower = sums[at + stride]! + fx * (sums[at + stride + 1]! - sums[at + stride]!);
+      below[i] = upper + fy * (lower - upper);
+    }
+    if (j)
+      for (let i = 0; i < n; i++)
+        out[(j - 1) * n + i] = (below[i + 1]! - below[i]! - above[i + 1]! + above[i]!) * perArea;
+    above.set(below);
   }
   return out;
 }
+
+// Scratch of cellsOf, which is called tens of thousands of times a picture; n is at most 32.
+const columns = new Int32Array(33);
+const shares = new Float64Array(33);
+const above = new Float64Array(33);
+const below = new Float64Array(33);

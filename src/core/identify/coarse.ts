@@ -32,15 +32,31 @@ export function rankCoarse(
   const cutsFit = line.letters.length === characters.length;
   const forms = cutsFit ? line.letters.map((b) => formIn(sums, b)) : [];
   const extent = extentOf(line.letters);
+  for (let style = 0; style < index.ids.length && cutsFit; style++) {
+    const boxes = signs.map((s) => (s < 0 ? null : index.box(style, s)));
+    if (isWorthwhile(boxes))
+      ranks.push({ style, cost: costByCuts(line.letters, forms, boxes, signs, index, style), by: "cuts" });
+  }
+  // The count of cuts may be right by chance: then nothing comes near by them, and each style's own advances cut anew.
+  if (cutsFit && ranks.some((r) => r.cost < GOOD_CUTS)) return best(ranks, keep);
+  const byCuts = new Map(ranks.map((r) => [r.style, r.cost]));
+  ranks.length = 0;
   for (let style = 0; style < index.ids.length; style++) {
     const boxes = signs.map((s) => (s < 0 ? null : index.box(style, s)));
-    if (boxes.filter(Boolean).length < Math.max(1, characters.length * 0.66)) continue;
-    const led = costByAdvances(sums, extent, boxes, signs, wordStarts, index, style);
-    const cut = cutsFit ? costByCuts(line.letters, forms, boxes, signs, index, style) : Infinity;
-    ranks.push(cut <= led * 1.15 ? { style, cost: cut, by: "cuts" } : { style, cost: led * 1.15, by: "advances" });
+    if (!isWorthwhile(boxes)) continue;
+    const led = costByAdvances(sums, extent, boxes, signs, wordStarts, index, style) * LED_FACTOR;
+    const cut = byCuts.get(style) ?? Infinity;
+    ranks.push(cut <= led ? { style, cost: cut, by: "cuts" } : { style, cost: led, by: "advances" });
   }
-  return ranks.sort((a, b) => a.cost - b.cost).slice(0, keep);
+  return best(ranks, keep);
 }
+
+/** A cost by cuts under which the cuts are believed. */
+const GOOD_CUTS = 0.7;
+/** Cuts led by advances are less exact, so they must be clearly better to win. */
+const LED_FACTOR = 1.15;
+const best = (ranks: CoarseRank[], keep: number) => ranks.sort((a, b) => a.cost - b.cost).slice(0, keep);
+const isWorthwhile = (boxes: (SignBox | null)[]) => boxes.filter(Boolean).length >= Math.max(1, boxes.length * 0.66);
 
 function formIn(sums: SumTable, box: CutBox): Int8Array {
   return Int8Array.from(describeCells(cellsOf(sums, box, 16)), quantize);

@@ -213,13 +213,21 @@ export function imageInk(
 /**
  * Moves a pose onto the picture by `rounds` steps of Gauss–Newton, then scores it.
  * The pose is changed in place and returned.
+ * @param giveUpAbove - a cost that after the first step means this face is out of question.
  */
-export function refinePose(pose: Pose, line: InkLine, imaging: Imaging, rounds: number): FineResult {
+export function refinePose(
+  pose: Pose,
+  line: InkLine,
+  imaging: Imaging,
+  rounds: number,
+  giveUpAbove = Infinity,
+): FineResult {
   const { strip } = line;
   let drawn = imageInk(drawPose(pose, strip), strip, imaging);
   let best = score(pose, strip, drawn);
   let bestPose = clonePose(pose);
   for (let k = 0; k < rounds; k++) {
+    if (k && best.cost > giveUpAbove) break;
     stepPose(pose, strip, drawn);
     drawn = imageInk(drawPose(pose, strip), strip, imaging);
     const now = score(pose, strip, drawn);

@@ -58,7 +58,7 @@ export function identifyPicture(
   const coarse = rankCoarse(line, characters, wordStarts, index, EFFORT.coarse);
   const tried: Tried[] = [];
   const poses = new Map<number, Pose>();
-  const tryStyle = (style: number, imaging: Imaging, rounds: number): Tried | null => {
+  const tryStyle = (style: number, imaging: Imaging, rounds: number, giveUpAbove = Infinity): Tried | null => {
     let pose = poses.get(style);
     if (!pose) {
       const face = load(index.ids[style]!);
@@ -66,7 +66,7 @@ export function identifyPicture(
       if (!placed) return null;
       poses.set(style, (pose = placed));
     }
-    const result = refinePose(pose, line, imaging, rounds);
+    const result = refinePose(pose, line, imaging, rounds, giveUpAbove);
     return { style, result, total: result.cost + SPACING_WEIGHT * result.spacing };
   };
   let imaging = START;
@@ -77,9 +77,12 @@ export function identifyPicture(
     first.slice(0, 4).map((t) => t.result.pose),
     line,
   );
+  let lowest = first[0]!.result.cost;
   for (const { style } of coarse.slice(0, EFFORT.fine)) {
-    const t = tryStyle(style, imaging, EFFORT.firstRounds);
-    if (t) tried.push(t);
+    const t = tryStyle(style, imaging, EFFORT.firstRounds, lowest * 2 + 0.1);
+    if (!t) continue;
+    tried.push(t);
+    lowest = Math.min(lowest, t.result.cost);
   }
   tried.sort((a, b) => a.total - b.total);
   imaging = estimateImaging(
@@ -108,15 +111,19 @@ export function identifyPicture(
 function estimateImaging(poses: Pose[], line: InkLine): Imaging {
   let best = { cost: Infinity, imaging: START };
   const drawings = poses.map((p) => drawPose(p, line.strip));
-  for (const blurPx of [0.3, 0.6, 0.9, 1.3, 1.8, 2.5])
+  const wanted = line.strip.ink;
+  for (const blurPx of [0.3, 0.6, 0.9, 1.3, 1.8, 2.5]) {
+    const blurred = drawings.map((d) => imageInk(d, line.strip, { blurPx, gain: 0 }));
     for (const gain of [-0.2, -0.1, 0, 0.1, 0.2]) {
       let cost = 0;
-      for (const d of drawings) {
-        const ink = imageInk(d, line.strip, { blurPx, gain });
-        for (let i = 0; i < ink.length; i++) cost += Math.abs(ink[i]! - line.strip.ink[i]!);
-      }
+      for (const ink of blurred)
+        for (let i = 0; i < ink.length; i++) {
+          const v = ink[i]!;
+          cost += Math.abs(v + gain * 4 * v * (1 - v) - wanted[i]!);
+        }
       if (cost < best.cost) best = { cost, imaging: { blurPx, gain } };
     }
+  }
   return best.imaging;
 }
 

@@ -79,11 +79,17 @@ function subtractBackground({ widthPx, heightPx, rgba }: RgbaPicture): Float32Ar
       fit = solve(a) ?? fit;
       reach = Math.max(8, 2.5 * (median(off.filter((d) => d <= reach)) ?? 8));
     }
-    for (let y = 0; y < heightPx; y++)
+    const [f0, f1, f2, f3, f4, f5] = fit as [number, number, number, number, number, number];
+    for (let y = 0; y < heightPx; y++) {
+      const v = (2 * y) / heightPx - 1;
+      const row = f0 + f2 * v + f5 * v * v;
+      const slope = f1 + f4 * v;
       for (let x = 0; x < widthPx; x++) {
         const i = y * widthPx + x;
-        out[3 * i + c] = rgba[4 * i + c]! - dot(fit!, terms(x, y));
+        const u = (2 * x) / widthPx - 1;
+        out[3 * i + c] = rgba[4 * i + c]! - row - u * (slope + f3 * u);
       }
+    }
   }
   return out;
 }
@@ -201,31 +207,37 @@ function levelOfInk(v: Float32Array, threshold: number): number {
   return seen[Math.floor(seen.length * 0.78)] ?? 0;
 }
 
-/** Gaussian blur. @param sigmaPx - 0 returns a copy. Outside is paper. */
+/**
+ * Gaussian blur. @param sigmaPx - 0 returns a copy.
+ * Pixels nearer to the border than 2.6 sigma stay as they are: strips have a margin of paper there.
+ */
 export function blurInk({ widthPx: w, heightPx: h, ink }: InkPicture, sigmaPx: number): Float32Array {
   if (sigmaPx < 0.05) return ink.slice();
-  const reach = Math.max(1, Math.ceil(2.6 * sigmaPx));
-  const kernel = Array.from({ length: reach + 1 }, (_, k) => Math.exp((-k * k) / (2 * sigmaPx * sigmaPx)));
-  const total = kernel[0]! + 2 * kernel.slice(1).reduce((a, b) => a + b, 0);
-  const weights = kernel.map((k) => k / total);
-  const rows = new Float32Array(w * h);
-  const out = new Float32Array(w * h);
-  for (let y = 0; y < h; y++) {
-    const base = y * w;
-    for (let x = 0; x < w; x++) {
-      let s = ink[base + x]! * weights[0]!;
-      for (let k = 1; k <= reach; k++)
-        s += weights[k]! * ((x >= k ? ink[base + x - k]! : 0) + (x + k < w ? ink[base + x + k]! : 0));
-      rows[base + x] = s;
-    }
-  }
+  const reach = Math.min(Math.max(1, Math.ceil(2.6 * sigmaPx)), Math.floor((Math.min(w, h) - 1) / 2));
+  const kernel = Float32Array.from({ length: reach + 1 }, (_, k) => Math.exp((-k * k) / (2 * sigmaPx * sigmaPx)));
+  const total = kernel.reduce((sum, k, i) => sum + (i ? 2 * k : k), 0);
+  for (let k = 0; k <= reach; k++) kernel[k]! /= total;
+  const rows = weigh(ink, kernel, 1);
+  // Along the rows the first and last columns took in the row above or below: they stay unblurred.
   for (let y = 0; y < h; y++)
-    for (let x = 0; x < w; x++) {
-      const at = y * w + x;
-      let s = rows[at]! * weights[0]!;
-      for (let k = 1; k <= reach; k++)
-        s += weights[k]! * ((y >= k ? rows[at - k * w]! : 0) + (y + k < h ? rows[at + k * w]! : 0));
-      out[at] = s;
+    for (let k = 0; k < reach; k++) {
+      rows[y * w + k] = ink[y * w + k]!;
+      rows[y * w + w - 1 - k] = ink[y * w + w - 1 - k]!;
     }
+  return weigh(rows, kernel, w);
+}
+
+/** Sum of values at distance 0, far, 2·far … weighted by the kernel; the first and last stretches stay as they are. */
+function weigh(values: Float32Array, kernel: Float32Array, far: number): Float32Array {
+  const out = values.slice();
+  const edge = (kernel.length - 1) * far;
+  const last = values.length - edge;
+  const middle = kernel[0]!;
+  for (let at = edge; at < last; at++) out[at] = values[at]! * middle;
+  for (let k = 1; k < kernel.length; k++) {
+    const weight = kernel[k]!;
+    const off = k * far;
+    for (let at = edge; at < last; at++) out[at] = out[at]! + weight * (values[at - off]! + values[at + off]!);
+  }
   return out;
 }

@@ -44,7 +44,7 @@ export function Tray() {
                   <Sample
                     styleId={styleId}
                     coverage={item.coverage}
- axes={item.axisDefaults}
+                    axes={item.axisDefaults}
                     text={brief.lines[active]?.text || item.family}
                     sizePx={20 * levelFactor(item.traits, brief.levelBy)}
                     widthEm={item.traits.widthEm}

@@ -84,7 +84,7 @@ export const Strip = memo(function Strip({
             <Sample
               styleId={item.styleId}
               coverage={item.coverage}
- axes={item.axisDefaults}
+              axes={item.axisDefaults}
               text={text}
               sizePx={sizePx}
               widthEm={item.traits.widthEm}

@@ -73,7 +73,7 @@ export function Answer({ state, dispatch }: { state: IdentifyState; dispatch: Di
                     <Sample
                       styleId={m.styleId}
                       coverage={d.codePoints}
- axes={defaultsOf(d)}
+                      axes={defaultsOf(d)}
                       text={result!.reading.text}
                       sizePx={27}
                       widthEm={d.traits.widthEm}

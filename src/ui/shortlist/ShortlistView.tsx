@@ -139,7 +139,7 @@ function Row({
           <Sample
             styleId={item.styleId}
             coverage={item.coverage}
- axes={item.axisDefaults}
+            axes={item.axisDefaults}
             text={brief.lines[active]?.text || item.family}
             sizePx={38 * levelFactor(item.traits, brief.levelBy)}
             widthEm={item.traits.widthEm}

@@ -65,7 +65,10 @@ const weightOf = (word: string) => WEIGHT_WORDS.find(([w]) => w.test(word))?.[1]
  * @param statedWeight - usWeightClass: where both names carry a weight ("X ExtraLight" + "Bold"), the nearer one stays.
  * @returns null for the family when the font carries no usable name.
  */
-export function readFamilyAndStyle(names: Names, statedWeight: number | null): { family: string | null; style: string } {
+export function readFamilyAndStyle(
+  names: Names,
+  statedWeight: number | null,
+): { family: string | null; style: string } {
   if (names[16]) return { family: names[16], style: names[17] ?? names[2] ?? "Regular" };
   const family = names[1];
   if (!family) return { family: null, style: names[2] ?? "Regular" };
