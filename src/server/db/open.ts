@@ -28,12 +28,12 @@ export function migrate(db: Db, folder = migrationsFolder()): string[] {
       .all()
       .map((r) => r.name),
   );
-  const waiting = readdirSync(folder)
+  const waiting = readdirSync(/*turbopackIgnore: true*/ folder)
     .filter((f) => f.endsWith(".sql") && !done.has(f))
     .sort();
   for (const name of waiting)
     db.transaction(() => {
-      db.exec(readFileSync(join(folder, name), "utf8"));
+      db.exec(readFileSync(/*turbopackIgnore: true*/ join(folder, name), "utf8"));
       db.prepare("INSERT INTO migrations VALUES (?, ?)").run(name, new Date().toISOString());
     })();
   return waiting;

@@ -61,6 +61,18 @@ export const Strip = memo(function Strip({
 }: Props) {
   const [fit, setFit] = useState(1);
   const baseline = look.basePx * 1.18;
+  const keepButton = (
+    <button
+      type="button"
+      tabIndex={-1}
+      aria-pressed={isKept}
+      aria-label={`Keep ${item.family} ${item.style}`}
+      onClick={onKeep}
+      className={`ml-auto shrink-0 pl-1 font-semibold ${isKept ? "text-oxide" : "text-basalt opacity-0 group-hover/wall:opacity-100"}`}
+    >
+      {isKept ? "kept" : "keep"}
+    </button>
+  );
   return (
     <div
       role="gridcell"
@@ -76,7 +88,7 @@ export const Strip = memo(function Strip({
       className={`relative flex min-w-0 gap-3 overflow-hidden border-r border-b border-rule px-3 py-2.5 outline-none ${isFocus ? "shadow-[inset_0_0_0_2px_var(--tide)]" : ""} ${isAside ? "opacity-30" : ""}`}
     >
       <div className="self-center">
-        <CoreSample traits={item.traits} ranges={ranges} width={look.compact ? 12 : 24} band={look.compact ? 8 : 11} />
+        <CoreSample traits={item.traits} ranges={ranges} width={look.compact ? 14 : 24} band={look.compact ? 8 : 11} />
       </div>
       <div className="flex min-w-0 flex-1 flex-col justify-between">
         <div className="min-h-0 flex-1 overflow-hidden" style={{ background: look.coloured ? look.paper : undefined }}>
@@ -94,43 +106,42 @@ export const Strip = memo(function Strip({
             />
           </div>
         </div>
-        <div className="flex items-center gap-3 overflow-hidden pt-1 text-[12px] whitespace-nowrap">
-          <Link href={href} tabIndex={-1} className="truncate font-semibold hover:underline">
-            {item.family} {item.style}
-          </Link>
-          {!look.compact && (
-            <span className="shrink-0 text-basalt">
-              {item.stylesInFamily} {item.stylesInFamily === 1 ? "style" : "styles"}
+        <div
+          className={`flex overflow-hidden pt-1 text-[12px] whitespace-nowrap ${look.compact ? "flex-col" : "items-center gap-3"}`}
+        >
+          <div className="flex min-w-0 shrink-0 items-baseline gap-3">
+            <Link href={href} tabIndex={-1} className="truncate font-semibold hover:underline">
+              {item.family} {item.style}
+            </Link>
+            {look.compact && keepButton}
+          </div>
+          <div className="flex min-w-0 items-center gap-3 overflow-hidden">
+            {!look.compact && (
+              <span className="shrink-0 text-basalt">
+                {item.stylesInFamily} {item.stylesInFamily === 1 ? "style" : "styles"}
+              </span>
+            )}
+            <span className="shrink-0">
+              <VerdictMark verdict={item.verdict} />
             </span>
-          )}
-          <span className="shrink-0">
-            <VerdictMark verdict={item.verdict} />
-          </span>
-          {item.missing.length > 0 && (
-            <span className="shrink-0 font-semibold text-madder" data-lacks>
-              no {item.missing.slice(0, 4).join(" ")}
-              {item.missing.length > 4 ? ` +${item.missing.length - 4}` : ""}
-            </span>
-          )}
-          {item.health === "with-care" && (
-            <span className="shrink-0 text-ochre" title="The file has faults; see its page">
-              with care
-            </span>
-          )}
-          {fit < 0.985 && !look.wrap && (
-            <span className="num shrink-0" title="Set smaller, so that the whole line is seen">
-              at {Math.round(fit * 100)} %
-            </span>
-          )}
-          <button
-            type="button"
-            tabIndex={-1}
-            aria-pressed={isKept}
-            onClick={onKeep}
-            className={`ml-auto shrink-0 pl-1 font-semibold ${isKept ? "text-oxide" : "text-basalt opacity-0 group-hover/wall:opacity-100"}`}
-          >
-            {isKept ? "kept" : "keep"}
-          </button>
+            {item.missing.length > 0 && (
+              <span className="shrink-0 font-semibold text-madder" data-lacks>
+                no {item.missing.slice(0, 4).join(" ")}
+                {item.missing.length > 4 ? ` +${item.missing.length - 4}` : ""}
+              </span>
+            )}
+            {item.health === "with-care" && (
+              <span className="shrink-0 text-ochre" title="The file has faults; see its page">
+                with care
+              </span>
+            )}
+            {fit < 0.985 && !look.wrap && (
+              <span className="num shrink-0" title="Set smaller, so that the whole line is seen">
+                at {Math.round(fit * 100)} %
+              </span>
+            )}
+          </div>
+          {!look.compact && <span className="ml-auto">{keepButton}</span>}
         </div>
       </div>
     </div>

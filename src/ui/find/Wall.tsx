@@ -33,7 +33,9 @@ export function Wall({ total, columns, zoom, wrap, text, ranges, item, onRange, 
   const scroller = useRef<HTMLDivElement>(null);
   const [focus, setFocus] = useState(0);
   const basePx = ((BASE_PX[columns] ?? 42) * zoom) / 100;
-  const heightPx = Math.round((wrap ? basePx * 0.55 * 1.3 * (columns > 2 ? 8 : 4.4) : basePx * 1.78) + 46);
+  const heightPx = Math.round(
+    (wrap ? basePx * 0.55 * 1.3 * (columns > 2 ? 8 : 4.4) : basePx * 1.78) + (columns > 2 ? 62 : 46),
+  );
   const look: StripLook = {
     basePx,
     wrap,
@@ -41,7 +43,7 @@ export function Wall({ total, columns, zoom, wrap, text, ranges, item, onRange, 
     ink: brief.ink,
     paper: brief.paper,
     coloured: brief.ink.toUpperCase() !== DEFAULT_COLOURS.ink || brief.paper.toUpperCase() !== DEFAULT_COLOURS.paper,
-    compact: columns > 3,
+    compact: columns > 2,
   };
   const rows = Math.ceil(total / columns);
   const virtual = useVirtualizer({

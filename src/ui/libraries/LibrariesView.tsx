@@ -51,8 +51,12 @@ export function LibrariesView() {
             >
               <span className="font-semibold">{l.name}</span>
               <span className="text-basalt">{KIND_OF[l.kind] ?? l.kind}</span>
-              <span className="num text-right">{l.families} families</span>
-              <span className="num text-right">{l.styles} styles</span>
+              <span className="num text-right">
+                {l.families} {l.families === 1 ? "family" : "families"}
+              </span>
+              <span className="num text-right">
+                {l.styles} {l.styles === 1 ? "style" : "styles"}
+              </span>
             </li>
           ))}
         </ul>

@@ -54,8 +54,7 @@ export const Sample = memo(function Sample(props: SampleProps) {
   const [fit, setFit] = useState(1);
   useLayoutEffect(() => {
     if (wrap || !box.current || !line.current) return;
-    // Slanted and swash letters reach beyond their advance: a little room is left for them.
-    const room = box.current.clientWidth - sizePx * 0.07;
+    const room = box.current.clientWidth;
     const used = line.current.offsetWidth / fit;
     const next = used > room && used > 0 ? Math.max(0.2, room / used) : 1;
     if (Math.abs(next - fit) > 0.004) setFit(next);
@@ -68,6 +67,8 @@ export const Sample = memo(function Sample(props: SampleProps) {
     // A line set smaller keeps its baseline.
     marginTop: wrap ? 0 : sizePx * BASELINE_EM * (1 - fit),
     display: "inline-block",
+    // Swashes and slanted letters reach beyond their advance: a little room is left for them on both sides.
+    paddingInline: wrap ? 0 : sizePx * fit * 0.06,
     verticalAlign: "top",
     color: state === "ready" ? ink : "transparent",
     whiteSpace: wrap ? "pre-wrap" : "pre",

@@ -179,9 +179,7 @@ function Looked({ glyph, list }: { glyph: Glyph | null; list: GlyphList | undefi
       <div className="grid h-[150px] place-items-center overflow-hidden border border-rule bg-chalk">
         <Drawing glyph={glyph} list={list} sizePx={110} />
       </div>
-      <p className="mt-2 font-semibold first-letter:uppercase">
-        {glyph.codePoints.length ? nameCharacter(glyph.codePoints[0]!) : glyph.name}
-      </p>
+      <p className="mt-2 font-semibold">{glyph.codePoints.length ? nameCharacter(glyph.codePoints[0]!) : glyph.name}</p>
       <p className="num">
         {glyph.codePoints.map(writeCodePoint).join(" ") || "no character"}
         <br />

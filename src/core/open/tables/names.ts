@@ -76,6 +76,8 @@ export function readFamilyAndStyle(
   const moved: string[] = [];
   while (words.length > 1 && STYLE_WORDS.test(words[words.length - 1]!)) moved.unshift(words.pop()!);
   const legacy = (names[2] ?? "Regular").split(/\s+/).filter(Boolean);
+  // "Italic" alone means a regular one.
+  if (!legacy.some((w) => weightOf(w) !== null)) legacy.unshift("Regular");
   const chosen = chooseWeight([...moved, ...legacy], statedWeight ?? 400);
   // A weight word that the stated weight contradicts is part of the family's name ("Shadows Into Light", Regular).
   const isMoved = moved.every((w) => chosen.includes(w));
