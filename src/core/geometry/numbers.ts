@@ -1,5 +1,8 @@
 // Small statistics used by all that measures.
 
+// Taken out of the global object once: the loops below call them millions of times.
+const { ceil, floor } = Math;
+
 /** Middle value of a list (mean of the two middle ones), null when empty. The list is not changed. */
 export function median(values: readonly number[]): number | null {
   return quantile(values, 0.5);
@@ -10,8 +13,8 @@ export function quantile(values: readonly number[], share: number): number | nul
   if (!values.length) return null;
   const sorted = [...values].sort((a, b) => a - b);
   const at = share * (sorted.length - 1);
-  const low = Math.floor(at);
-  const high = Math.ceil(at);
+  const low = floor(at);
+  const high = ceil(at);
   return sorted[low]! + (sorted[high]! - sorted[low]!) * (at - low);
 }
 

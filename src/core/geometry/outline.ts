@@ -1,6 +1,9 @@
 // The outline of a glyph as plain numbers, and what can be done with it without knowing what it draws.
 // First in the flow: `outlines` makes these, every other room reads them.
 
+// Taken out of the global object once: the loops below call them millions of times.
+const { ceil, hypot, max, min, sqrt } = Math;
+
 /**
  * One outline. `verbs` holds M, L, Q, C, Z; `coords` the numbers they take (2, 2, 4, 6, 0), x then y.
  * Units are the font's own; y grows upward, the baseline is y = 0.
@@ -93,8 +96,7 @@ export function flattenOutline(outline: Outline, stepFu: number): Polygons {
   return polygons;
 }
 
-const pieces = (deviation: number, step: number) =>
-  Math.max(2, Math.min(24, Math.ceil(Math.sqrt(deviation / Math.max(step, 1e-6)))));
+const pieces = (deviation: number, step: number) => max(2, min(24, ceil(sqrt(deviation / max(step, 1e-6)))));
 
 function flattenQuadratic(
   out: number[],
@@ -106,7 +108,7 @@ function flattenQuadratic(
   y2: number,
   step: number,
 ) {
-  const n = pieces(Math.hypot(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2) / 4, step);
+  const n = pieces(hypot(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2) / 4, step);
   for (let i = 1; i <= n; i++) {
     const t = i / n;
     const u = 1 - t;
@@ -116,7 +118,7 @@ function flattenQuadratic(
 
 function flattenCubic(out: number[], x0: number, y0: number, p: Float64Array, step: number) {
   const [x1, y1, x2, y2, x3, y3] = p as unknown as [number, number, number, number, number, number];
-  const bend = Math.max(Math.hypot(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2), Math.hypot(x1 - 2 * x2 + x3, y1 - 2 * y2 + y3));
+  const bend = max(hypot(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2), hypot(x1 - 2 * x2 + x3, y1 - 2 * y2 + y3));
   const n = pieces(bend * 0.75, step);
   for (let i = 1; i <= n; i++) {
     const t = i / n;
@@ -131,10 +133,10 @@ export function boundsOf(polygons: Polygons): Bounds | null {
   const box = { xMin: Infinity, yMin: Infinity, xMax: -Infinity, yMax: -Infinity };
   for (const p of polygons)
     for (let i = 0; i < p.length; i += 2) {
-      box.xMin = Math.min(box.xMin, p[i]!);
-      box.xMax = Math.max(box.xMax, p[i]!);
-      box.yMin = Math.min(box.yMin, p[i + 1]!);
-      box.yMax = Math.max(box.yMax, p[i + 1]!);
+      box.xMin = min(box.xMin, p[i]!);
+      box.xMax = max(box.xMax, p[i]!);
+      box.yMin = min(box.yMin, p[i + 1]!);
+      box.yMax = max(box.yMax, p[i + 1]!);
     }
   return Number.isFinite(box.xMin) ? box : null;
 }

@@ -1,6 +1,9 @@
 // Rays through polygons: where a straight line enters and leaves the ink. The base of stems, widths and contrast.
 import type { Polygons } from "./outline";
 
+// Taken out of the global object once: the loops below call them millions of times.
+const { max } = Math;
+
 /** A stretch of ink along a ray, from < to. */
 export type Span = { from: number; to: number };
 
@@ -36,7 +39,7 @@ export function spansAlong(polygons: Polygons, x: number, y: number, angleRad: n
   });
   return spansAtY(turned, 0)
     .filter((s) => s.to > 0)
-    .map((s) => ({ from: Math.max(0, s.from), to: s.to }));
+    .map((s) => ({ from: max(0, s.from), to: s.to }));
 }
 
 type Crossing = { at: number; turn: number };

@@ -5,6 +5,9 @@ import type { InkLine } from "../picture/readPicture";
 import type { CutBox } from "../picture/straighten";
 import { quantize, SignatureIndex, type SignBox } from "./signature";
 
+// Taken out of the global object once: the loops below call them millions of times.
+const { abs, ceil, log, max, min, sqrt } = Math;
+
 /** A style's place after the coarse stage; lower cost is better. */
 export type CoarseRank = { style: number; cost: number; by: "cuts" | "advances" };
 
@@ -56,7 +59,7 @@ const GOOD_CUTS = 0.7;
 /** Cuts led by advances are less exact, so they must be clearly better to win. */
 const LED_FACTOR = 1.15;
 const best = (ranks: CoarseRank[], keep: number) => ranks.sort((a, b) => a.cost - b.cost).slice(0, keep);
-const isWorthwhile = (boxes: (SignBox | null)[]) => boxes.filter(Boolean).length >= Math.max(1, boxes.length * 0.66);
+const isWorthwhile = (boxes: (SignBox | null)[]) => boxes.filter(Boolean).length >= max(1, boxes.length * 0.66);
 
 function formIn(sums: SumTable, box: CutBox): Int8Array {
   return Int8Array.from(describeCells(cellsOf(sums, box, 16)), quantize);
@@ -64,10 +67,10 @@ function formIn(sums: SumTable, box: CutBox): Int8Array {
 
 function extentOf(letters: CutBox[]): CutBox {
   return {
-    left: Math.min(...letters.map((b) => b.left)),
-    right: Math.max(...letters.map((b) => b.right)),
-    top: Math.min(...letters.map((b) => b.top)),
-    bottom: Math.max(...letters.map((b) => b.bottom)),
+    left: min(...letters.map((b) => b.left)),
+    right: max(...letters.map((b) => b.right)),
+    top: min(...letters.map((b) => b.top)),
+    bottom: max(...letters.map((b) => b.bottom)),
   };
 }
 
@@ -75,7 +78,7 @@ function extentOf(letters: CutBox[]): CutBox {
 export function trimmedMean(values: number[]): number {
   if (!values.length) return Infinity;
   const sorted = [...values].sort((a, b) => a - b);
-  const used = sorted.slice(0, Math.max(1, Math.ceil(sorted.length * 0.8)));
+  const used = sorted.slice(0, max(1, ceil(sorted.length * 0.8)));
   return used.reduce((a, b) => a + b, 0) / used.length;
 }
 
@@ -97,7 +100,7 @@ function costByCuts(
     trimmedMean(distances) +
     LINE_WEIGHT * fit.heightError +
     WIDTH_WEIGHT * fit.widthError +
-    ASPECT_WEIGHT * Math.abs(Math.log(fit.aspect))
+    ASPECT_WEIGHT * abs(log(fit.aspect))
   );
 }
 
@@ -143,7 +146,7 @@ export function fitLine(cuts: CutBox[], boxes: (SignBox | null)[]): LineFit | nu
   });
   if (count < 2) return null;
   // A stiff prior on the slope: the strip is level already.
-  const span = Math.max(1, cuts[cuts.length - 1]!.right - cuts[0]!.left);
+  const span = max(1, cuts[cuts.length - 1]!.right - cuts[0]!.left);
   const solved = solve3(m[0]!, m[1]!, m[2]!, m[3]! + 0.05 * span * span, m[4]!, m[5]! + 1e-6, v);
   if (!solved || solved[2] <= 1) return null;
   const [y0, slope, scalePx] = solved;
@@ -159,7 +162,7 @@ export function fitLine(cuts: CutBox[], boxes: (SignBox | null)[]): LineFit | nu
     seen += (c.right - c.left) * (b.right - b.left);
     asked += (b.right - b.left) ** 2;
   });
-  const acrossPx = seen / Math.max(asked, 1e-9);
+  const acrossPx = seen / max(asked, 1e-9);
   let off = 0;
   let widths = 0;
   cuts.forEach((c, i) => {
@@ -173,8 +176,8 @@ export function fitLine(cuts: CutBox[], boxes: (SignBox | null)[]): LineFit | nu
     slope,
     scalePx,
     aspect: acrossPx / scalePx,
-    heightError: Math.sqrt(sum / count) / scalePx,
-    widthError: Math.sqrt(off / widths) / Math.max(acrossPx, 1),
+    heightError: sqrt(sum / count) / scalePx,
+    widthError: sqrt(off / widths) / max(acrossPx, 1),
   };
 }
 
@@ -188,7 +191,7 @@ function solve3(
   v: number[],
 ): [number, number, number] | null {
   const det = a * (d * f - e * e) - b * (b * f - c * e) + c * (b * e - c * d);
-  if (Math.abs(det) < 1e-9) return null;
+  if (abs(det) < 1e-9) return null;
   const [p, q, r] = v as [number, number, number];
   return [
     (p * (d * f - e * e) - b * (q * f - r * e) + c * (q * e - r * d)) / det,
@@ -203,10 +206,10 @@ export function predictBoxes(extent: CutBox, boxes: (SignBox | null)[], wordStar
   let bottom = Infinity;
   for (const b of boxes)
     if (b) {
-      top = Math.max(top, b.top);
-      bottom = Math.min(bottom, b.bottom);
+      top = max(top, b.top);
+      bottom = min(bottom, b.bottom);
     }
-  const scalePx = (extent.bottom - extent.top) / Math.max(0.05, top - bottom);
+  const scalePx = (extent.bottom - extent.top) / max(0.05, top - bottom);
   const pens: number[] = [];
   let pen = 0;
   boxes.forEach((b, i) => {
@@ -217,7 +220,7 @@ export function predictBoxes(extent: CutBox, boxes: (SignBox | null)[], wordStar
   const first = boxes[0];
   const last = boxes[boxes.length - 1];
   const naturalEm = pens[pens.length - 1]! + (last?.right ?? 0.5) - (first?.left ?? 0);
-  const gaps = Math.max(1, boxes.length - 1);
+  const gaps = max(1, boxes.length - 1);
   const trackingEm = ((extent.right - extent.left) / scalePx - naturalEm) / gaps;
   const x0 = extent.left - (first?.left ?? 0) * scalePx;
   const placed = boxes.map((b, i) => {
@@ -244,10 +247,10 @@ function costByAdvances(
 ): number {
   const { placed, trackingEm } = predictBoxes(extent, boxes, wordStarts);
   // Hopelessly too wide or narrow: the cells need not be looked at.
-  if (trackingEm < -0.3 || trackingEm > 0.9) return 8 + Math.abs(trackingEm);
+  if (trackingEm < -0.3 || trackingEm > 0.9) return 8 + abs(trackingEm);
   const distances: number[] = [];
   placed.forEach((b, i) => {
     if (b && b.right - b.left > 0.5) distances.push(index.distance(style, signs[i]!, formIn(sums, b), WEIGHTS));
   });
-  return trimmedMean(distances) + 1.5 * Math.max(0, -trackingEm - 0.02) + 0.3 * Math.max(0, trackingEm - 0.05);
+  return trimmedMean(distances) + 1.5 * max(0, -trackingEm - 0.02) + 0.3 * max(0, trackingEm - 0.05);
 }

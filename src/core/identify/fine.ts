@@ -7,6 +7,9 @@ import type { InkLine } from "../picture/readPicture";
 import { shapeText } from "../shape/shapeText";
 import { fitLine, predictBoxes } from "./coarse";
 
+// Taken out of the global object once: the loops below call them millions of times.
+const { abs, ceil, exp, floor, log, max, min, sqrt } = Math;
+
 /** How the picture was made: blur of its edges and spread of its ink, estimated once a picture. */
 export type Imaging = { blurPx: number; gain: number };
 
@@ -82,7 +85,7 @@ export function placeWord(
     const box = boxes[k]!;
     parts.push({
       first,
-      count: Math.max(1, next - first),
+      count: max(1, next - first),
       polygons,
       centreEm: (box.left + box.right) / 2,
       penEm: g.xFu / em,
@@ -113,10 +116,10 @@ function placeByCuts(line: InkLine, parts: Part[], boxes: EmBox[]): Pose | null 
   const cuts = parts.map((p) => {
     const own = line.letters.slice(p.first, p.first + p.count);
     return {
-      left: Math.min(...own.map((b) => b.left)),
-      right: Math.max(...own.map((b) => b.right)),
-      top: Math.min(...own.map((b) => b.top)),
-      bottom: Math.max(...own.map((b) => b.bottom)),
+      left: min(...own.map((b) => b.left)),
+      right: max(...own.map((b) => b.right)),
+      top: min(...own.map((b) => b.top)),
+      bottom: max(...own.map((b) => b.bottom)),
     };
   });
   const fit = fitLine(cuts, boxes);
@@ -132,20 +135,20 @@ function placeByCuts(line: InkLine, parts: Part[], boxes: EmBox[]): Pose | null 
   };
 }
 
-const clampAspect = (a: number) => Math.min(1.12, Math.max(0.89, a));
+const clampAspect = (a: number) => min(1.12, max(0.89, a));
 
 function placeByAdvances(line: InkLine, parts: Part[], boxes: EmBox[], wordStarts: number[]): Pose | null {
   const extent = {
-    left: Math.min(...line.letters.map((b) => b.left)),
-    right: Math.max(...line.letters.map((b) => b.right)),
-    top: Math.min(...line.letters.map((b) => b.top)),
-    bottom: Math.max(...line.letters.map((b) => b.bottom)),
+    left: min(...line.letters.map((b) => b.left)),
+    right: max(...line.letters.map((b) => b.right)),
+    top: min(...line.letters.map((b) => b.top)),
+    bottom: max(...line.letters.map((b) => b.bottom)),
   };
   const { scalePx, baselinePx } = predictBoxes(extent, boxes, wordStarts);
   // Places come from the shaped run (kerning, joins), stretched by one tracking so that both ends meet the ink.
   const left = parts[0]!.penEm + boxes[0]!.left;
-  const right = Math.max(...parts.map((p, i) => p.penEm + boxes[i]!.right));
-  const tracking = ((extent.right - extent.left) / scalePx - (right - left)) / Math.max(1, parts.length - 1);
+  const right = max(...parts.map((p, i) => p.penEm + boxes[i]!.right));
+  const tracking = ((extent.right - extent.left) / scalePx - (right - left)) / max(1, parts.length - 1);
   if (tracking < -0.35 || tracking > 1.2) return null;
   parts.forEach((p, i) => (p.atPx = extent.left + (p.penEm + p.centreEm - left + i * tracking) * scalePx));
   return { parts, baselinePx, slope: 0, scalePx, aspect: 1, slant: 0 };
@@ -158,10 +161,10 @@ export function drawPose(pose: Pose, size: { widthPx: number; heightPx: number }
     const placed = posePolygons(pose, part);
     const b = boundsOf(placed);
     if (!b) continue;
-    const left = Math.max(0, Math.floor(b.xMin));
-    const top = Math.max(0, Math.floor(b.yMin));
-    const w = Math.min(size.widthPx, Math.ceil(b.xMax) + 1) - left;
-    const h = Math.min(size.heightPx, Math.ceil(b.yMax) + 1) - top;
+    const left = max(0, floor(b.xMin));
+    const top = max(0, floor(b.yMin));
+    const w = min(size.widthPx, ceil(b.xMax) + 1) - left;
+    const h = min(size.heightPx, ceil(b.yMax) + 1) - top;
     if (w <= 0 || h <= 0) continue;
     for (const p of placed)
       for (let i = 0; i < p.length; i += 2) {
@@ -251,7 +254,7 @@ function score(pose: Pose, strip: InkPicture, drawn: Float32Array): { cost: numb
   for (let y = 0; y < h; y++)
     for (let x = 0; x < w; x++) {
       const i = y * w + x;
-      const d = Math.abs(ink[i]! - drawn[i]!);
+      const d = abs(ink[i]! - drawn[i]!);
       off += d;
       total += ink[i]!;
       colOff[x]! += d;
@@ -262,13 +265,13 @@ function score(pose: Pose, strip: InkPicture, drawn: Float32Array): { cost: numb
     let o = 0;
     let n = 0;
     if (b)
-      for (let x = Math.max(0, Math.floor(b.xMin - 1)); x < Math.min(w, b.xMax + 1); x++) {
+      for (let x = max(0, floor(b.xMin - 1)); x < min(w, b.xMax + 1); x++) {
         o += colOff[x]!;
         n += colInk[x]!;
       }
-    return n > 0 ? Math.max(0, 1 - o / n) : 0;
+    return n > 0 ? max(0, 1 - o / n) : 0;
   });
-  return { cost: off / Math.max(total, 1), letters };
+  return { cost: off / max(total, 1), letters };
 }
 
 /** Root mean square of what the places of the letters differ from the shaped run under one scale and tracking, in em. */
@@ -287,7 +290,7 @@ function spacingError(pose: Pose): number {
     xx += (i - middle) ** 2;
   });
   const c = xy / xx;
-  return Math.sqrt(rest.reduce((a, r, i) => a + (r - mean - c * (i - middle)) ** 2, 0) / n);
+  return sqrt(rest.reduce((a, r, i) => a + (r - mean - c * (i - middle)) ** 2, 0) / n);
 }
 
 const SHARED = 3;
@@ -305,10 +308,10 @@ function stepPose(pose: Pose, strip: InkPicture, drawn: Float32Array) {
     const b = boundsOf(posePolygons(pose, part));
     const base = pose.baselinePx + pose.slope * part.atPx + part.dyPx;
     if (b) {
-      const x1 = Math.min(w - 1, Math.ceil(b.xMax) + 2);
-      const y1 = Math.min(h - 1, Math.ceil(b.yMax) + 2);
-      for (let y = Math.max(1, Math.floor(b.yMin) - 2); y < y1; y++)
-        for (let x = Math.max(1, Math.floor(b.xMin) - 2); x < x1; x++) {
+      const x1 = min(w - 1, ceil(b.xMax) + 2);
+      const y1 = min(h - 1, ceil(b.yMax) + 2);
+      for (let y = max(1, floor(b.yMin) - 2); y < y1; y++)
+        for (let x = max(1, floor(b.xMin) - 2); x < x1; x++) {
           const i = y * w + x;
           const gx = (drawn[i + 1]! - drawn[i - 1]!) / 2;
           const gy = (drawn[i + w]! - drawn[i - w]!) / 2;
@@ -360,7 +363,7 @@ function addPriors(pose: Pose, C: Float64Array, g: Float64Array, own: { A: numbe
   const slant = noise / (SLANT_SIGMA * SLANT_SIGMA);
   C[0]! += 1;
   C[4]! += aspect;
-  g[1]! -= aspect * Math.log(pose.aspect);
+  g[1]! -= aspect * log(pose.aspect);
   C[8]! += slant;
   g[2]! -= slant * pose.slant;
   const rise = noise / (RISE_SIGMA_EM * pose.scalePx) ** 2;
@@ -388,7 +391,7 @@ function solveSchur(pose: Pose, C: Float64Array, g: Float64Array, own: { A: numb
     }
   });
   const shared = solve3x3(S, t) ?? [0, 0, 0];
-  const limit = (v: number, by: number) => Math.max(-by, Math.min(by, v));
+  const limit = (v: number, by: number) => max(-by, min(by, v));
   const [dScale, dAspect, dSlant] = [limit(shared[0]!, 0.06), limit(shared[1]!, 0.05), limit(shared[2]!, 0.06)];
   own.forEach(({ B, r }, i) => {
     const [p, q, s] = inverses[i]!;
@@ -398,8 +401,8 @@ function solveSchur(pose: Pose, C: Float64Array, g: Float64Array, own: { A: numb
     pose.parts[i]!.atPx += limit(p * rx + q * ry, reach);
     pose.parts[i]!.dyPx += limit(q * rx + s * ry, reach);
   });
-  pose.scalePx *= Math.exp(dScale);
-  pose.aspect *= Math.exp(dAspect);
+  pose.scalePx *= exp(dScale);
+  pose.aspect *= exp(dAspect);
   pose.slant += dSlant;
   // What all letters rise by together is the baseline's, not theirs.
   const rise = pose.parts.reduce((a, p) => a + p.dyPx, 0) / pose.parts.length;
@@ -410,7 +413,7 @@ function solveSchur(pose: Pose, C: Float64Array, g: Float64Array, own: { A: numb
 function solve3x3(S: Float64Array, t: Float64Array): number[] | null {
   const [a, b, c, d, e, f, g, h, i] = S as unknown as number[];
   const det = a! * (e! * i! - f! * h!) - b! * (d! * i! - f! * g!) + c! * (d! * h! - e! * g!);
-  if (!Number.isFinite(det) || Math.abs(det) < 1e-12) return null;
+  if (!Number.isFinite(det) || abs(det) < 1e-12) return null;
   const [p, q, r] = t as unknown as number[];
   return [
     (p! * (e! * i! - f! * h!) - b! * (q! * i! - f! * r!) + c! * (q! * h! - e! * r!)) / det,

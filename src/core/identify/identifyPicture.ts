@@ -16,6 +16,9 @@ import {
 } from "./fine";
 import type { SignatureIndex } from "./signature";
 
+// Taken out of the global object once: the loops below call them millions of times.
+const { abs, max, min } = Math;
+
 export type FaceLoader = (styleId: string) => OpenFace | null;
 export type Match = {
   styleId: string;
@@ -82,7 +85,7 @@ export function identifyPicture(
     const t = tryStyle(style, imaging, EFFORT.firstRounds, lowest * 2 + 0.1);
     if (!t) continue;
     tried.push(t);
-    lowest = Math.min(lowest, t.result.cost);
+    lowest = min(lowest, t.result.cost);
   }
   tried.sort((a, b) => a.total - b.total);
   imaging = estimateImaging(
@@ -99,7 +102,7 @@ export function identifyPicture(
   const matches = ranked.slice(0, limit).map((t, i) => ({
     styleId: index.ids[t.style]!,
     family: index.families[t.style]!,
-    score: Math.max(0, 1 - t.total),
+    score: max(0, 1 - t.total),
     chance: chances[i]!,
     letters: lettersOf(t.result, characters),
     overlayPath: pathOf(t.result.pose),
@@ -119,7 +122,7 @@ function estimateImaging(poses: Pose[], line: InkLine): Imaging {
       for (const ink of blurred)
         for (let i = 0; i < ink.length; i++) {
           const v = ink[i]!;
-          cost += Math.abs(v + gain * 4 * v * (1 - v) - wanted[i]!);
+          cost += abs(v + gain * 4 * v * (1 - v) - wanted[i]!);
         }
       if (cost < best.cost) best = { cost, imaging: { blurPx, gain } };
     }
@@ -130,7 +133,7 @@ function estimateImaging(poses: Pose[], line: InkLine): Imaging {
 function lettersOf({ letters, pose }: FineResult, characters: string[]): Match["letters"] {
   const per = new Array<number | null>(characters.length).fill(null);
   pose.parts.forEach((p, i) => {
-    for (let k = p.first; k < p.first + p.count && k < per.length; k++) per[k] = Math.min(per[k] ?? 1, letters[i]!);
+    for (let k = p.first; k < p.first + p.count && k < per.length; k++) per[k] = min(per[k] ?? 1, letters[i]!);
   });
   return characters.map((char, i) => ({ char, agreement: Number((per[i] ?? 0).toFixed(3)) }));
 }

@@ -4,6 +4,9 @@ import { boundsOf } from "../geometry/outline";
 import { describeCells, FORM_LENGTH } from "../measure/cellForm";
 import type { OpenFace } from "../outlines/openFace";
 
+// Taken out of the global object once: the loops below call them millions of times.
+const { max, min, round } = Math;
+
 /** Characters that are signed. Others are compared in the fine stage only. The order is part of the stored format. */
 export const SIGNED = [
   ..."ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789&!?.,:;'\"-–()/@#%$€£+*·éèêëáàâäåãíïóòôöõøúüñçßæœÉÖÜÄÅØ’“”",
@@ -34,7 +37,7 @@ export function signFont(face: OpenFace): Uint8Array {
     }
     const form = signForm(face, glyphId, bounds);
     form.forEach((v, k) => view.setInt8(base + k, quantize(v)));
-    const em = (v: number) => Math.max(-32767, Math.min(32767, Math.round((v / face.unitsPerEm) * EM_STEPS)));
+    const em = (v: number) => max(-32767, min(32767, round((v / face.unitsPerEm) * EM_STEPS)));
     [bounds.xMin, bounds.yMax, bounds.xMax, bounds.yMin, face.advanceFu(glyphId)].forEach((v, k) =>
       view.setInt16(base + FORM_LENGTH + 2 * k, em(v), true),
     );
@@ -42,11 +45,11 @@ export function signFont(face: OpenFace): Uint8Array {
   return out;
 }
 
-export const quantize = (v: number) => Math.max(-127, Math.min(127, Math.round(v * FORM_STEPS)));
+export const quantize = (v: number) => max(-127, min(127, round(v * FORM_STEPS)));
 
 function signForm(face: OpenFace, glyphId: number, b: { xMin: number; xMax: number; yMin: number; yMax: number }) {
-  const sx = DRAW_PX / Math.max(1, b.xMax - b.xMin);
-  const sy = DRAW_PX / Math.max(1, b.yMax - b.yMin);
+  const sx = DRAW_PX / max(1, b.xMax - b.xMin);
+  const sy = DRAW_PX / max(1, b.yMax - b.yMin);
   const picture = rasterOutline(
     face.outline(glyphId),
     { a: sx, b: 0, c: 0, d: -sy, e: -b.xMin * sx, f: b.yMax * sy },

@@ -4,6 +4,9 @@ import { rasterOutline } from "../geometry/raster";
 import { pick, type Letter, type Letters } from "./letters";
 import { readPlainStems } from "./strokes";
 
+// Taken out of the global object once: the loops below call them millions of times.
+const { abs, atan2, ceil, hypot, max, min } = Math;
+
 export type Build = {
   /** Spread of foot heights and stem slants over plain letters, 0 = drawn with a ruler, above 0.02 by hand. */
   unevenness: number | null;
@@ -42,7 +45,7 @@ function measureUnevenness(letters: Letters): number | null {
   const stems = readPlainStems(letters).map((r) => r.slantDeg);
   const spread = (v: number[]) => {
     const m = median(v) ?? 0;
-    return mean(v.map((x) => Math.abs(x - m))) ?? 0;
+    return mean(v.map((x) => abs(x - m))) ?? 0;
   };
   return spread(feet) + spread(tops) * 0.5 + spread(stems) * 0.004;
 }
@@ -57,8 +60,8 @@ const INKED = 0.2;
  */
 function nest(letters: Letters, letter: Letter): { pieces: number; holes: number; solidity: number } {
   const { xMin, yMax, yMin, xMax } = letter.bounds;
-  const scale = (NEST_PX - 4) / Math.max(yMax - yMin, 1);
-  const widthPx = Math.min(240, Math.ceil((xMax - xMin) * scale) + 4);
+  const scale = (NEST_PX - 4) / max(yMax - yMin, 1);
+  const widthPx = min(240, ceil((xMax - xMin) * scale) + 4);
   const to = { a: scale, b: 0, c: 0, d: -scale, e: 2 - xMin * scale, f: 2 + yMax * scale };
   const { ink } = rasterOutline(letters.face.outline(letter.glyphId), to, widthPx, NEST_PX);
   const inkAreas = findAreas(ink, widthPx, NEST_PX, true);
@@ -68,7 +71,7 @@ function nest(letters: Letters, letter: Letter): { pieces: number; holes: number
   return {
     pieces: inkAreas.filter((a) => a.size > least).length,
     holes: paperAreas.filter((a) => a.size > least).length,
-    solidity: sum(inkAreas) / Math.max(1, sum(inkAreas) + sum(paperAreas)),
+    solidity: sum(inkAreas) / max(1, sum(inkAreas) + sum(paperAreas)),
   };
 }
 
@@ -111,10 +114,10 @@ function sharpShare(letter: Letter, em: number): number {
       const b = 2 * ((i + 1) % n);
       const dx = p[b]! - p[a]!;
       const dy = p[b + 1]! - p[a + 1]!;
-      if (Math.hypot(dx, dy) < em * 0.0005) continue;
-      const angle = Math.atan2(dy, dx);
+      if (hypot(dx, dy) < em * 0.0005) continue;
+      const angle = atan2(dy, dx);
       if (before !== null) {
-        const turn = Math.abs(((angle - before + 3 * Math.PI) % (2 * Math.PI)) - Math.PI);
+        const turn = abs(((angle - before + 3 * Math.PI) % (2 * Math.PI)) - Math.PI);
         all += turn;
         if (turn > 0.44) sharp += turn;
       }
@@ -129,11 +132,11 @@ function axisShare(letter: Letter): number {
   let all = 0;
   for (const p of letter.polygons)
     for (let i = 0, j = p.length - 2; i < p.length; j = i, i += 2) {
-      const dx = Math.abs(p[i]! - p[j]!);
-      const dy = Math.abs(p[i + 1]! - p[j + 1]!);
-      const length = Math.hypot(dx, dy);
+      const dx = abs(p[i]! - p[j]!);
+      const dy = abs(p[i + 1]! - p[j + 1]!);
+      const length = hypot(dx, dy);
       all += length;
-      if (Math.min(dx, dy) < 1e-6) along += length;
+      if (min(dx, dy) < 1e-6) along += length;
     }
   return all ? along / all : 0;
 }

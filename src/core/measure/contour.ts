@@ -2,6 +2,9 @@
 import { clamp, median } from "../geometry/numbers";
 import { pick, type Letter, type Letters } from "./letters";
 
+// Taken out of the global object once: the loops below call them millions of times.
+const { abs, atan2, hypot, max } = Math;
+
 const PROBE = "nHELThitaoesRkSdm";
 
 /**
@@ -21,10 +24,10 @@ function gentleShare(letter: Letter, em: number): number | null {
     const ring = resample(p, em / 90);
     const fine = turnings(p);
     // Corners: turns of more than 25° at one point of the finely flattened outline, or within a ninetieth of an em.
-    const sharp = fine.filter((t) => Math.abs(t) > 0.44).reduce((a, t) => a + Math.abs(t), 0);
-    const total = turnings(ring).reduce((a, t) => a + Math.abs(t), 0);
-    all += Math.max(total, sharp);
-    gentle += Math.max(0, total - sharp);
+    const sharp = fine.filter((t) => abs(t) > 0.44).reduce((a, t) => a + abs(t), 0);
+    const total = turnings(ring).reduce((a, t) => a + abs(t), 0);
+    all += max(total, sharp);
+    gentle += max(0, total - sharp);
   }
   return all > 1 ? clamp(gentle / all, 0, 1) : null;
 }
@@ -43,9 +46,9 @@ export function measureRoughness(letters: Letters): number | null {
         excess += 4;
         continue;
       }
-      const raw = turnings(ring).reduce((a, t) => a + Math.abs(t), 0);
-      const calm = turnings(smooth(ring, 4)).reduce((a, t) => a + Math.abs(t), 0);
-      excess += Math.max(0, raw - calm - 1.5);
+      const raw = turnings(ring).reduce((a, t) => a + abs(t), 0);
+      const calm = turnings(smooth(ring, 4)).reduce((a, t) => a + abs(t), 0);
+      excess += max(0, raw - calm - 1.5);
       length += ring.length / 2 / 120;
     }
     return length ? excess / length : null;
@@ -63,7 +66,7 @@ function resample(p: Float64Array, step: number): Float64Array {
   for (let i = 0; i < n; i++) {
     const j = (i + 1) % n;
     const [x0, y0, x1, y1] = [p[2 * i]!, p[2 * i + 1]!, p[2 * j]!, p[2 * j + 1]!];
-    const length = Math.hypot(x1 - x0, y1 - y0);
+    const length = hypot(x1 - x0, y1 - y0);
     let at = left;
     for (; at < length; at += step) out.push(x0 + ((x1 - x0) * at) / length, y0 + ((y1 - y0) * at) / length);
     left = at - length;
@@ -93,8 +96,8 @@ function turnings(p: Float64Array): number[] {
     const b = (i + 1) % n;
     const dx = p[2 * b]! - p[2 * a]!;
     const dy = p[2 * b + 1]! - p[2 * a + 1]!;
-    if (Math.hypot(dx, dy) < 1e-9) continue;
-    const angle = Math.atan2(dy, dx);
+    if (hypot(dx, dy) < 1e-9) continue;
+    const angle = atan2(dy, dx);
     if (before !== null) {
       let turn = angle - before;
       if (turn > Math.PI) turn -= 2 * Math.PI;

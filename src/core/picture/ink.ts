@@ -2,6 +2,9 @@
 import type { InkPicture } from "../geometry/raster";
 import { clamp, median } from "../geometry/numbers";
 
+// Taken out of the global object once: the loops below call them millions of times.
+const { abs, ceil, exp, hypot, max, min, pow, sqrt } = Math;
+
 /** 8-bit RGBA, row-major from the top left, 4 bytes a pixel. */
 export type RgbaPicture = { widthPx: number; heightPx: number; rgba: Uint8Array };
 
@@ -36,14 +39,14 @@ export function findInk(picture: RgbaPicture): (InkPicture & { contrast: number;
     ink[i] = v < floor ? 0 : v > 1 ? 1 : v;
   }
   if (rgba.length < 4 * n) return null;
-  return { widthPx, heightPx, ink, contrast: span / Math.max(noise, 0.5), noisy };
+  return { widthPx, heightPx, ink, contrast: span / max(noise, 0.5), noisy };
 }
 
 /** Fits 1, x, y, x², xy, y² to each channel, three rounds, leaving out what lies far off. @returns [r, g, b] residuals. */
 function subtractBackground({ widthPx, heightPx, rgba }: RgbaPicture): Float32Array {
   const n = widthPx * heightPx;
   const out = new Float32Array(3 * n);
-  const step = Math.max(1, Math.floor(Math.sqrt(n / 6000)));
+  const step = max(1, Math.floor(sqrt(n / 6000)));
   const terms = (x: number, y: number): number[] => {
     const u = (2 * x) / widthPx - 1;
     const v = (2 * y) / heightPx - 1;
@@ -61,7 +64,7 @@ function subtractBackground({ widthPx, heightPx, rgba }: RgbaPicture): Float32Ar
           const t = terms(x, y);
           const value = rgba[4 * (y * widthPx + x) + c]!;
           const guess = fit ? dot(fit, t) : level!;
-          const d = Math.abs(value - guess);
+          const d = abs(value - guess);
           off.push(d);
           if (d > reach) continue;
           for (let i = 0; i < TERMS; i++) {
@@ -71,13 +74,13 @@ function subtractBackground({ widthPx, heightPx, rgba }: RgbaPicture): Float32Ar
         }
       if (round === 0) {
         // First look: what lies near the border's typical value is background.
-        reach = Math.max(12, 2.5 * (median(off) ?? 12));
+        reach = max(12, 2.5 * (median(off) ?? 12));
         fit = [level!, 0, 0, 0, 0, 0];
         continue;
       }
       for (let i = 0; i < TERMS; i++) a[i]![i]! += 1e-3 * (i ? off.length : 0.01) * 0.02;
       fit = solve(a) ?? fit;
-      reach = Math.max(8, 2.5 * (median(off.filter((d) => d <= reach)) ?? 8));
+      reach = max(8, 2.5 * (median(off.filter((d) => d <= reach)) ?? 8));
     }
     const [f0, f1, f2, f3, f4, f5] = fit as [number, number, number, number, number, number];
     for (let y = 0; y < heightPx; y++) {
@@ -109,8 +112,8 @@ export function solve(rows: number[][]): number[] | null {
   const m = rows.map((r) => [...r]);
   for (let i = 0; i < n; i++) {
     let p = i;
-    for (let r = i + 1; r < n; r++) if (Math.abs(m[r]![i]!) > Math.abs(m[p]![i]!)) p = r;
-    if (Math.abs(m[p]![i]!) < 1e-12) return null;
+    for (let r = i + 1; r < n; r++) if (abs(m[r]![i]!) > abs(m[p]![i]!)) p = r;
+    if (abs(m[p]![i]!) < 1e-12) return null;
     [m[i], m[p]] = [m[p]!, m[i]!];
     for (let r = 0; r < n; r++) {
       if (r === i) continue;
@@ -130,7 +133,7 @@ function mainDirection(residual: Float32Array, n: number): [number, number, numb
   let v: [number, number, number] = [0.58, 0.58, 0.57];
   for (let k = 0; k < 24; k++) {
     const next = [0, 1, 2].map((a) => m[3 * a]! * v[0] + m[3 * a + 1]! * v[1] + m[3 * a + 2]! * v[2]);
-    const length = Math.hypot(...next) || 1;
+    const length = hypot(...next) || 1;
     v = [next[0]! / length, next[1]! / length, next[2]! / length];
   }
   return v;
@@ -147,7 +150,7 @@ function skewness(v: Float32Array): number {
     s2 += d * d;
     s3 += d * d * d;
   }
-  return s3 / Math.pow(s2 / v.length || 1, 1.5) / v.length;
+  return s3 / pow(s2 / v.length || 1, 1.5) / v.length;
 }
 
 /** Threshold that parts the values best in two (Otsu 1979), on 256 steps between the extremes. */
@@ -185,15 +188,15 @@ export function otsu(v: Float32Array): number {
 }
 
 function noiseOf(v: Float32Array, threshold: number): number {
-  const step = Math.max(1, Math.floor(v.length / 8000));
+  const step = max(1, Math.floor(v.length / 8000));
   const paper: number[] = [];
   for (let i = 0; i < v.length; i += step) if (v[i]! < threshold) paper.push(v[i]!);
   const m = median(paper) ?? 0;
-  return 1.48 * (median(paper.map((x) => Math.abs(x - m))) ?? 0);
+  return 1.48 * (median(paper.map((x) => abs(x - m))) ?? 0);
 }
 
 function levelOfPaper(v: Float32Array, threshold: number): number {
-  const step = Math.max(1, Math.floor(v.length / 8000));
+  const step = max(1, Math.floor(v.length / 8000));
   const seen: number[] = [];
   for (let i = 0; i < v.length; i += step) if (v[i]! < threshold) seen.push(v[i]!);
   return median(seen) ?? 0;
@@ -213,8 +216,8 @@ function levelOfInk(v: Float32Array, threshold: number): number {
  */
 export function blurInk({ widthPx: w, heightPx: h, ink }: InkPicture, sigmaPx: number): Float32Array {
   if (sigmaPx < 0.05) return ink.slice();
-  const reach = Math.min(Math.max(1, Math.ceil(2.6 * sigmaPx)), Math.floor((Math.min(w, h) - 1) / 2));
-  const kernel = Float32Array.from({ length: reach + 1 }, (_, k) => Math.exp((-k * k) / (2 * sigmaPx * sigmaPx)));
+  const reach = min(max(1, ceil(2.6 * sigmaPx)), Math.floor((min(w, h) - 1) / 2));
+  const kernel = Float32Array.from({ length: reach + 1 }, (_, k) => exp((-k * k) / (2 * sigmaPx * sigmaPx)));
   const total = kernel.reduce((sum, k, i) => sum + (i ? 2 * k : k), 0);
   for (let k = 0; k <= reach; k++) kernel[k]! /= total;
   const rows = weigh(ink, kernel, 1);

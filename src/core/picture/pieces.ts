@@ -2,6 +2,9 @@
 import type { InkPicture } from "../geometry/raster";
 import type { CutBox } from "./straighten";
 
+// Taken out of the global object once: the loops below call them millions of times.
+const { max, min } = Math;
+
 export type Piece = CutBox & { area: number; peak: number; label: number };
 
 /** Labels 8-connected pieces of ink ≥ threshold. @returns labels (0 = none) and one entry a piece, in reading order of discovery. */
@@ -23,13 +26,13 @@ export function findPieces(
       const x = at % w;
       const y = (at - x) / w;
       piece.area += ink[at]!;
-      piece.peak = Math.max(piece.peak, ink[at]!);
-      piece.left = Math.min(piece.left, x);
-      piece.right = Math.max(piece.right, x + 1);
-      piece.top = Math.min(piece.top, y);
-      piece.bottom = Math.max(piece.bottom, y + 1);
-      for (let j = Math.max(0, y - 1); j <= Math.min(h - 1, y + 1); j++)
-        for (let i = Math.max(0, x - 1); i <= Math.min(w - 1, x + 1); i++) {
+      piece.peak = max(piece.peak, ink[at]!);
+      piece.left = min(piece.left, x);
+      piece.right = max(piece.right, x + 1);
+      piece.top = min(piece.top, y);
+      piece.bottom = max(piece.bottom, y + 1);
+      for (let j = max(0, y - 1); j <= min(h - 1, y + 1); j++)
+        for (let i = max(0, x - 1); i <= min(w - 1, x + 1); i++) {
           const next = j * w + i;
           if (!labels[next] && ink[next]! >= threshold) {
             labels[next] = label;
@@ -48,10 +51,10 @@ export function findPieces(
  */
 export function dropSpecks(picture: InkPicture): { picture: InkPicture; pieces: Piece[] } {
   const { labels, pieces } = findPieces(picture, 0.25);
-  const top = Math.min(...pieces.map((p) => p.top));
-  const height = pieces.length ? Math.max(...pieces.filter((p) => p.area > 4).map((p) => p.bottom), top + 1) - top : 0;
-  const tallest = Math.max(0, ...pieces.map((p) => (p.peak > 0.5 ? p.bottom - p.top : 0)));
-  const reach = Math.min(height, tallest * 1.6);
+  const top = min(...pieces.map((p) => p.top));
+  const height = pieces.length ? max(...pieces.filter((p) => p.area > 4).map((p) => p.bottom), top + 1) - top : 0;
+  const tallest = max(0, ...pieces.map((p) => (p.peak > 0.5 ? p.bottom - p.top : 0)));
+  const reach = min(height, tallest * 1.6);
   const stays = new Set(pieces.filter((p) => p.peak > 0.5 && p.area > 0.0009 * reach * reach).map((p) => p.label));
   const ink = picture.ink.slice();
   for (let i = 0; i < ink.length; i++) {
@@ -70,20 +73,18 @@ export function mergePieces(picture: InkPicture, pieces: Piece[]): CutBox[] {
   const boxes: (CutBox & { area: number })[] = [];
   for (const p of sorted) {
     const over = boxes.find((b) => {
-      const overlap = Math.min(b.right, p.right) - Math.max(b.left, p.left);
-      const narrow = Math.min(b.right - b.left, p.right - p.left);
-      return (
-        overlap > 0.55 * narrow && (overlap > 0.8 * narrow || Math.min(b.area, p.area) < 0.4 * Math.max(b.area, p.area))
-      );
+      const overlap = min(b.right, p.right) - max(b.left, p.left);
+      const narrow = min(b.right - b.left, p.right - p.left);
+      return overlap > 0.55 * narrow && (overlap > 0.8 * narrow || min(b.area, p.area) < 0.4 * max(b.area, p.area));
     });
     if (!over) {
       boxes.push({ left: p.left, top: p.top, right: p.right, bottom: p.bottom, area: p.area });
       continue;
     }
-    over.left = Math.min(over.left, p.left);
-    over.right = Math.max(over.right, p.right);
-    over.top = Math.min(over.top, p.top);
-    over.bottom = Math.max(over.bottom, p.bottom);
+    over.left = min(over.left, p.left);
+    over.right = max(over.right, p.right);
+    over.top = min(over.top, p.top);
+    over.bottom = max(over.bottom, p.bottom);
     over.area += p.area;
   }
   return boxes.sort((a, b) => a.left + a.right - b.left - b.right).map((b) => refineBox(picture, b));
@@ -93,22 +94,20 @@ export function mergePieces(picture: InkPicture, pieces: Piece[]): CutBox[] {
 function refineBox({ widthPx: w, heightPx: h, ink }: InkPicture, b: CutBox): CutBox {
   const colMax = (x: number) => {
     let m = 0;
-    if (x >= 0 && x < w)
-      for (let y = Math.max(0, b.top); y < Math.min(h, b.bottom); y++) m = Math.max(m, ink[y * w + x]!);
+    if (x >= 0 && x < w) for (let y = max(0, b.top); y < min(h, b.bottom); y++) m = max(m, ink[y * w + x]!);
     return m;
   };
   const rowMax = (y: number) => {
     let m = 0;
-    if (y >= 0 && y < h)
-      for (let x = Math.max(0, b.left); x < Math.min(w, b.right); x++) m = Math.max(m, ink[y * w + x]!);
+    if (y >= 0 && y < h) for (let x = max(0, b.left); x < min(w, b.right); x++) m = max(m, ink[y * w + x]!);
     return m;
   };
   // An edge pixel covered to v reaches v of its breadth outward from its inner side.
   const edge = (at: number, inward: 1 | -1, of: (i: number) => number) => {
     let i = at;
     for (let k = 0; k < 3 && of(i) < 0.5; k++) i += inward;
-    const v = Math.min(1, of(i));
-    const before = Math.min(1, of(i - inward));
+    const v = min(1, of(i));
+    const before = min(1, of(i - inward));
     return inward > 0 ? i + 1 - v - before : i + v + before;
   };
   return {

@@ -1,0 +1,18 @@
+// What the compiler and the formatter cannot see.
+import next from "eslint-config-next";
+import tseslint from "typescript-eslint";
+
+export default tseslint.config(
+  { ignores: ["node_modules", ".next", "dist-workers", "data", "next-env.d.ts", "src/core/measure/letterForms.ts"] },
+  ...next,
+  ...tseslint.configs.recommended,
+  {
+    rules: {
+      "@typescript-eslint/no-unused-vars": ["error", { argsIgnorePattern: "^_", varsIgnorePattern: "^_" }],
+      "no-console": ["error", { allow: ["error"] }],
+      eqeqeq: "error",
+      "no-empty": ["error", { allowEmptyCatch: false }],
+    },
+  },
+  { files: ["scripts/**", "tests/e2e/*.mjs"], rules: { "no-console": "off" } },
+);

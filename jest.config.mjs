@@ -1,0 +1,19 @@
+// Unit tests stand beside their files. ESM throughout: the shaper's package uses top-level await.
+export const transform = {
+  "^.+\\.tsx?$": [
+    "@swc/jest",
+    {
+      jsc: { target: "es2022", parser: { syntax: "typescript", tsx: true }, transform: { react: { runtime: "automatic" } } },
+      module: { type: "es6" },
+    },
+  ],
+};
+
+export default {
+  roots: ["<rootDir>/src", "<rootDir>/tests/unit"],
+  testMatch: ["**/*.test.ts"],
+  extensionsToTreatAsEsm: [".ts", ".tsx"],
+  moduleNameMapper: { "^@/(.*)$": "<rootDir>/src/$1" },
+  transform,
+  testTimeout: 60_000,
+};

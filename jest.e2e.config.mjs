@@ -1,0 +1,14 @@
+// Browser and server flows, one after another, on one server with the whole demo library (tests/e2e/globalSetup.mjs).
+import { transform } from "./jest.config.mjs";
+
+export default {
+  roots: ["<rootDir>/tests/e2e"],
+  testMatch: ["**/*.e2e.ts"],
+  extensionsToTreatAsEsm: [".ts"],
+  moduleNameMapper: { "^@/(.*)$": "<rootDir>/src/$1" },
+  transform,
+  globalSetup: "<rootDir>/tests/e2e/globalSetup.mjs",
+  globalTeardown: "<rootDir>/tests/e2e/globalTeardown.mjs",
+  testTimeout: 180_000,
+  maxWorkers: 1,
+};

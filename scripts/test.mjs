@@ -1,0 +1,58 @@
+// npm test: installs what is missing, then format, lint, types, unit tests, build, browser tests. Ends with one line over all tests.
+import { spawnSync } from "node:child_process";
+import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
+import { build, installDebian, installPackages } from "./setup.mjs";
+
+const { compiled } = await installPackages();
+await compiled;
+installDebian({ chromium: "chromium" });
+
+let passed = 0;
+let failed = 0;
+
+/** A check without tests of its own counts as one. */
+function check(name, command) {
+  console.log(`\n— ${name}`);
+  const { status } = spawnSync(command, { shell: true, stdio: "inherit" });
+  if (status === 0) passed++;
+  else failed++;
+  return status === 0;
+}
+
+/** Runs Jest and adds what it counted. A suite that could not run at all counts as one failure. */
+function runJest(name, config) {
+  console.log(`\n— ${name}`);
+  mkdirSync(".cache", { recursive: true });
+  const report = `.cache/${name.replace(/\W+/g, "-")}.json`;
+  rmSync(report, { force: true });
+  spawnSync(`npx jest --config ${config} --json --outputFile=${report}`, {
+    shell: true,
+    stdio: "inherit",
+    env: { ...process.env, NODE_OPTIONS: "--experimental-vm-modules --no-warnings" },
+  });
+  if (!existsSync(report)) {
+    failed++;
+    return;
+  }
+  const result = JSON.parse(readFileSync(report, "utf8"));
+  passed += result.numPassedTests;
+  failed += result.numFailedTests + result.numRuntimeErrorTestSuites;
+  if (!result.success && !result.numFailedTests && !result.numRuntimeErrorTestSuites) failed++;
+}
+
+check("format", "npx prettier --check --log-level=warn .");
+check("lint", "npx eslint .");
+check("types", "npx next typegen > /dev/null && npx tsc --noEmit");
+runJest("unit tests", "jest.config.mjs");
+let isBuilt = true;
+try {
+  await build();
+} catch (error) {
+  console.error(error.message);
+  isBuilt = false;
+  failed++;
+}
+if (isBuilt) runJest("browser tests", "jest.e2e.config.mjs");
+
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exit(failed ? 1 : 0);

@@ -1,0 +1,205 @@
+import { describe, expect, test } from "@jest/globals";
+import type { Traits } from "@/contracts/traits";
+import { findStyles, type FindBrief, type FindRow } from "./findStyles";
+import { editDistance, parseWords } from "./parseWords";
+
+const FAMILIES = [
+  "Lora",
+  "Zilla Slab",
+  "Space Mono",
+  "Alfa Slab One",
+  "Playfair Display",
+  "Bungee Shade",
+  "Old Standard TT",
+  "Work Sans",
+  "Barlow Condensed",
+  "Abril Fatface",
+];
+const labels = (q: string) => parseWords(q, FAMILIES).wishes.map((w) => w.wish.label);
+
+describe("words", () => {
+  test.each([
+    ["slab heavy", ["slab serif", "heavy"]],
+    ["sturdy slab with an ampersand, to sell with", ["slab serif", "has &", "may be sold with"]],
+    ["heavy slab serif", ["heavy", "slab serif"]],
+    ["tall thin capitals", ["narrow", "thin", "capitals only"]],
+    ["old typewriter", ["typewriter-like"]],
+    ["has & and +", ["has &+"]],
+    ["not pictures", ["no picture fonts"]],
+    ["rounded, friendly", ["rounded", "soft"]],
+    ["not script", ["not script"]],
+    ["variable with optical size", ["variable", "optical size axis"]],
+    ["high contrast italic", ["high contrast", "italic"]],
+    ["tabular figures", ["tabular figures"]],
+    ["monospacd", ["monospaced"]],
+  ])("“%s”", (q, expected) => {
+    // "sturdy" is a word for heavy: its label stands for the whole group.
+    expect(labels(q).filter((l) => l !== "heavy" || q.includes("heavy"))).toEqual(expected);
+  });
+
+  test.each([
+    ["Lora", "Lora"],
+    ["lroa", "Lora"],
+    ["zila slab", "Zilla Slab"],
+    ["playfare display", "Playfair Display"],
+    ["space mono", "Space Mono"],
+    ["abril fatfase", "Abril Fatface"],
+    ["work snas", "Work Sans"],
+  ])("name “%s” is understood as %s", (q, label) => expect(labels(q)).toEqual([label]));
+
+  test("two letters of a name are enough", () => expect(labels("lo")).toEqual(["name begins with “lo”"]));
+
+  test("what is not understood is said, fillers are not", () => {
+    const parsed = parseWords("a heavy qwrtzk face", FAMILIES);
+    expect(parsed.ignored).toEqual(["qwrtzk"]);
+    expect(parsed.wishes.map((w) => w.from)).toEqual(["heavy"]);
+    expect(parseWords("  ", FAMILIES)).toEqual({ wishes: [], ignored: [] });
+  });
+
+  test("edits are counted, swaps as one", () => {
+    expect(editDistance("lora", "lora", 3)).toBe(0);
+    expect(editDistance("lroa", "lora", 3)).toBe(1);
+    expect(editDistance("abc", "abcdefgh", 2)).toBe(3);
+    expect(editDistance("kitten", "sitting", 5)).toBe(3);
+  });
+});
+
+const traits = (over: Partial<Traits> = {}): Traits => ({
+  stemEm: 0.09,
+  weight: 400,
+  contrast: 1.2,
+  widthEm: 0.5,
+  width: 5,
+  xHeightEm: 0.5,
+  capHeightEm: 0.7,
+  ascenderEm: 0.75,
+  descenderEm: -0.2,
+  slantDeg: 0,
+  serif: 0,
+  serifThickness: null,
+  roundness: 0.1,
+  roughness: 0,
+  connected: 0,
+  monospaced: false,
+  figures: { height: "lining", spacing: "proportional" },
+  cases: "both",
+  picture: false,
+  ...over,
+});
+let n = 0;
+const row = (family: string, over: Partial<FindRow> = {}): FindRow => ({
+  styleId: `s_${++n}`,
+  familyId: `f_${family.toLowerCase()}`,
+  family,
+  style: "Regular",
+  library: "open",
+  kinds: [{ value: "sans", confidence: 0.9 }],
+  treatments: [],
+  traits: traits(),
+  verdicts: { private: "cleared", web: "cleared-with-credit", "goods-for-sale": "cleared" },
+  coverage: [[0x20, 0x7e]],
+  axes: {},
+  addedAt: `2026-11-${10 + n}`,
+  health: "fine",
+  ...over,
+});
+const rows = [
+  row("Lora", { kinds: [{ value: "serif", confidence: 0.9 }], traits: traits({ weight: 420, contrast: 2 }) }),
+  row("Zilla Slab", {
+    style: "Bold",
+    kinds: [
+      { value: "slab", confidence: 0.9 },
+      { value: "serif", confidence: 0.55 },
+    ],
+    traits: traits({ weight: 700 }),
+  }),
+  row("Alfa Slab One", {
+    kinds: [{ value: "slab", confidence: 0.95 }],
+    traits: traits({ weight: 930 }),
+    coverage: [
+      [0x20, 0x25],
+      [0x27, 0x7e],
+    ],
+  }),
+  row("Work Sans", { axes: { wght: 400 } }),
+  row("Barcode", {
+    kinds: [{ value: "picture", confidence: 0.9 }],
+    traits: traits({ picture: true, weight: null }),
+    coverage: [[0x30, 0x39]],
+  }),
+  row("Unlicensed", { verdicts: {} }),
+];
+const brief: FindBrief = {
+  lines: [{ text: "Wren & Tern", role: "title" }],
+  wanted: "",
+  uses: ["goods-for-sale"],
+  setAside: [],
+};
+const found = (query: Parameters<typeof findStyles>[1], b: FindBrief | null = brief) => findStyles(rows, query, b);
+const names = (query: Parameters<typeof findStyles>[1], b: FindBrief | null = brief) =>
+  found(query, b).rows.map((r) => r.row.family);
+
+describe("the wall", () => {
+  test("words filter and rank", () => {
+    expect(names({ q: "slab heavy" })).toEqual(["Alfa Slab One", "Zilla Slab"]);
+    expect(names({ q: "slab heavy has &" })).toEqual(["Zilla Slab"]);
+    expect(names({ q: "zila slab" })).toEqual(["Zilla Slab"]);
+    expect(names({ q: "variable" })).toEqual(["Work Sans"]);
+    expect(names({ q: "slab not serif" })).toEqual(["Alfa Slab One"]);
+  });
+
+  test("missing characters of the brief are told", () => {
+    expect(found({ q: "alfa" }).rows[0]!.missing).toEqual(["&"]);
+    expect(found({ q: "lora" }).rows[0]!.missing).toEqual([]);
+    expect(names({ complete: true })).not.toContain("Alfa Slab One");
+  });
+
+  test("the verdict is for the brief's uses", () => {
+    expect(found({ q: "lora" }).rows[0]!.verdict).toBe("cleared");
+    expect(found({ q: "lora" }, { ...brief, uses: ["web", "goods-for-sale"] }).rows[0]!.verdict).toBe(
+      "cleared-with-credit",
+    );
+    expect(names({ verdicts: ["unread"] })).toEqual(["Unlicensed"]);
+  });
+
+  test("what is set aside leaves, and can be looked at", () => {
+    const aside = { ...brief, setAside: [rows[0]!.styleId] };
+    expect(names({}, aside)).not.toContain("Lora");
+    expect(names({ aside: "only" }, aside)).toEqual(["Lora"]);
+    expect(names({ aside: "show" }, aside)).toContain("Lora");
+  });
+
+  test("picture fonts in, out, only", () => {
+    expect(names({ pictures: "out" })).not.toContain("Barcode");
+    expect(names({ pictures: "only" })).toEqual(["Barcode"]);
+  });
+
+  test("ranges leave out what was not measured", () => {
+    expect(names({ weightMin: 600, weightMax: 950, sort: "weight" })).toEqual(["Zilla Slab", "Alfa Slab One"]);
+    expect(names({ weightMin: 1 })).not.toContain("Barcode");
+    expect(names({ widthMax: 4 })).toEqual([]);
+  });
+
+  test("orders", () => {
+    expect(names({ sort: "name" })[0]).toBe("Alfa Slab One");
+    expect(names({ sort: "newest" })[0]).toBe("Unlicensed");
+    expect(names({ sort: "weight" })[0]).toBe("Unlicensed");
+  });
+
+  test("a facet counts what would be there without its own filter", () => {
+    const { facets, rows: shown } = found({ kinds: ["slab"], pictures: "out" });
+    expect(shown).toHaveLength(2);
+    expect(facets.kinds).toEqual({ serif: 2, slab: 2, sans: 2 });
+    expect(facets.pictures).toEqual({ in: 0, out: 2 });
+    expect(facets.verdicts).toEqual({ cleared: 2 });
+    expect(facets.weight[7]).toBe(1);
+    expect(facets.weight[9]).toBe(1);
+    expect(facets.complete).toBe(1);
+  });
+
+  test("without a brief nothing is missing and private use counts", () => {
+    const all = found({}, null);
+    expect(all.rows.every((r) => r.missing.length === 0)).toBe(true);
+    expect(all.rows).toHaveLength(rows.length);
+  });
+});

@@ -1,0 +1,125 @@
+import { describe, expect, test } from "@jest/globals";
+import { PDFDocument, PDFName, PDFRawStream } from "pdf-lib";
+import { openFont } from "../open/openFont";
+import { demoBytes } from "../../../tests/fixtures/demoFont";
+import { makeFont } from "../../../tests/fixtures/makeFont";
+import { splitRuns, writeContactSheet, type SheetEntry } from "./contactSheet";
+import { writeCredits } from "./credits";
+import { writeCsv } from "./csv";
+
+describe("CSV", () => {
+  test("cells with commas, quotes and line ends are quoted", () => {
+    expect(
+      writeCsv(
+        ["a", "b"],
+        [
+          ['say "hi"', "x,y"],
+          ["two\nlines", null],
+          [1.5, ""],
+        ],
+      ),
+    ).toBe('\ufeffa,b\r\n"say ""hi""","x,y"\r\n"two\nlines",\r\n1.5,\r\n');
+  });
+
+  test("what a spreadsheet would run is made text", () => {
+    expect(writeCsv(["n"], [["=1+1"], ["@cmd"], ["-2"], [-2]])).toBe("\ufeffn\r\n'=1+1\r\n'@cmd\r\n'-2\r\n-2\r\n");
+  });
+});
+
+test("credits name maker, terms and source", () => {
+  const text = writeCredits("Open Night poster", [
+    {
+      name: "Lora Bold",
+      designer: "A. Maker",
+      foundry: null,
+      copyright: "Copyright 2011",
+      spdx: "OFL-1.1",
+      source: "open-collection, lora",
+    },
+    { name: "Own Face", designer: null, foundry: null, copyright: null, spdx: null, source: "own-fonts, face.ttf" },
+  ]);
+  expect(text).toContain(
+    "Lora Bold\n  Designer: A. Maker\n  Copyright 2011\n  Licence: OFL-1.1\n  Source: open-collection, lora",
+  );
+  expect(text).toContain("Own Face\n  Licence: not recognised");
+  expect(text).toContain("not legal advice");
+});
+
+describe("the contact sheet", () => {
+  const entry = async (name: string, bytes: Uint8Array): Promise<SheetEntry> => {
+    const font = await openFont(bytes);
+    return { name, facts: "title · Cleared", note: "", sfnt: font.sfnt, coverage: font.codePoints, level: 1 };
+  };
+  const labels = async () => {
+    const label = (await openFont(demoBytes("familjen-grotesk", 400))).sfnt;
+    return { labelSfnt: label, labelBoldSfnt: label };
+  };
+  const embedded = (doc: PDFDocument) =>
+    doc.context.enumerateIndirectObjects().flatMap(([, o]) => {
+      const dict =
+        o instanceof PDFRawStream ? o.dict : "get" in o ? (o as never as { get(n: PDFName): unknown }) : null;
+      const type = dict && "get" in dict ? String(dict.get(PDFName.of("Type"))) : "";
+      return type === "/FontDescriptor" && dict ? [String(dict.get(PDFName.of("FontName")))] : [];
+    });
+
+  test("embeds every face once, on as many pages as needed", async () => {
+    const entries = [
+      await entry("Lora", demoBytes("lora")),
+      await entry("Pacifico", demoBytes("pacifico")),
+      await entry("Quay", makeFont({ family: "Quay" })),
+    ];
+    const many = Array.from({ length: 5 }, () => entries).flat();
+    const { pdf, notEmbedded } = await writeContactSheet({
+      title: "Open Night poster",
+      subtitle: "Trust",
+      lines: ["Skerrow Light", "12 lamps & one tide"],
+      ink: "#20262B",
+      paper: "#F3EFE6",
+      entries: many,
+      ...(await labels()),
+    });
+    expect(notEmbedded).toEqual([]);
+    const doc = await PDFDocument.load(pdf);
+    expect(doc.getPageCount()).toBeGreaterThan(1);
+    const names = embedded(doc).join(" ");
+    for (const family of ["Lora", "Pacifico", "Quay", "FamiljenGrotesk"]) expect(names).toContain(family);
+  });
+
+  test("a missing character becomes a box of its own, never another face", () => {
+    expect(splitRuns("A & B", [[0x41, 0x5a]])).toEqual([
+      { text: "A ", missing: false },
+      { text: "&", missing: true },
+      { text: " B", missing: false },
+    ]);
+  });
+
+  test("a file that cannot be embedded is named, the rest is written", async () => {
+    const broken = { ...(await entry("Broken", demoBytes("lora"))), sfnt: new Uint8Array(40) };
+    const { pdf, notEmbedded } = await writeContactSheet({
+      title: "T",
+      subtitle: "",
+      lines: ["a"],
+      ink: "#000000",
+      paper: "#FFFFFF",
+      entries: [broken, await entry("Lora", demoBytes("lora"))],
+      ...(await labels()),
+    });
+    expect(notEmbedded).toEqual(["Broken"]);
+    expect((await PDFDocument.load(pdf)).getPageCount()).toBe(1);
+  });
+
+  test("names with characters that the label face lacks do not break it", async () => {
+    const e = { ...(await entry("Лора ☃", demoBytes("lora"))), note: "日本" };
+    await expect(
+      writeContactSheet({
+        title: "☃",
+        subtitle: "",
+        lines: ["☃ a"],
+        ink: "#000000",
+        paper: "#FFFFFF",
+        entries: [e],
+        ...(await labels()),
+      }),
+    ).resolves.toBeDefined();
+  });
+});

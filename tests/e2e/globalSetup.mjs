@@ -1,0 +1,55 @@
+// Starts one server on fresh data and waits until the whole demo library is read.
+import { spawn } from "node:child_process";
+import { mkdtempSync, openSync } from "node:fs";
+import { createServer } from "node:net";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+
+const freePort = () =>
+  new Promise((resolve) => {
+    const server = createServer().listen(0, "127.0.0.1", () => {
+      const { port } = server.address();
+      server.close(() => resolve(port));
+    });
+  });
+
+export function startServer(port, data) {
+  const log = openSync(join(data, "server.log"), "a");
+  return spawn(process.execPath, ["node_modules/next/dist/bin/next", "start", "-p", String(port), "-H", "127.0.0.1"], {
+    stdio: ["ignore", log, log],
+    env: {
+      ...process.env,
+      NODE_OPTIONS: "",
+      NODE_ENV: "production",
+      HOST: "127.0.0.1",
+      PORT: String(port),
+      FOND_QUARRY_DATA: data,
+      FOND_QUARRY_DEMO: "1",
+      NEXT_TELEMETRY_DISABLED: "1",
+    },
+  });
+}
+
+export async function waitFor(url, isReady, timeoutMs) {
+  const end = Date.now() + timeoutMs;
+  while (Date.now() < end) {
+    const health = await fetch(`${url}/api/v1/health`)
+      .then((r) => r.json())
+      .catch(() => null);
+    if (health && isReady(health)) return health;
+    await new Promise((r) => setTimeout(r, 400));
+  }
+  throw new Error(`The server at ${url} was not ready in ${timeoutMs} ms`);
+}
+
+export default async function setup() {
+  const port = process.env.E2E_PORT ? Number(process.env.E2E_PORT) : await freePort();
+  const data = mkdtempSync(join(tmpdir(), "fond-quarry-e2e-"));
+  const server = startServer(port, data);
+  process.env.E2E_URL = `http://127.0.0.1:${port}`;
+  process.env.E2E_DATA = data;
+  globalThis.e2eServer = server;
+  const started = Date.now();
+  const health = await waitFor(process.env.E2E_URL, (h) => h.styles > 700 && h.jobsWaiting === 0, 300_000);
+  console.log(`\n${health.styles} styles read in ${((Date.now() - started) / 1000).toFixed(0)} s`);
+}

@@ -1,0 +1,201 @@
+// The pure parts of the interface: reducers, key moves, words; and the HTTP document and its guards.
+import { describe, expect, test } from "@jest/globals";
+import type { Brief, Kept } from "@/contracts/brief";
+import { BriefFields } from "@/contracts/brief";
+import { FAULT_CODES, refuse, sentenceOf, succeed } from "@/contracts/errors";
+import type { Identification } from "@/contracts/identify";
+import { describeInterface, OPERATIONS } from "@/contracts/openapi";
+import { StyleQuery } from "@/contracts/styles";
+import { benchReducer, type BenchState } from "@/ui/bench/state";
+import { writeAnswer, identifyReducer, NOTHING, type Picture } from "@/ui/identify/state";
+import { moveFocus } from "@/ui/find/select";
+import { writeFault } from "@/ui/messages";
+
+const entry = (styleId: string, place: number): Kept => ({
+  styleId: styleId as Kept["styleId"],
+  role: "",
+  note: "",
+  favourite: false,
+  place,
+  keptAt: "",
+});
+const brief: Brief = {
+  ...BriefFields.parse({ name: "B", lines: [{ text: "Quay", role: "title" }] }),
+  briefId: "b_b" as Brief["briefId"],
+  createdAt: "",
+  changedAt: "",
+  kept: [entry("s_a", 0), entry("s_b", 1)],
+  setAside: [],
+};
+const bench: BenchState = { brief, undoable: [], notice: null, trayOpen: true, facts: [], keys: [] };
+
+describe("the bench", () => {
+  test("keeping puts a face at its place and brings it back from aside", () => {
+    const aside = benchReducer(bench, { type: "set aside", styleId: "s_c" as never, aside: true });
+    expect(aside.brief.setAside).toEqual(["s_c"]);
+    const kept = benchReducer(aside, { type: "kept", entry: entry("s_c", 0) });
+    expect(kept.brief.kept.map((k) => [k.styleId, k.place])).toEqual([
+      ["s_c", 0],
+      ["s_a", 1],
+      ["s_b", 2],
+    ]);
+    expect(kept.brief.setAside).toEqual([]);
+    expect(benchReducer(kept, { type: "let go", styleId: "s_a" as never }).brief.kept.map((k) => k.styleId)).toEqual([
+      "s_c",
+      "s_b",
+    ]);
+  });
+
+  test("a change touches only what it names", () => {
+    const after = benchReducer(bench, { type: "brief changed here", patch: { ink: "#000000" } });
+    expect(after.brief).toEqual({ ...brief, ink: "#000000" });
+    expect(after.undoable).toBe(bench.undoable);
+  });
+
+  test("what is done can be taken back once", () => {
+    const undo = () => {};
+    const done = benchReducer(bench, { type: "done", undoable: { id: 1, says: "Lora kept", undo } });
+    expect(done.notice).toMatchObject({ says: "Lora kept", canUndo: true });
+    const undone = benchReducer(done, { type: "undone", id: 1 });
+    expect(undone).toMatchObject({ undoable: [], notice: null });
+  });
+
+  test("old deeds are forgotten beyond sixty", () => {
+    let state = bench;
+    for (let id = 0; id < 80; id++)
+      state = benchReducer(state, { type: "done", undoable: { id, says: "", undo: () => {} } });
+    expect(state.undoable).toHaveLength(60);
+    expect(state.undoable[59]!.id).toBe(79);
+  });
+
+  test("the tray folds, facts and notices come and go", () => {
+    expect(benchReducer(bench, { type: "tray folded" }).trayOpen).toBe(false);
+    expect(benchReducer(bench, { type: "facts", facts: ["a"], keys: [] }).facts).toEqual(["a"]);
+    expect(benchReducer(bench, { type: "said", notice: null }).notice).toBeNull();
+    expect(benchReducer(bench, { type: "brief arrived", brief: { ...brief, name: "N" } }).brief.name).toBe("N");
+  });
+});
+
+describe("keys on the wall", () => {
+  test.each([
+    ["ArrowRight", 0, 1],
+    ["ArrowLeft", 0, 0],
+    ["ArrowDown", 1, 4],
+    ["ArrowUp", 4, 1],
+    ["PageDown", 0, 9],
+    ["End", 2, 9],
+    ["Home", 7, 0],
+    ["ArrowDown", 9, 9],
+  ])("%s from %i goes to %i", (key, at, to) => expect(moveFocus(key, at, 10, 3, 4)).toBe(to));
+  test("other keys do not move, an empty wall neither", () => {
+    expect(moveFocus("x", 0, 10, 3, 4)).toBeNull();
+    expect(moveFocus("ArrowDown", 0, 0, 3, 4)).toBeNull();
+  });
+});
+
+const match = (family: string, chance: number) => ({
+  styleId: "s",
+  familyId: `f_${family}`,
+  family,
+  style: "Bold",
+  score: 0.9,
+  chance,
+  letters: [],
+  overlay: { path: "", widthPx: 1, heightPx: 1 },
+});
+const answer = (matches: ReturnType<typeof match>[], none: number) =>
+  ({ matches, notInLibraries: { chance: none } }) as unknown as Identification;
+
+describe("the answer", () => {
+  test.each([
+    [answer([match("Lora", 0.95)], 0.02), "Lora Bold, very likely."],
+    [answer([match("Lora", 0.5), match("Lora", 0.4)], 0.02), "Lora, very likely; which style is less sure."],
+    [answer([match("Lora", 0.5), match("Gelasio", 0.3)], 0.1), "Perhaps Lora Bold."],
+    [answer([match("Lora", 0.2)], 0.2), "Not sure. Lora Bold comes nearest."],
+    [answer([match("Lora", 0.2)], 0.8), "Probably none of yours."],
+    [answer([], 1), "Nothing of yours comes near."],
+  ])("%#", (result, sentence) => expect(writeAnswer(result)).toBe(sentence));
+});
+
+describe("identify's state", () => {
+  const picture = { file: {} as File, url: "blob:x", widthPx: 10, heightPx: 10 } satisfies Picture;
+  const chosen = identifyReducer({ ...NOTHING, text: "old", lay: 30 }, { type: "picture chosen", picture });
+
+  test("a new picture begins anew, the slider stays", () =>
+    expect(chosen).toMatchObject({ picture, text: "", lay: 30, result: null }));
+
+  test("what was read fills the field unless a person typed", () => {
+    const result = { reading: { text: "Fog" }, matches: [] } as unknown as Identification;
+    expect(identifyReducer(chosen, { type: "answered", result }).text).toBe("Fog");
+    const typed = identifyReducer(chosen, { type: "typed", text: "Fog Bell" });
+    expect(identifyReducer(typed, { type: "answered", result }).text).toBe("Fog Bell");
+    expect(identifyReducer(typed, { type: "typed", text: " " }).isTyped).toBe(false);
+  });
+
+  test("a refusal ends the waiting and says why", () => {
+    const waiting = identifyReducer(chosen, { type: "asked" });
+    expect(waiting.busy).toBe(true);
+    expect(identifyReducer(waiting, { type: "refused", fault: { what: "w", now: "n" } })).toMatchObject({
+      busy: false,
+      fault: { what: "w" },
+    });
+    expect(identifyReducer(waiting, { type: "cleared" })).toEqual(NOTHING);
+    expect(identifyReducer(chosen, { type: "focused", index: 2 }).focus).toBe(2);
+    expect(identifyReducer(chosen, { type: "laid", lay: 80 }).lay).toBe(80);
+    expect(
+      identifyReducer(chosen, { type: "framed", frame: { x: 1, y: 1, width: 2, height: 2 } }).frame,
+    ).not.toBeNull();
+  });
+});
+
+describe("messages", () => {
+  test("every code has a sentence", () => {
+    for (const code of FAULT_CODES) expect(sentenceOf(code)).toMatch(/^[A-Z].*\.$/);
+  });
+  test("what happened and what now", () => {
+    expect(writeFault({ code: "no-ink", message: "plate.png: No lettering stands out in the picture." })).toEqual({
+      what: "plate.png: No lettering stands out in the picture.",
+      now: "Draw the frame tightly around one line of lettering.",
+    });
+    expect(writeFault({ code: "strange", message: "" }).what).toBe("Something went wrong.");
+  });
+  test("outcomes are values", () => {
+    expect(succeed(3)).toEqual({ ok: true, value: 3 });
+    expect(refuse("no-file")).toMatchObject({ ok: false, code: "no-file", message: "No file came with the request." });
+  });
+});
+
+describe("questions in the address", () => {
+  test("lists, flags and numbers are read from text", () => {
+    expect(StyleQuery.parse({ kinds: "slab,serif", complete: "true", weightMin: "300", limit: "20" })).toMatchObject({
+      kinds: ["slab", "serif"],
+      complete: true,
+      weightMin: 300,
+      limit: 20,
+    });
+  });
+  test.each([{ kinds: "slabby" }, { limit: "500" }, { sort: "colour" }, { cursor: "-3" }, { weightMin: "heavy" }])(
+    "%j is refused",
+    (query) => {
+      expect(StyleQuery.safeParse(query).success).toBe(false);
+    },
+  );
+});
+
+describe("the OpenAPI document", () => {
+  const doc = describeInterface();
+  test("is 3.1 and describes every operation once", () => {
+    expect(doc.openapi).toBe("3.1.0");
+    const described = Object.entries(doc.paths).flatMap(([path, methods]) =>
+      Object.keys(methods).map((m) => `${m} ${path}`),
+    );
+    expect(described.sort()).toEqual(OPERATIONS.map((o) => `${o.method} ${o.path}`).sort());
+  });
+  test("parameters in paths are declared, references resolve, codes are listed", () => {
+    const text = JSON.stringify(doc);
+    expect(text).not.toContain('"$schema"');
+    const styles = doc.paths["/styles/{id}"]!.get as { parameters: { name: string; in: string }[] };
+    expect(styles.parameters.map((p) => `${p.in} ${p.name}`)).toEqual(["path id", "query briefId"]);
+    expect(doc.info.description).toContain("not-a-font");
+  });
+});
