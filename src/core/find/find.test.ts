@@ -145,6 +145,8 @@ describe("the wall", () => {
     expect(names({ q: "slab heavy has &" })).toEqual(["Zilla Slab"]);
     expect(names({ q: "zila slab" })).toEqual(["Zilla Slab"]);
     expect(names({ q: "variable" })).toEqual(["Work Sans"]);
+    expect(names({ q: "alfa slab one regular" })).toEqual(["Alfa Slab One"]);
+    expect(names({ q: "Zilla Slab Bold" })).toEqual(["Zilla Slab"]);
     expect(names({ q: "slab not serif" })).toEqual(["Alfa Slab One"]);
   });
 

@@ -45,7 +45,7 @@ type Filter = { facet: string; passes: (r: FoundRow) => boolean };
  */
 export function findStyles(rows: readonly FindRow[], query: Partial<StyleQuery>, brief: FindBrief | null): Found {
   const families = [...new Set(rows.map((r) => r.family))];
-  const parsed = parseWords(query.q ?? "", families);
+  const parsed = parseWords(query.q ?? "", families, query.q ? new Set(rows.map(fullNameOf)) : undefined);
   const filters = [...sieveFilters(query, brief), ...parsed.wishes.map(({ wish }) => wishFilter(wish))];
   const needed = brief ? charactersOf(brief) : [];
   const facets = emptyFacets();
@@ -146,12 +146,14 @@ function grants(wish: Wish, row: FindRow): boolean {
   }
 }
 
+const fullNameOf = (row: FindRow) => squash(`${row.family} ${row.style}`);
+
 /** 1 for the whole name, less for a beginning, a part or a misspelling, 0 for none. */
 function nameScore(words: string, row: FindRow): number {
   const asked = squash(words);
   const family = squash(row.family);
   if (family === asked) return 1;
-  if (squash(`${row.family} ${row.style}`) === asked) return 1;
+  if (fullNameOf(row) === asked) return 1;
   if (family.startsWith(asked)) return 0.9;
   if (asked.length >= 4 && family.includes(asked)) return 0.7;
   if (asked.length < 4) return 0;

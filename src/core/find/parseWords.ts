@@ -6,9 +6,14 @@ export type Parsed = { wishes: { wish: Wish; from: string }[]; ignored: string[]
 /**
  * Reads a sentence.
  * @param words - what the person typed. @param familyNames - all families, for recognising names (typos forgiven).
+ * @param fullNames - "family style" of every style, squashed: "Zilla Slab Bold" is one style, not a family and a weight.
  * @returns wishes in the order of the sentence; words that mean nothing here are in `ignored`.
  */
-export function parseWords(words: string, familyNames: readonly string[]): Parsed {
+export function parseWords(
+  words: string,
+  familyNames: readonly string[],
+  fullNames: ReadonlySet<string> = new Set(),
+): Parsed {
   const parsed: Parsed = { wishes: [], ignored: [] };
   const text = words.trim();
   if (!text) return parsed;
@@ -16,11 +21,23 @@ export function parseWords(words: string, familyNames: readonly string[]): Parse
   const whole = text.length >= 2 ? findName(text, familyNames, true) : null;
   if (whole) return { wishes: [{ wish: whole, from: text }], ignored: [] };
   const tokens = text.split(/[\s,;]+/).filter(Boolean);
-  for (let at = 0; at < tokens.length;) at += readAt(tokens, at, familyNames, parsed);
+  for (let at = 0; at < tokens.length;) at += readAt(tokens, at, familyNames, fullNames, parsed);
   return parsed;
 }
 
-function readAt(tokens: string[], at: number, names: readonly string[], parsed: Parsed): number {
+function readAt(
+  tokens: string[],
+  at: number,
+  names: readonly string[],
+  fullNames: ReadonlySet<string>,
+  parsed: Parsed,
+): number {
+  for (let n = Math.min(7, tokens.length - at); n >= 2; n--) {
+    const phrase = tokens.slice(at, at + n).join(" ");
+    if (!fullNames.has(squash(phrase))) continue;
+    parsed.wishes.push({ wish: { type: "name", label: phrase, words: phrase }, from: phrase });
+    return n;
+  }
   const characters = readHas(tokens, at);
   if (characters) {
     parsed.wishes.push({

@@ -1,5 +1,5 @@
 // All that is known of one style, and its glyphs.
-import type { BriefId, FamilyId, LibraryId, StyleId } from "@/contracts/ids";
+import type { FamilyId, LibraryId, StyleId } from "@/contracts/ids";
 import type { Glyph, GlyphList, StyleDetail } from "@/contracts/styles";
 import { writePath } from "@/core/geometry/outline";
 import { charactersOf, findMissing } from "@/core/brief/checkBrief";

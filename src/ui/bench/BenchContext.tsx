@@ -33,6 +33,7 @@ type Bench = BenchState & {
 
 const Context = createContext<Bench | null>(null);
 const SAVE_AFTER_MS = 300;
+const pendingKey = (briefId: string) => `pending ${briefId}`;
 
 export function useBench(): Bench {
   const bench = useContext(Context);
@@ -92,12 +93,18 @@ export function BenchProvider({ brief, children }: { brief: Brief; children: Rea
       .catch(sayFault);
   }, [briefId, refresh, sayFault]);
   useEffect(() => {
-    window.addEventListener("pagehide", flush);
-    return () => {
-      window.removeEventListener("pagehide", flush);
+    // The new page may be drawn before a change on its way arrives: it finds the change here and does it again.
+    const onHide = () => {
+      if (Object.keys(waiting.current).length)
+        sessionStorage.setItem(pendingKey(briefId), JSON.stringify(waiting.current));
       flush();
     };
-  }, [flush]);
+    window.addEventListener("pagehide", onHide);
+    return () => {
+      window.removeEventListener("pagehide", onHide);
+      flush();
+    };
+  }, [flush, briefId]);
   const changeBrief = useCallback(
     (patch: BriefPatch) => {
       dispatch({ type: "brief changed here", patch });
@@ -109,6 +116,13 @@ export function BenchProvider({ brief, children }: { brief: Brief; children: Rea
     },
     [flush],
   );
+
+  useEffect(() => {
+    const pending = sessionStorage.getItem(pendingKey(briefId));
+    if (!pending) return;
+    sessionStorage.removeItem(pendingKey(briefId));
+    changeBrief(JSON.parse(pending) as BriefPatch);
+  }, [briefId, changeBrief]);
 
   const putKept = useCallback(
     (styleId: StyleId, put: KeptPut) => {

@@ -76,6 +76,7 @@ export function FindView() {
         />
       )}
       <section className="flex min-h-0 min-w-0 flex-col pt-3" aria-label="Wall">
+        <h1 className="sr-only">Find</h1>
         <div className="mx-3.5 flex items-baseline gap-3 border-b-2 border-slate pb-1.5">
           <SearchField ref={field} value={address.q} onChange={(q) => void setAddress({ q: q || null })} />
           <span className="num shrink-0" data-count aria-live="polite">

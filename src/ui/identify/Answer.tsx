@@ -3,6 +3,7 @@
 import { useQueries } from "@tanstack/react-query";
 import Link from "next/link";
 import { useEffect, type Dispatch } from "react";
+import type { IdentifyMatch } from "@/contracts/identify";
 import type { StyleDetail } from "@/contracts/styles";
 import { isTyping } from "../bench/Bench";
 import { useBench } from "../bench/BenchContext";
@@ -15,7 +16,7 @@ import { writeAnswer, type IdentifyAction, type IdentifyState } from "./state";
 export function Answer({ state, dispatch }: { state: IdentifyState; dispatch: Dispatch<IdentifyAction> }) {
   const { brief, toggleKept } = useBench();
   const { result, focus, lay } = state;
-  const matches = result?.matches ?? [];
+  const matches = result?.matches ?? NO_MATCHES;
   const details = useQueries({
     queries: matches.map((m) => ({
       queryKey: ["style", m.styleId, brief.briefId],
@@ -108,4 +109,5 @@ export function Answer({ state, dispatch }: { state: IdentifyState; dispatch: Di
 }
 
 const defaultsOf = (d: StyleDetail) => Object.fromEntries(d.axes.map((a) => [a.tag, a.default]));
+const NO_MATCHES: IdentifyMatch[] = [];
 const writeChance = (chance: number) => (chance < 0.01 ? "< 1 %" : `${Math.round(chance * 100)} %`);

@@ -109,25 +109,24 @@ function Row({
 }) {
   const { brief, keep, letGo } = useBench();
   const [active] = useActiveLine();
-  const sortable = useSortable({ id: entry.styleId });
+  const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id: entry.styleId });
   const [note, setNote] = useState(entry.note);
   const name = item ? `${item.family} ${item.style}` : "…";
-  const { transform } = sortable;
   const style = {
     transform: transform ? `translate3d(0, ${transform.y}px, 0)` : undefined,
-    transition: sortable.transition,
+    transition,
   };
   return (
     <li
-      ref={sortable.setNodeRef}
+      ref={setNodeRef}
       style={style}
       data-kept={entry.styleId}
-      className={`grid grid-cols-[22px_26px_minmax(0,1fr)_290px] items-center gap-4 border-b border-rule bg-limestone py-3 ${sortable.isDragging ? "relative z-10 shadow-lg" : ""}`}
+      className={`grid grid-cols-[22px_26px_minmax(0,1fr)_290px] items-center gap-4 border-b border-rule bg-limestone py-3 ${isDragging ? "relative z-10 shadow-lg" : ""}`}
     >
       <button
         type="button"
-        {...sortable.attributes}
-        {...sortable.listeners}
+        {...attributes}
+        {...listeners}
         aria-label={`Move ${name}`}
         className="cursor-grab touch-none text-basalt"
       >

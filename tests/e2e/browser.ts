@@ -1,0 +1,108 @@
+// One browser for a file of flows: a page at 1280 × 800, helpers for what people do, and the errors that the page must not have.
+import { afterAll, beforeAll, expect } from "@jest/globals";
+import AxeBuilder from "@axe-core/playwright";
+import { chromium, type Browser, type BrowserContext, type Download, type Page } from "playwright-core";
+import { readFileSync } from "node:fs";
+
+export const url = () => process.env.E2E_URL!;
+
+export function useBrowser(): { readonly page: Page; readonly context: BrowserContext } {
+  let browser: Browser;
+  const held: { page?: Page; context?: BrowserContext } = {};
+  const broken: string[] = [];
+  beforeAll(async () => {
+    browser = await chromium.launch({
+      executablePath: "/usr/bin/chromium",
+      args: [
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-quic",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+      ],
+    });
+    held.context = await browser.newContext({
+      viewport: { width: 1280, height: 800 },
+      acceptDownloads: true,
+      colorScheme: "light",
+      permissions: ["clipboard-read", "clipboard-write"],
+      baseURL: url(),
+    });
+    held.page = await held.context.newPage();
+    held.page.setDefaultTimeout(20_000);
+    held.page.on("pageerror", (error) => broken.push(String(error)));
+  });
+  afterAll(async () => {
+    await browser?.close();
+    expect(broken).toEqual([]);
+  });
+  return {
+    get page() {
+      return held.page!;
+    },
+    get context() {
+      return held.context!;
+    },
+  };
+}
+
+export async function api<T = Record<string, never>>(
+  path: string,
+  init: RequestInit & { json?: unknown } = {},
+): Promise<{ status: number; body: T }> {
+  const { json, ...rest } = init;
+  const response = await fetch(`${url()}/api/v1${path}`, {
+    ...rest,
+    ...(json !== undefined && { body: JSON.stringify(json), headers: { "content-type": "application/json" } }),
+  });
+  return { status: response.status, body: (await response.json().catch(() => null)) as T };
+}
+
+/** A brief of one's own, so that flows do not disturb each other. */
+export async function makeBrief(over: Record<string, unknown> = {}): Promise<string> {
+  const { body } = await api<{ briefId: string }>("/briefs", {
+    method: "POST",
+    json: { name: "Test brief", lines: [{ text: "Skerrow Light", role: "title" }], uses: ["client-print"], ...over },
+  });
+  return body.briefId;
+}
+
+export async function styleNamed(q: string): Promise<{ styleId: string; family: string; style: string }> {
+  const { body } = await api<{ items: { styleId: string; family: string; style: string }[] }>(
+    `/styles?q=${encodeURIComponent(q)}&limit=1`,
+  );
+  return body.items[0]!;
+}
+
+/** Opens the wall and waits until the first samples are set in their fonts. */
+export async function openWall(page: Page, briefId: string, question = "") {
+  await page.goto(`/b/${briefId}/find${question}`);
+  await page.locator("[data-strip] [data-face=ready]").first().waitFor();
+}
+
+export const count = async (page: Page) => Number((await page.locator("[data-count]").innerText()).split(" ")[0]);
+
+export async function saved(download: Promise<Download>): Promise<Uint8Array> {
+  return new Uint8Array(readFileSync((await (await download).path())!));
+}
+
+export async function expectNoAxeFaults(page: Page) {
+  const { violations } = await new AxeBuilder({ page: page as never }).analyze();
+  expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(" | ")}`)).toEqual([]);
+}
+
+/** A picture of words set by the browser itself in a font of the library: a renderer that is not ours. */
+export async function drawByBrowser(context: BrowserContext, styleId: string, text: string, css = ""): Promise<Buffer> {
+  const page = await context.newPage();
+  const font = await (await context.request.get(`/api/v1/styles/${styleId}/file`)).body();
+  await page.setContent(
+    `<style>@font-face{font-family:probe;src:url(data:font/woff2;base64,${font.toString("base64")})}
+     body{margin:0;background:#fff}#t{display:inline-block;font:64px probe;padding:30px 40px;color:#223;white-space:pre;${css}}</style><div id=t></div>`,
+  );
+  await page.locator("#t").evaluate((element, words) => (element.textContent = words), text);
+  await page.evaluate(() => document.fonts.load("64px probe"));
+  const picture = await page.locator("#t").screenshot();
+  await page.close();
+  return picture;
+}
