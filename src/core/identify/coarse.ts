@@ -43,17 +43,29 @@ export function rankCoarse(
   // The count of cuts may be right by chance: then nothing comes near by them, and each style's own advances cut anew.
   if (cutsFit && ranks.some((r) => r.cost < GOOD_CUTS)) return best(ranks, keep);
   const byCuts = new Map(ranks.map((r) => [r.style, r.cost]));
-  ranks.length = 0;
+  const led: CoarseRank[] = [];
   for (let style = 0; style < index.ids.length; style++) {
     const boxes = signs.map((s) => (s < 0 ? null : index.box(style, s)));
     if (!isWorthwhile(boxes)) continue;
-    const led = costByAdvances(sums, extent, boxes, signs, wordStarts, index, style) * LED_FACTOR;
-    const cut = byCuts.get(style) ?? Infinity;
-    ranks.push(cut <= led ? { style, cost: cut, by: "cuts" } : { style, cost: led, by: "advances" });
+    led.push({
+      style,
+      cost: costByAdvances(sums, extent, boxes, signs, wordStarts, index, style, GLANCE),
+      by: "advances",
+    });
   }
-  return best(ranks, keep);
+  // A glance at every third letter leaves a part of the styles, which are then looked at whole.
+  return best(
+    best(led, max(keep * 4, 160)).map(({ style }) => {
+      const boxes = signs.map((s) => (s < 0 ? null : index.box(style, s)));
+      const cost = costByAdvances(sums, extent, boxes, signs, wordStarts, index, style, 1) * LED_FACTOR;
+      const cut = byCuts.get(style) ?? Infinity;
+      return cut <= cost ? { style, cost: cut, by: "cuts" } : { style, cost, by: "advances" };
+    }),
+    keep,
+  );
 }
 
+const GLANCE = 3;
 /** A cost by cuts under which the cuts are believed. */
 const GOOD_CUTS = 0.7;
 /** Cuts led by advances are less exact, so they must be clearly better to win. */
@@ -244,13 +256,15 @@ function costByAdvances(
   wordStarts: number[],
   index: SignatureIndex,
   style: number,
+  every: number,
 ): number {
   const { placed, trackingEm } = predictBoxes(extent, boxes, wordStarts);
   // Hopelessly too wide or narrow: the cells need not be looked at.
   if (trackingEm < -0.3 || trackingEm > 0.9) return 8 + abs(trackingEm);
   const distances: number[] = [];
   placed.forEach((b, i) => {
-    if (b && b.right - b.left > 0.5) distances.push(index.distance(style, signs[i]!, formIn(sums, b), WEIGHTS));
+    if (i % every === 0 && b && b.right - b.left > 0.5)
+      distances.push(index.distance(style, signs[i]!, formIn(sums, b), WEIGHTS));
   });
   return trimmedMean(distances) + 1.5 * max(0, -trackingEm - 0.02) + 0.3 * max(0, trackingEm - 0.05);
 }

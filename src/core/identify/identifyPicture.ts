@@ -32,7 +32,7 @@ export type Match = {
 };
 export type IdentifyResult = { matches: Match[]; noneChance: number; compared: number; imaging: Imaging };
 
-export const EFFORT = { coarse: 64, fine: 48, finest: 16, firstRounds: 3, lastRounds: 4 };
+export const EFFORT = { coarse: 48, fine: 36, finest: 10, firstRounds: 2, lastRounds: 4 };
 const SPACING_WEIGHT = 1.2;
 const START: Imaging = { blurPx: 0.7, gain: 0 };
 

@@ -13,12 +13,14 @@ const COS = new Float32Array(SIDE * N);
 for (let u = 0; u < SIDE; u++)
   for (let x = 0; x < N; x++) COS[u * N + x] = (cos(((2 * x + 1) * u * Math.PI) / (2 * N)) * (u ? Math.SQRT2 : 1)) / N;
 
+// Scratch of describeCells, which is called for every letter of every style.
+const rows = new Float32Array(SIDE * N);
+
 /**
  * @param cells - Float32Array, shape [16, 16], 0–1.
  * @returns Float32Array, shape [36]: orthonormal cosine coefficients, low frequencies first; [0] is the mean ink.
  */
 export function describeCells(cells: Float32Array): Float32Array {
-  const rows = new Float32Array(SIDE * N);
   for (let y = 0; y < N; y++)
     for (let u = 0; u < SIDE; u++) {
       let sum = 0;

@@ -46,7 +46,7 @@ export function findInk(picture: RgbaPicture): (InkPicture & { contrast: number;
 function subtractBackground({ widthPx, heightPx, rgba }: RgbaPicture): Float32Array {
   const n = widthPx * heightPx;
   const out = new Float32Array(3 * n);
-  const step = max(1, Math.floor(sqrt(n / 6000)));
+  const step = max(1, Math.floor(sqrt(n / 1600)));
   const terms = (x: number, y: number): number[] => {
     const u = (2 * x) / widthPx - 1;
     const v = (2 * y) / heightPx - 1;
@@ -188,7 +188,7 @@ export function otsu(v: Float32Array): number {
 }
 
 function noiseOf(v: Float32Array, threshold: number): number {
-  const step = max(1, Math.floor(v.length / 8000));
+  const step = max(1, Math.floor(v.length / 3000));
   const paper: number[] = [];
   for (let i = 0; i < v.length; i += step) if (v[i]! < threshold) paper.push(v[i]!);
   const m = median(paper) ?? 0;
@@ -196,7 +196,7 @@ function noiseOf(v: Float32Array, threshold: number): number {
 }
 
 function levelOfPaper(v: Float32Array, threshold: number): number {
-  const step = max(1, Math.floor(v.length / 8000));
+  const step = max(1, Math.floor(v.length / 3000));
   const seen: number[] = [];
   for (let i = 0; i < v.length; i += step) if (v[i]! < threshold) seen.push(v[i]!);
   return median(seen) ?? 0;
@@ -204,10 +204,11 @@ function levelOfPaper(v: Float32Array, threshold: number): number {
 
 /** Level of full ink: the upper quarter of what is above the threshold, so that blurred edges do not count. */
 function levelOfInk(v: Float32Array, threshold: number): number {
+  const step = max(1, Math.floor(v.length / 60000));
   const seen: number[] = [];
-  for (const x of v) if (x >= threshold) seen.push(x);
-  seen.sort((a, b) => a - b);
-  return seen[Math.floor(seen.length * 0.78)] ?? 0;
+  for (let i = 0; i < v.length; i += step) if (v[i]! >= threshold) seen.push(v[i]!);
+  const sorted = Float32Array.from(seen).sort();
+  return sorted[Math.floor(sorted.length * 0.78)] ?? 0;
 }
 
 /**

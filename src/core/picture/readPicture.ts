@@ -2,7 +2,16 @@
 import type { InkPicture } from "../geometry/raster";
 import { findInk, type RgbaPicture } from "./ink";
 import { dropSpecks, mergePieces } from "./pieces";
-import { cropInk, cropPicture, findSlopeDeg, straightenCorners, turnInk, type CutBox, type Point } from "./straighten";
+import {
+  cropInk,
+  cropPicture,
+  findSlopeDeg,
+  shrinkPicture,
+  straightenCorners,
+  turnInk,
+  type CutBox,
+  type Point,
+} from "./straighten";
 
 // Taken out of the global object once: the loops below call them millions of times.
 const { max, min } = Math;
@@ -24,7 +33,10 @@ export type InkLine = {
 
 /** Longest side that is worked on, and the height of ink the comparison wants. */
 const WORK_PX = 1600;
-const INK_HEIGHT_PX = 64;
+const INK_HEIGHT_PX = 56;
+/** Above this many pixels a small copy is looked at first, to see how much of the detail is needed. */
+const LARGE_PX = 300_000;
+const PREVIEW_PX = 560;
 const SMALL_PX = 34;
 const MARGIN_PX = 8;
 
@@ -40,7 +52,7 @@ export function readPicture(picture: RgbaPicture, frame: PictureFrame = {}): Ink
         ? cropPicture(picture, frame.box)
         : picture;
   if (!framed) return null;
-  const found = findInk(framed);
+  const found = findInk(fitDetail(framed));
   if (!found) return null;
   const slopeDeg = findSlopeDeg(found);
   const level = slopeDeg ? turnInk(found, slopeDeg, 1) : found;
@@ -56,6 +68,23 @@ export function readPicture(picture: RgbaPicture, frame: PictureFrame = {}): Ink
   const strip = cropInk(clean.picture, all, MARGIN_PX);
   const { pieces } = dropSpecks(strip);
   return { strip, letters: mergePieces(strip, pieces), slopeDeg, noisy: found.noisy, contrast: found.contrast };
+}
+
+/**
+ * Shrinks a large picture to the detail that the comparison can use: lettering of a good working height.
+ * What cannot be made out in the small copy is left as it is.
+ */
+function fitDetail(picture: RgbaPicture): RgbaPicture {
+  const { widthPx, heightPx } = picture;
+  if (widthPx * heightPx < LARGE_PX) return picture;
+  const shrink = min(1, PREVIEW_PX / max(widthPx, heightPx));
+  const preview = findInk(shrinkPicture(picture, shrink));
+  if (!preview) return picture;
+  const slopeDeg = findSlopeDeg(preview);
+  const band = heaviestBand(dropSpecks(slopeDeg ? turnInk(preview, slopeDeg, 1) : preview).picture);
+  if (!band) return picture;
+  const wanted = (INK_HEIGHT_PX * 1.6) / ((band.bottom - band.top) / shrink);
+  return wanted < 0.85 ? shrinkPicture(picture, wanted) : picture;
 }
 
 function bounds(boxes: CutBox[]): CutBox | null {

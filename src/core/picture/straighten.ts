@@ -60,6 +60,35 @@ function sampleChannel({ widthPx: w, heightPx: h, rgba }: RgbaPicture, x: number
   );
 }
 
+/** Shrinks a picture by averaging the pixels under each new one. @param scale - 0–1. */
+export function shrinkPicture(p: RgbaPicture, scale: number): RgbaPicture {
+  const w = max(1, round(p.widthPx * scale));
+  const h = max(1, round(p.heightPx * scale));
+  const rgba = new Uint8Array(4 * w * h);
+  for (let y = 0; y < h; y++) {
+    const y0 = floor((y * p.heightPx) / h);
+    const y1 = max(y0 + 1, floor(((y + 1) * p.heightPx) / h));
+    for (let x = 0; x < w; x++) {
+      const x0 = floor((x * p.widthPx) / w);
+      const x1 = max(x0 + 1, floor(((x + 1) * p.widthPx) / w));
+      let [r, g, b] = [0, 0, 0];
+      for (let j = y0; j < y1; j++)
+        for (let i = x0, at = 4 * (j * p.widthPx + x0); i < x1; i++, at += 4) {
+          r += p.rgba[at]!;
+          g += p.rgba[at + 1]!;
+          b += p.rgba[at + 2]!;
+        }
+      const n = (x1 - x0) * (y1 - y0);
+      const to = 4 * (y * w + x);
+      rgba[to] = r / n;
+      rgba[to + 1] = g / n;
+      rgba[to + 2] = b / n;
+      rgba[to + 3] = 255;
+    }
+  }
+  return { widthPx: w, heightPx: h, rgba };
+}
+
 /** Cuts a box out of a picture; parts outside are left away. Null when nothing remains. */
 export function cropPicture(
   p: RgbaPicture,
