@@ -10,7 +10,7 @@ import { readPicture, type InkLine, type PictureFrame } from "@/core/picture/rea
 import { openDatabase, type Db } from "../db/open";
 import { readStored } from "../db/fileStore";
 import { listSignatures } from "../queries/styles";
-import { readText } from "./readText";
+import { readText, warmReader } from "./readText";
 
 export type IdentifyRequest = {
   image: Uint8Array;
@@ -19,6 +19,7 @@ export type IdentifyRequest = {
   limit: number;
   dataFolder: string;
   version: number;
+  warmUp?: boolean;
 };
 export type IdentifyReply =
   | {
@@ -36,6 +37,12 @@ let db: Db | null = null;
 let held: { version: number; index: SignatureIndex; sfnts: Map<string, string> } | null = null;
 
 export default async function identify(request: IdentifyRequest): Promise<IdentifyReply> {
+  if (request.warmUp) {
+    // So that the first picture does not wait for the index and the letter reader.
+    indexFor(request);
+    await warmReader();
+    return { ok: false, code: "picture-empty" };
+  }
   const decoded = await decode(request.image, request.frame);
   if (!decoded.ok) return decoded;
   const line = readPicture(decoded.picture, decoded.frame);

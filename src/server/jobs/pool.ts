@@ -15,18 +15,18 @@ const IDENTIFY_TIMEOUT_MS = 60_000;
 const SHEET_TIMEOUT_MS = 180_000;
 
 function getPools(): Pools {
-  const make = (file: string, maxThreads: number, memoryMb: number) =>
+  const make = (file: string, maxThreads: number, memoryMb: number, idleTimeout = 60_000) =>
     new Piscina({
       filename: join(process.cwd(), "dist-workers", file),
       minThreads: 0,
       maxThreads,
-      idleTimeout: 60_000,
+      idleTimeout,
       concurrentTasksPerWorker: 1,
       resourceLimits: { maxOldGenerationSizeMb: memoryMb },
     });
   return (shared.fondQuarryPools ??= {
     fonts: make("readFont.worker.mjs", Math.max(2, Math.min(8, availableParallelism())), 512),
-    identify: make("identify.worker.mjs", 1, 2048),
+    identify: make("identify.worker.mjs", 1, 2048, 900_000),
     sheets: make("writeSheet.worker.mjs", 1, 1024),
   });
 }

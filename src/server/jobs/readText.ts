@@ -17,6 +17,12 @@ async function start(): Promise<Worker> {
   return worker;
 }
 
+/** Starts the reader ahead of its first use. */
+export async function warmReader(): Promise<void> {
+  warm ??= start();
+  await warm;
+}
+
 /** @param png - dark letters on light, one line. @returns text with single spaces, confidence 0–1. */
 export async function readText(png: Buffer): Promise<{ text: string; confidence: number }> {
   warm ??= start();

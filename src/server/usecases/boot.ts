@@ -8,6 +8,7 @@ import { listDemoFonts } from "../libraries/demoPackages";
 import { insertBrief, isBriefKnown } from "../queries/briefs";
 import { listJobsIn } from "../queries/jobs";
 import { listReadPaths, putLibrary } from "../queries/styles";
+import { warmIdentify } from "./identify";
 import { OWN_LIBRARY } from "./imports";
 
 export function boot() {
@@ -21,7 +22,13 @@ export function boot() {
     startDemoReading();
   }
   resumeJobs();
+  // Not at once: the first page comes first. Not while fonts are read: the index would be out of date at once.
+  setTimeout(() => {
+    if (!listJobsIn(db, "waiting", "running").length) warmIdentify(db);
+  }, WARM_UP_AFTER_MS).unref();
 }
+
+const WARM_UP_AFTER_MS = 4000;
 
 /** Starts the reading job unless all is read or one is under way. A cancelled one is started anew at the next start. */
 export function startDemoReading() {

@@ -10,6 +10,19 @@ import { getRows } from "./findings";
 
 export const MAX_PICTURE_BYTES = 40 * 1024 * 1024;
 
+/** Loads index and letter reader, so that the first picture is answered as fast as the next. Failing does no harm. */
+export function warmIdentify(db: Db) {
+  identifyInWorker({
+    image: new Uint8Array(0),
+    text: null,
+    frame: {},
+    limit: 1,
+    dataFolder: dataFolder(),
+    version: lastSeq(db),
+    warmUp: true,
+  }).catch((error: Error) => console.error("identify: not warmed:", error.message));
+}
+
 export async function identify(
   db: Db,
   name: string,

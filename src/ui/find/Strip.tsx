@@ -117,7 +117,7 @@ export const Strip = memo(function Strip({
           </div>
           <div className="flex min-w-0 items-center gap-3 overflow-hidden">
             {!look.compact && (
-              <span className="shrink-0 text-basalt">
+              <span className="min-w-0 truncate text-basalt">
                 {item.stylesInFamily} {item.stylesInFamily === 1 ? "style" : "styles"}
               </span>
             )}

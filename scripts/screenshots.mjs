@@ -1,0 +1,94 @@
+// npm run pictures: one PNG of each main view at 1280 × 800 on the demo data, into docs/screenshots/. Look at them before committing.
+import { mkdtempSync, mkdirSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { chromium } from "playwright-core";
+import { build } from "./setup.mjs";
+import { startServer, waitFor } from "../tests/e2e/globalSetup.mjs";
+
+await build();
+const data = process.env.PICTURES_DATA || mkdtempSync(join(tmpdir(), "fond-quarry-pictures-"));
+const port = 4799;
+const url = `http://127.0.0.1:${port}`;
+const server = startServer(port, data);
+const out = "docs/screenshots";
+mkdirSync(out, { recursive: true });
+const briefId = "b_open-night-poster";
+
+try {
+  await waitFor(url, (h) => h.styles > 700 && h.jobsWaiting === 0, 300_000);
+  const browser = await chromium.launch({
+    executablePath: "/usr/bin/chromium",
+    args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
+  });
+  const page = await (
+    await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme: "light" })
+  ).newPage();
+  const styleOf = async (q) =>
+    (await (await fetch(`${url}/api/v1/styles?limit=1&q=${encodeURIComponent(q)}`)).json()).items[0].styleId;
+  for (const [q, role] of [
+    ["alfa slab one", "title"],
+    ["rokkitt black", "title"],
+    ["arvo bold", "second"],
+    ["zilla slab bold", "text"],
+  ])
+    await fetch(`${url}/api/v1/briefs/${briefId}/kept/${await styleOf(q)}`, {
+      method: "PUT",
+      headers: { "content-type": "application/json" },
+      body: JSON.stringify({ role }),
+    });
+  const shot = async (path, name, act) => {
+    await page.goto(`${url}/b/${briefId}/${path}`);
+    await page.waitForLoadState("networkidle");
+    await page.waitForTimeout(800);
+    await act?.();
+    await page.waitForTimeout(700);
+    await page.screenshot({ path: `${out}/${name}.png` });
+    console.log(`${out}/${name}.png`);
+  };
+  await shot("brief", "brief");
+  await shot("find?q=sturdy%20slab%20with%20an%20ampersand,%20to%20sell%20with", "find");
+  await shot(`style/${await styleOf("fraunces variable")}`, "style");
+  await shot("identify", "identify", async () => {
+    const picture = await drawPlate(browser, await styleOf("abril fatface"));
+    await page
+      .locator("input[type=file]")
+      .setInputFiles({ name: "harbour-plate.png", mimeType: "image/png", buffer: picture });
+    await page.locator("[data-match] [data-face=ready]").first().waitFor({ timeout: 60_000 });
+  });
+  await shot("shortlist", "shortlist");
+  await shot("hand-over", "hand-over", async () => {
+    await page.getByRole("button", { name: /Make the archive/ }).click();
+    await page.getByRole("link", { name: "Save zip" }).waitFor({ timeout: 60_000 });
+    await page.getByRole("button", { name: "Close" }).click();
+  });
+  await shot("libraries", "libraries", async () => {
+    await page.locator("input[type=file]").setInputFiles([
+      { name: "harbour-notes.ttf", mimeType: "font/ttf", buffer: Buffer.from("only named like a font") },
+      { name: "plate.png", mimeType: "image/png", buffer: Buffer.from("x") },
+    ]);
+    await page.locator("[data-import-state=done]").waitFor();
+  });
+  await page.evaluate(() => localStorage.setItem("theme", "night"));
+  await shot("find?columns=3&sort=name&set=figures", "find-night");
+  await browser.close();
+} finally {
+  server.kill("SIGTERM");
+  await new Promise((r) => server.on("exit", r));
+  if (!process.env.PICTURES_DATA) rmSync(data, { recursive: true, force: true });
+}
+
+/** A painted plate on a wall, hung a little askew. */
+async function drawPlate(browser, styleId) {
+  const font = Buffer.from(await (await fetch(`${url}/api/v1/styles/${styleId}/file`)).arrayBuffer()).toString(
+    "base64",
+  );
+  const page = await browser.newPage();
+  await page.setContent(`<style>@font-face{font-family:f;src:url(data:font/woff2;base64,${font})}
+    #w{width:1100px;height:480px;display:grid;place-items:center;background:linear-gradient(115deg,#dfd3b8,#b9a98a)}
+    #t{font:150px f;color:#1e2f3a;transform:rotate(-4.2deg);white-space:pre}</style><div id=w><div id=t>Fog Bell</div></div>`);
+  await page.evaluate(() => document.fonts.ready);
+  const png = await page.locator("#w").screenshot();
+  await page.close();
+  return png;
+}
