@@ -5,9 +5,9 @@ import { readdirSync } from "node:fs";
 import { join } from "node:path";
 import { makeFont } from "../fixtures/makeFont";
 import { demoBytes } from "../fixtures/demoFont";
-import { api, makeBrief, url, useBrowser } from "./browser";
+import { api, makeBrief, url, openBrowser } from "./browser";
 
-const browser = useBrowser();
+const browser = openBrowser();
 const text = (s: string) => new TextEncoder().encode(s);
 type Item = { name: string; path: string; outcome: string; code?: string; reason?: string; styleId?: string };
 type Report = { state: string; done: number; total: number; items: Item[] };

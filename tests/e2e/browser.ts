@@ -6,7 +6,7 @@ import { readFileSync } from "node:fs";
 
 export const url = () => process.env.E2E_URL!;
 
-export function useBrowser(): { readonly page: Page; readonly context: BrowserContext } {
+export function openBrowser(): { readonly page: Page; readonly context: BrowserContext } {
   let browser: Browser;
   const held: { page?: Page; context?: BrowserContext } = {};
   const broken: string[] = [];

@@ -1,8 +1,8 @@
 // The wall by keys, the sieve, the address, undo, the brief's words re-set as one types.
 import { beforeAll, describe, expect, test } from "@jest/globals";
-import { api, count, makeBrief, openWall, useBrowser } from "./browser";
+import { api, count, makeBrief, openWall, openBrowser } from "./browser";
 
-const browser = useBrowser();
+const browser = openBrowser();
 let briefId = "";
 beforeAll(async () => {
   briefId = await makeBrief({

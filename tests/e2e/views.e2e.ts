@@ -1,8 +1,8 @@
 // Every view: axe finds nothing, by day and by night; nothing needed is cut off; the style page and the brief at work.
 import { beforeAll, describe, expect, test } from "@jest/globals";
-import { api, drawByBrowser, expectNoAxeFaults, makeBrief, openWall, styleNamed, useBrowser } from "./browser";
+import { api, drawByBrowser, expectNoAxeFaults, makeBrief, openWall, styleNamed, openBrowser } from "./browser";
 
-const browser = useBrowser();
+const browser = openBrowser();
 let briefId = "";
 let variable = "";
 let plain = "";

@@ -4,9 +4,9 @@ import { unzipSync } from "fflate";
 import { getDocument } from "pdfjs-dist/legacy/build/pdf.mjs";
 import { openFont } from "@/core/open/openFont";
 import { makeFont } from "../fixtures/makeFont";
-import { api, count, drawByBrowser, openWall, saved, useBrowser } from "./browser";
+import { api, count, drawByBrowser, openWall, saved, openBrowser } from "./browser";
 
-const browser = useBrowser();
+const browser = openBrowser();
 const FACES = ["Alfa Slab One Regular", "Zilla Slab Bold", "Rokkitt Black"];
 let briefId = "";
 
