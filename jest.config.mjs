@@ -3,7 +3,11 @@ export const transform = {
   "^.+\\.tsx?$": [
     "@swc/jest",
     {
-      jsc: { target: "es2022", parser: { syntax: "typescript", tsx: true }, transform: { react: { runtime: "automatic" } } },
+      jsc: {
+        target: "es2022",
+        parser: { syntax: "typescript", tsx: true },
+        transform: { react: { runtime: "automatic" } },
+      },
       module: { type: "es6" },
     },
   ],

@@ -1,5 +1,5 @@
 // npm run eval:identify — how often the right face is found, on pictures from renderers that are not ours. Prints a table per condition.
-// Options: --count 250, --seed 11, --text given|none (given), --held-out (only families kept out of tuning), --misses (list them)
+// Options: --count 250, --seed 11, --text given|none (given), --held-out (only families kept out of tuning), --only warped (conditions with that word), --misses (list them)
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -16,12 +16,15 @@ const option = (name: string, otherwise: string) => {
 const count = Number(option("count", "250"));
 const seed = Number(option("seed", "11"));
 const onlyHeldOut = process.argv.includes("--held-out");
+const only = option("only", "");
 const listMisses = process.argv.includes("--misses");
 
 const library = await readEvalLibrary();
 console.log(`${library.styles.length} styles read in ${library.secondsToRead.toFixed(1)} s`);
 const folder = mkdtempSync(join(tmpdir(), "fond-quarry-eval-"));
-const pictures = drawPictures(library.styles, count, seed, folder).filter((p) => !onlyHeldOut || p.heldOut);
+const pictures = drawPictures(library.styles, count, seed, folder).filter(
+  (p) => (!onlyHeldOut || p.heldOut) && p.condition.includes(only),
+);
 
 type Tally = { n: number; familyFirst: number; familyFive: number; styleFirst: number; cpuMs: number[] };
 const tally = (): Tally => ({ n: 0, familyFirst: 0, familyFive: 0, styleFirst: 0, cpuMs: [] });

@@ -3,7 +3,8 @@ import { readFileSync } from "node:fs";
 import { listDemoFonts } from "../../src/server/libraries/demoPackages";
 import { openFont } from "../../src/core/open/openFont";
 import { openFace, type OpenFace } from "../../src/core/outlines/openFace";
-import { measureFont } from "../../src/core/measure/measureFont";
+import { measureLegibility } from "../../src/core/measure/forms";
+import { lettersOf } from "../../src/core/measure/letters";
 import { SignatureIndex, signFont } from "../../src/core/identify/signature";
 import type { EvalStyle } from "./pictures";
 
@@ -30,7 +31,7 @@ export async function readEvalLibrary(): Promise<EvalLibrary> {
       name: `${family} ${font.style}`,
       sfnt: font.sfnt,
       has: (c) => font.characters.has(c.codePointAt(0)!),
-      picture: measureFont(face).traits.picture,
+      picture: (measureLegibility(lettersOf(face)) ?? 0) < 0.42,
     });
     rows.push({ id: styleId, family: entry.family, signature: signFont(face) });
     sfnts.set(styleId, font.sfnt);

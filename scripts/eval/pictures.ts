@@ -19,6 +19,7 @@ export const CONDITIONS = [
   "small capitals, JPEG",
   "colour and noise",
   "turned, warped, blurred",
+  "strongly sheared",
   "tracked or shaped",
 ] as const;
 
@@ -143,8 +144,13 @@ function draw(condition: (typeof CONDITIONS)[number], d: Draw) {
         "+noise",
         "Gaussian",
       ]);
-    case "turned, warped, blurred": {
-      const pull = () => between(-0.03, 0.03);
+    case "turned, warped, blurred":
+    case "strongly sheared": {
+      // A sign seen from the side: corners pulled by shares of its height. The strong one pulls by shares of its width.
+      const isStrong = condition === "strongly sheared";
+      const side = isStrong ? "w" : "h";
+      const pull = () => between(-1, 1) * (isStrong ? 0.03 : 0.09);
+      const rise = () => between(-1, 1) * (isStrong ? 0.06 : 0.07);
       const corners = [
         [0, 0],
         [1, 0],
@@ -154,7 +160,7 @@ function draw(condition: (typeof CONDITIONS)[number], d: Draw) {
       const map = corners
         .map(
           ([x, y]) =>
-            `%[fx:${x}*w],%[fx:${y}*h] %[fx:(${x}+${pull().toFixed(4)})*w],%[fx:(${y}+${(pull() * 2).toFixed(4)})*h]`,
+            `%[fx:${x}*w],%[fx:${y}*h] %[fx:${x}*w+${pull().toFixed(4)}*${side}],%[fx:(${y}+${rise().toFixed(4)})*h]`,
         )
         .join(" ");
       return convert([

@@ -20,6 +20,7 @@ const ASPECT_WEIGHT = 0.6;
 /**
  * Ranks every style.
  * @param characters - the text without spaces. @param wordStarts - indices into it where a new word begins.
+ * @param cutsOnly - only where the count of cuts fits the text (the dear look by advances is left out).
  * @returns the best `keep` styles, best first; styles lacking more than a third of the characters are left out.
  */
 export function rankCoarse(
@@ -28,6 +29,7 @@ export function rankCoarse(
   wordStarts: number[],
   index: SignatureIndex,
   keep: number,
+  cutsOnly = false,
 ): CoarseRank[] {
   const sums = sumInk(line.strip);
   const signs = characters.map((c) => SignatureIndex.at(c));
@@ -40,6 +42,7 @@ export function rankCoarse(
     if (isWorthwhile(boxes))
       ranks.push({ style, cost: costByCuts(line.letters, forms, boxes, signs, index, style), by: "cuts" });
   }
+  if (cutsOnly) return best(ranks, keep);
   // The count of cuts may be right by chance: then nothing comes near by them, and each style's own advances cut anew.
   if (cutsFit && ranks.some((r) => r.cost < GOOD_CUTS)) return best(ranks, keep);
   const byCuts = new Map(ranks.map((r) => [r.style, r.cost]));

@@ -105,6 +105,8 @@ describe("a hard picture", () => {
     ["turned and blurred", { turnDeg: 6, blurPx: 1.3 }],
     ["spaced wide", { trackingPx: 12 }],
     ["letters touching", { trackingPx: -3 }],
+    ["seen from the side, so that it leans", { lean: 0.22 }],
+    ["leaning the other way", { lean: -0.15 }],
   ] as [string, DrawOptions][])("%s", (_what, options) => {
     for (const id of ["lora 700", "work-sans 700"])
       expect(identify(id, "Evening Watch", options).matches[0]!.styleId).toBe(id);
@@ -125,6 +127,18 @@ describe("a hard picture", () => {
     const { noneChance, matches } = identifyPicture(line, "Harbour Quay", index, load, 5);
     expect(noneChance).toBeGreaterThan(0.5);
     expect(matches[0]!.chance).toBeLessThan(0.5);
+  });
+
+  test("the overlay of a leaning line lies on the line as it was", () => {
+    const line = readPicture(drawLine(faces.get("zilla-slab 700")!, "Lamp", { lean: 0.25 }))!;
+    const { matches } = identifyPicture(line, "Lamp", index, load, 1);
+    expect(matches[0]!.styleId).toBe("zilla-slab 700");
+    const xs = matches[0]!.overlayPath
+      .match(/-?[\d.]+/g)!
+      .map(Number)
+      .filter((_, i) => i % 2 === 0);
+    expect(Math.abs(Math.min(...xs) - line.letters[0]!.left)).toBeLessThan(1.6);
+    expect(Math.abs(Math.max(...xs) - line.letters[line.letters.length - 1]!.right)).toBeLessThan(1.6);
   });
 
   test("a text that no face can set gives no match instead of an error", () => {

@@ -6,10 +6,12 @@ import {
   cropInk,
   cropPicture,
   findSlopeDeg,
+  leanInk,
   shrinkPicture,
   straightenCorners,
   turnInk,
   type CutBox,
+  type Lean,
   type Point,
 } from "./straighten";
 
@@ -85,6 +87,13 @@ function fitDetail(picture: RgbaPicture): RgbaPicture {
   if (!band) return picture;
   const wanted = (INK_HEIGHT_PX * 1.6) / ((band.bottom - band.top) / shrink);
   return wanted < 0.85 ? shrinkPicture(picture, wanted) : picture;
+}
+
+/** The line as it would be if its letters leaned less by `tan`; cut anew. */
+export function leanLine(line: InkLine, tan: number): { line: InkLine; lean: Lean } {
+  const { picture, lean } = leanInk(line.strip, tan);
+  const { pieces } = dropSpecks(picture);
+  return { line: { ...line, strip: picture, letters: mergePieces(picture, pieces) }, lean };
 }
 
 function bounds(boxes: CutBox[]): CutBox | null {

@@ -60,6 +60,35 @@ function sampleChannel({ widthPx: w, heightPx: h, rgba }: RgbaPicture, x: number
   );
 }
 
+/** A strip made to lean: what stood at x stands at x − tan · (middle − y) + shift. */
+export type Lean = { tan: number; middlePx: number; shiftPx: number };
+export const UPRIGHT: Lean = { tan: 0, middlePx: 0, shiftPx: 0 };
+
+/**
+ * Leans a strip backward (tan > 0 straightens letters that lean to the right).
+ * @returns the new strip, wide enough for all ink, and how it was leaned.
+ */
+export function leanInk(
+  { widthPx: w, heightPx: h, ink }: InkPicture,
+  tan: number,
+): { picture: InkPicture; lean: Lean } {
+  const middlePx = h / 2;
+  const shiftPx = Math.ceil((abs(tan) * h) / 2);
+  const outW = w + 2 * shiftPx;
+  const out = new Float32Array(outW * h);
+  for (let y = 0; y < h; y++) {
+    const off = tan * (middlePx - (y + 0.5)) - shiftPx;
+    for (let x = 0; x < outW; x++) {
+      const from = x + off;
+      const left = floor(from);
+      const part = from - left;
+      const at = (i: number) => (i < 0 || i >= w ? 0 : ink[y * w + i]!);
+      out[y * outW + x] = at(left) * (1 - part) + at(left + 1) * part;
+    }
+  }
+  return { picture: { widthPx: outW, heightPx: h, ink: out }, lean: { tan, middlePx, shiftPx } };
+}
+
 /** Shrinks a picture by averaging the pixels under each new one. @param scale - 0–1. */
 export function shrinkPicture(p: RgbaPicture, scale: number): RgbaPicture {
   const w = max(1, round(p.widthPx * scale));
