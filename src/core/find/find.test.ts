@@ -205,3 +205,58 @@ describe("the wall", () => {
     expect(all.rows).toHaveLength(rows.length);
   });
 });
+
+describe("sentences as people say them", () => {
+  const sees = (q: string, over: Partial<FindRow>) => findStyles([row("Probe", over)], { q }, null).rows.length === 1;
+  test.each([
+    [
+      "chunky rounded",
+      { traits: traits({ weight: 800, roundness: 0.7 }), treatments: [{ value: "rounded", confidence: 0.9 }] },
+      true,
+    ],
+    [
+      "chunky rounded",
+      { traits: traits({ weight: 300, roundness: 0.7 }), treatments: [{ value: "rounded", confidence: 0.9 }] },
+      false,
+    ],
+    ["hairline sans", { traits: traits({ weight: 120 }) }, true],
+    ["hairline sans", { traits: traits({ weight: 420 }) }, false],
+    ["wide and heavy", { traits: traits({ weight: 750, width: 7 }) }, true],
+    ["wide and heavy", { traits: traits({ weight: 750, width: 5 }) }, false],
+    ["small caps", { traits: traits({ cases: "small-capitals" }) }, true],
+    ["all capitals", { traits: traits({ cases: "capitals-only" }) }, true],
+    ["all capitals", { traits: traits({ cases: "both" }) }, false],
+    ["old-style figures", { traits: traits({ figures: { height: "old-style", spacing: "proportional" } }) }, true],
+    ["old-style figures", {}, false],
+    ["upright", { traits: traits({ slantDeg: 0.4 }) }, true],
+    ["upright", { traits: traits({ slantDeg: 12 }) }, false],
+    ["italic", { traits: traits({ slantDeg: 12 }) }, true],
+    ["joined script", { kinds: [{ value: "script", confidence: 0.9 }], traits: traits({ connected: 0.9 }) }, true],
+    ["monoline", { traits: traits({ contrast: 1.1 }) }, true],
+    ["monoline", { traits: traits({ contrast: 3 }) }, false],
+    ["distressed", { treatments: [{ value: "rough", confidence: 0.8 }] }, true],
+    ["not stencil", { treatments: [{ value: "stencil", confidence: 0.8 }] }, false],
+    ["not stencil", {}, true],
+    ["has €", {}, false],
+    ["has €", { coverage: [[0x20ac, 0x20ac]] }, true],
+    ["with an ampersand", {}, true],
+    ["free to sell", { verdicts: { "goods-for-sale": "ask-maker" } }, false],
+    ["free to sell", { verdicts: { "goods-for-sale": "cleared-with-credit" } }, true],
+    ["optical size", { axes: { opsz: 12 } }, true],
+    ["optical size", { axes: { wght: 400 } }, false],
+    ["large x-height", { traits: traits({ xHeightEm: 0.56 }) }, true],
+    ["clean", { traits: traits({ roughness: 0.6 }) }, false],
+    ["tabular figures", { traits: traits({ figures: { height: "lining", spacing: "tabular" } }) }, true],
+  ] as [string, Partial<FindRow>, boolean][])("“%s” %#: %s", (q, over, seen) => expect(sees(q, over)).toBe(seen));
+
+  test("a trait that was not measured never passes a wish for it", () => {
+    const unknown = { traits: traits({ weight: null, contrast: null, width: null }) };
+    for (const q of ["heavy", "light", "narrow", "wide", "high contrast", "monoline"])
+      expect(sees(q, unknown)).toBe(false);
+  });
+
+  test("case does not matter, commas part words", () => {
+    expect(sees("HEAVY, Sans", { traits: traits({ weight: 700 }) })).toBe(true);
+    expect(labels("SLAB,HEAVY")).toEqual(["slab serif", "heavy"]);
+  });
+});

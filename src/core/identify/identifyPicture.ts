@@ -5,16 +5,8 @@ import { leanLine, type InkLine } from "../picture/readPicture";
 import { UPRIGHT, type Lean } from "../picture/straighten";
 import { rankCoarse, type CoarseRank } from "./coarse";
 import { chancesOf } from "./chance";
-import {
-  drawPose,
-  imageInk,
-  placeWord,
-  posePolygons,
-  refinePose,
-  type FineResult,
-  type Imaging,
-  type Pose,
-} from "./fine";
+import { placeWord, refinePose, type FineResult } from "./fine";
+import { drawPose, imageInk, posePolygons, type Imaging, type Pose } from "./pose";
 import type { SignatureIndex } from "./signature";
 
 // Taken out of the global object once: the loops below call them millions of times.

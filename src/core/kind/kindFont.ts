@@ -45,7 +45,7 @@ function findKinds({ measured, family }: KindInput, treatments: TreatmentGuess[]
     add("picture", 0.6 + 0.4 * ramp(0.42 - num(measured.legibility), 0, 0.2), "its letters do not look like letters");
     return found;
   }
-  if (traits.monospaced) add("monospaced", 0.97, "every character is equally wide");
+  if (traits.monospaced) add("monospaced", 0.99, "every character is equally wide");
 
   const joined = num(traits.connected);
   const uneven = num(build.unevenness);

@@ -91,7 +91,7 @@ describe("other evidence", () => {
     expect(rights.verdicts.logo!.quotes[0]!.source).toBe("name 13 of the font");
   });
 
-  test("a licence file is trusted before what the font says of itself; both are kept", () => {
+  test("a licence file is trusted before a font's own statement; both are kept", () => {
     const rights = readRights([
       from("name-table", "Licensed under the Apache License, Version 2.0", "name 13"),
       from("licence-file", licenceOf("lora")),

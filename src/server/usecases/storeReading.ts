@@ -18,15 +18,18 @@ export type ReadingSource = {
 };
 
 export const styleIdOf = (sha256: string) => `s_${sha256.slice(0, 20)}` as StyleId;
-export const familyIdOf = (family: string) =>
-  `f_${
-    family
-      .normalize("NFD")
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, "-")
-      .replace(/^-|-$/g, "")
-      .slice(0, 70) || "unnamed"
-  }` as FamilyId;
+/** Latin names as words; names in other scripts by their code points, so that no two of them fall together. */
+export function familyIdOf(family: string): FamilyId {
+  const words = family
+    .normalize("NFD")
+    .replace(/\p{M}/gu, "")
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, "-")
+    .replace(/^-|-$/g, "")
+    .slice(0, 70);
+  const codes = [...family].map((c) => c.codePointAt(0)!.toString(16)).join("-");
+  return `f_${words || `u-${codes.slice(0, 68)}`}` as FamilyId;
+}
 
 /**
  * Stores one reading: files first (both are content-addressed, so a crash leaves nothing half-read), then the row.
@@ -88,7 +91,7 @@ function nameStyle({ opened, family }: FontReading, stated: string | null): { fa
   return { family: chosen, style: italic ? "Variable Italic" : "Variable" };
 }
 
-/** What the font says of its own terms: name strings 13 and 14. A copyright line alone is no permission. */
+/** The terms that a font itself states: name strings 13 and 14. A copyright line alone is no permission. */
 function nameEvidence({ opened }: FontReading, date: string): Evidence[] {
   return [13, 14].flatMap((id) => {
     const text = opened.names[id];
