@@ -123,3 +123,25 @@ describe("the contact sheet", () => {
     ).resolves.toBeDefined();
   });
 });
+
+describe("runs of a line", () => {
+  test("spaces belong to the run they stand in, whatever the coverage", () => {
+    expect(splitRuns("  a  ", [[0x61, 0x61]])).toEqual([{ text: "  a  ", missing: false }]);
+    expect(splitRuns("", [])).toEqual([]);
+  });
+
+  test("neighbouring missing characters keep a box each", () => {
+    const runs = splitRuns("a☃☃b", [[0x61, 0x62]]);
+    expect(runs.map((r) => r.missing)).toEqual([false, true, true, false]);
+    expect(runs.map((r) => r.text)).toEqual(["a", "☃", "☃", "b"]);
+  });
+
+  test("characters beyond the first plane are one", () => {
+    expect(splitRuns("😀", [[0x61, 0x61]])).toEqual([{ text: "😀", missing: true }]);
+    expect(splitRuns("😀", [[0x1f600, 0x1f600]])).toEqual([{ text: "😀", missing: false }]);
+  });
+
+  test("a line of missing characters only has no covered run", () => {
+    expect(splitRuns("☃☃", []).every((r) => r.missing)).toBe(true);
+  });
+});

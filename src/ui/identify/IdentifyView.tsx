@@ -257,17 +257,15 @@ function Framing({
           wDragHandle: "Edge left",
         }}
         onChange={(_px, p) =>
-          onFrame(
-            p.width < 1 || p.height < 1
-              ? null
-              : {
-                  x: Math.round((p.x * picture.widthPx) / 100),
-                  y: Math.round((p.y * picture.heightPx) / 100),
-                  width: Math.round((p.width * picture.widthPx) / 100),
-                  height: Math.round((p.height * picture.heightPx) / 100),
-                },
-          )
+          onFrame({
+            x: Math.round((p.x * picture.widthPx) / 100),
+            y: Math.round((p.y * picture.heightPx) / 100),
+            width: Math.round((p.width * picture.widthPx) / 100),
+            height: Math.round((p.height * picture.heightPx) / 100),
+          })
         }
+        // While it is drawn a frame may be of no size; what stays as small as a click is none.
+        onDragEnd={() => frame && Math.min(frame.width, frame.height) < 4 && onFrame(null)}
       >
         {/* eslint-disable-next-line @next/next/no-img-element -- a picture of the user's, from memory: nothing to optimise */}
         <img
