@@ -80,7 +80,8 @@ function formIn(sums: SumTable, box: CutBox): Int8Array {
   return Int8Array.from(describeCells(cellsOf(sums, box, 16)), quantize);
 }
 
-function extentOf(letters: CutBox[]): CutBox {
+/** The box around letters, of which there is at least one. */
+export function extentOf(letters: CutBox[]): CutBox {
   return {
     left: min(...letters.map((b) => b.left)),
     right: max(...letters.map((b) => b.right)),

@@ -4,7 +4,7 @@ import type { InkPicture } from "../geometry/raster";
 import type { OpenFace } from "../outlines/openFace";
 import type { InkLine } from "../picture/readPicture";
 import { shapeText } from "../shape/shapeText";
-import { fitLine, predictBoxes } from "./coarse";
+import { extentOf, fitLine, predictBoxes } from "./coarse";
 import { clonePose, drawPose, imageInk, posePolygons, type Imaging, type Part, type Pose } from "./pose";
 
 // Taken out of the global object once: the loops below call them millions of times.
@@ -87,15 +87,7 @@ function indexUnits(text: string): number[] {
 type EmBox = { left: number; right: number; top: number; bottom: number; advance: number };
 
 function placeByCuts(line: InkLine, parts: Part[], boxes: EmBox[]): Pose | null {
-  const cuts = parts.map((p) => {
-    const own = line.letters.slice(p.first, p.first + p.count);
-    return {
-      left: min(...own.map((b) => b.left)),
-      right: max(...own.map((b) => b.right)),
-      top: min(...own.map((b) => b.top)),
-      bottom: max(...own.map((b) => b.bottom)),
-    };
-  });
+  const cuts = parts.map((p) => extentOf(line.letters.slice(p.first, p.first + p.count)));
   const fit = fitLine(cuts, boxes);
   if (!fit || fit.aspect < 0.4 || fit.aspect > 2.5) return null;
   parts.forEach((p, i) => (p.atPx = (cuts[i]!.left + cuts[i]!.right) / 2));
@@ -112,12 +104,7 @@ function placeByCuts(line: InkLine, parts: Part[], boxes: EmBox[]): Pose | null 
 const clampAspect = (a: number) => min(1.12, max(0.89, a));
 
 function placeByAdvances(line: InkLine, parts: Part[], boxes: EmBox[], wordStarts: number[]): Pose | null {
-  const extent = {
-    left: min(...line.letters.map((b) => b.left)),
-    right: max(...line.letters.map((b) => b.right)),
-    top: min(...line.letters.map((b) => b.top)),
-    bottom: max(...line.letters.map((b) => b.bottom)),
-  };
+  const extent = extentOf(line.letters);
   const { scalePx, baselinePx } = predictBoxes(extent, boxes, wordStarts);
   // Places come from the shaped run (kerning, joins), stretched by one tracking so that both ends meet the ink.
   const left = parts[0]!.penEm + boxes[0]!.left;

@@ -61,6 +61,10 @@ export function sentencesOf(text: string): { text: string; line: number }[] {
   return out;
 }
 
+/** The verdicts of a record without their quotes. */
+export const verdictsOf = (rights: Rights): Partial<Record<Use, Verdict>> =>
+  Object.fromEntries(Object.entries(rights.verdicts).map(([use, v]) => [use, v.verdict]));
+
 /** The verdict for several uses at once: the strictest of theirs. No uses: as for private use. */
 export function strictestVerdict(verdicts: Partial<Record<Use, Verdict>>, uses: readonly Use[]): Verdict {
   const asked = uses.length ? uses : (["private"] as const);

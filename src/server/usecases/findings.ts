@@ -4,6 +4,7 @@ import type { BriefId, FamilyId, LibraryId, StyleId } from "@/contracts/ids";
 import type { StyleList, StyleListItem, StyleQuery } from "@/contracts/styles";
 import type { Traits } from "@/contracts/traits";
 import { findStyles, type FindRow, type FoundRow } from "@/core/find/findStyles";
+import { verdictsOf } from "@/core/rights/readRights";
 import { quantile } from "@/core/geometry/numbers";
 import type { Db } from "../db/open";
 import { findBrief } from "../queries/briefs";
@@ -41,7 +42,7 @@ function toFindRow(r: StyleRecord): FindRow {
     kinds: r.kinds,
     treatments: r.treatments,
     traits: r.traits,
-    verdicts: Object.fromEntries(Object.entries(r.rights.verdicts).map(([use, v]) => [use, v.verdict])),
+    verdicts: verdictsOf(r.rights),
     coverage: r.coverage,
     axes: Object.fromEntries(r.axes.map((a) => [a.tag, a.default])),
     addedAt: r.addedAt,

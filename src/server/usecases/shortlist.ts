@@ -6,7 +6,7 @@ import type { Brief, Kept } from "@/contracts/brief";
 import type { Verdict } from "@/contracts/traits";
 import { VERDICT_WORDS } from "@/contracts/words";
 import { charactersOf, findMissing } from "@/core/brief/checkBrief";
-import { strictestVerdict } from "@/core/rights/readRights";
+import { strictestVerdict, verdictsOf } from "@/core/rights/readRights";
 import { levelFactor } from "@/core/brief/level";
 import { writeCredits } from "@/core/write/credits";
 import { writeCsv } from "@/core/write/csv";
@@ -38,12 +38,11 @@ export function gatherShortlist(
     .flatMap((kept) => {
       const record = findStyle(db, kept.styleId);
       if (!record) return [];
-      const verdicts = Object.fromEntries(Object.entries(record.rights.verdicts).map(([use, v]) => [use, v.verdict]));
       return [
         {
           kept,
           record,
-          verdict: strictestVerdict(verdicts, brief.uses),
+          verdict: strictestVerdict(verdictsOf(record.rights), brief.uses),
           missing: findMissing(needed, record.coverage),
           provenance: listProvenance(db, record.styleId),
         },

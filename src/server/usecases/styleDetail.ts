@@ -9,7 +9,7 @@ import { openContainer } from "@/core/open/container";
 import { TableReader } from "@/core/open/reader";
 import { blockOf, describeCoverage } from "@/core/open/unicodeBlocks";
 import { openFace, type OpenFace } from "@/core/outlines/openFace";
-import { strictestVerdict } from "@/core/rights/readRights";
+import { strictestVerdict, verdictsOf } from "@/core/rights/readRights";
 import { shapeText } from "@/core/shape/shapeText";
 import type { Db } from "../db/open";
 import { readStored } from "../db/fileStore";
@@ -21,7 +21,6 @@ export function getStyleDetail(db: Db, styleId: string, briefId: string | null):
   const r = findStyle(db, styleId);
   if (!r) return null;
   const brief = briefId ? findBrief(db, briefId) : null;
-  const verdicts = Object.fromEntries(Object.entries(r.rights.verdicts).map(([use, v]) => [use, v.verdict]));
   const siblings = listFamilyStyles(db, r.familyId)
     .map((s) => ({
       styleId: s.styleId as StyleId,
@@ -57,7 +56,7 @@ export function getStyleDetail(db: Db, styleId: string, briefId: string | null):
     features: r.features,
     health: r.health,
     rights: r.rights,
-    verdict: strictestVerdict(verdicts, brief?.uses ?? []),
+    verdict: strictestVerdict(verdictsOf(r.rights), brief?.uses ?? []),
     missing: brief ? findMissing(charactersOf(brief), r.coverage) : [],
     provenance: listProvenance(db, styleId),
     sha256: r.sha256,

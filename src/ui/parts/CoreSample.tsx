@@ -23,7 +23,7 @@ export function placeInRange(
   const range = ranges[trait];
   if (value === null || !range) return null;
   const [low, high] = range;
-  return Math.min(1, Math.max(0, (Math.abs(trait === "slantDeg" ? value : value) - low) / (high - low)));
+  return Math.min(1, Math.max(0, (Math.abs(value) - low) / (high - low)));
 }
 
 /** Text equivalent, read out. */
