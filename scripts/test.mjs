@@ -5,7 +5,7 @@ import { build, installDebian, installPackages } from "./setup.mjs";
 
 const { compiled } = await installPackages();
 await compiled;
-installDebian({ chromium: "chromium" });
+installDebian({ chromium: "chromium", "ots-sanitize": "opentype-sanitizer" });
 
 let passed = 0;
 let failed = 0;

@@ -6,7 +6,7 @@
  */
 export const PIPELINE = [
   { stage: "opened", version: 1 },
-  { stage: "measured", version: 1 },
+  { stage: "measured", version: 2 },
   { stage: "kinded", version: 1 },
   { stage: "signed", version: 1 },
   { stage: "indexed", version: 1 },

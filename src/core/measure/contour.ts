@@ -59,7 +59,7 @@ export function measureRoughness(letters: Letters): number | null {
 }
 
 /** Points at even distance along a closed polygon. */
-function resample(p: Float64Array, step: number): Float64Array {
+export function resample(p: Float64Array, step: number): Float64Array {
   const out: number[] = [];
   let left = 0;
   const n = p.length / 2;

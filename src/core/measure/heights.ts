@@ -1,13 +1,26 @@
 // Heights and widths in em: flat tops and bottoms, mean advances, figures, cases.
-import { median, mean } from "../geometry/numbers";
+import { median, mean, quantile } from "../geometry/numbers";
 import { medianEm, pick, type Letters } from "./letters";
+import { measureTornTop } from "./untreat";
 
-/** Heights from letters with flat ends, so that overshoot does not count; round letters only where no flat one exists. */
-export function measureHeights(letters: Letters) {
-  const top = (chars: string) => medianEm(letters, chars, (l) => l.bounds.yMax);
+/** Heights from letters with flat ends, so that overshoot does not count; round letters only where no flat one exists. @param isTorn - edges are rough: the middle of an edge counts, not its highest tooth. */
+export function measureHeights(letters: Letters, isTorn: boolean) {
+  const torn = (chars: string) => {
+    const top = isTorn ? measureTornTop(letters, chars) : null;
+    return top === null ? null : top / letters.em;
+  };
+  const top = (chars: string) => torn(chars) ?? medianEm(letters, chars, (l) => l.bounds.yMax);
+  // Overshoot only ever adds: where some of these letters are curved (italics), the lower ones are the flat ones.
+  const lowTop = (chars: string) => {
+    const low = quantile(
+      pick(letters, chars).map((l) => l.bounds.yMax),
+      0.25,
+    );
+    return low === null ? null : low / letters.em;
+  };
   const bottom = (chars: string) => medianEm(letters, chars, (l) => l.bounds.yMin);
   return {
-    xHeightEm: top("xzvw") ?? top("nuoea"),
+    xHeightEm: torn("xzvwu") ?? lowTop("xzvwu") ?? top("nuoea"),
     capHeightEm: top("HIETZ") ?? top("OBDN"),
     ascenderEm: top("bdhkl"),
     descenderEm: bottom("pqgy"),

@@ -1,5 +1,5 @@
 // Whether neighbouring letters touch when set (scripts), measured on real shaped pairs.
-import { mapPolygons } from "../geometry/outline";
+import { boundsOf, mapPolygons } from "../geometry/outline";
 import { spansAtY } from "../geometry/rays";
 import { shapeText } from "../shape/shapeText";
 import type { Letters } from "./letters";
@@ -28,7 +28,10 @@ export function measureConnection(letters: Letters): number | null {
 }
 
 function meet(a: Float64Array[], b: Float64Array[], em: number): boolean {
-  for (let y = -0.25 * em; y < 0.8 * em; y += em / 60) {
+  const [left, right] = [boundsOf(a), boundsOf(b)];
+  if (!left || !right || right.xMin - left.xMax > em / 500) return false;
+  // Finer than the thinnest joining stroke.
+  for (let y = -0.25 * em; y < 0.8 * em; y += em / 180) {
     const left = spansAtY(a, y);
     const right = spansAtY(b, y);
     const end = left[left.length - 1]?.to;

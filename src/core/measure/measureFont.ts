@@ -9,6 +9,7 @@ import { isMonospaced, measureFigures, measureHeights, measureProportion, measur
 import { measureConnection } from "./joining";
 import { lettersOf, pick } from "./letters";
 import { measureStrokes } from "./strokes";
+import { fillTreated, measureDots } from "./untreat";
 
 /** Traits and the readings behind them that `kind` needs but nobody filters by. */
 export type Measured = {
@@ -34,6 +35,9 @@ const WEIGHT_SCALE = [
   [0.5, 1000],
 ] as const;
 
+/** Roughness above which flat tops count as torn. */
+const TORN = 0.15;
+
 /** Letter width / height → usWidthClass: the named steps of that class are 50 to 200 % of the normal width. */
 const WIDTH_SCALE = [
   [0.4, 1],
@@ -53,8 +57,12 @@ const WIDTH_SCALE = [
  */
 export function measureFont(face: OpenFace): Measured {
   const letters = lettersOf(face);
-  const heights = measureHeights(letters);
-  const strokes = measureStrokes(letters);
+  const build = measureBuild(letters);
+  const roughness = measureRoughness(letters);
+  const dots = measureDots(letters);
+  const heights = measureHeights(letters, roughness !== null && roughness > TORN && dots === null);
+  const plain = measureStrokes(fillTreated(letters, build));
+  const strokes = { ...plain, ...(dots !== null && { stemEm: dots / letters.em }) };
   const proportion = measureProportion(letters);
   const legibility = measureLegibility(letters);
   const letterCount = pick(letters, "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz").length;
@@ -72,14 +80,14 @@ export function measureFont(face: OpenFace): Measured {
     serif: strokes.serif,
     serifThickness: strokes.serifThickness,
     roundness: measureRoundness(letters),
-    roughness: measureRoughness(letters),
+    roughness,
     connected: measureConnection(letters),
     monospaced: isMonospaced(letters),
     figures: measureFigures(letters),
     cases: measureCases(letters),
     picture,
   };
-  return { traits: rounded(traits), legibility, proportion, build: measureBuild(letters), letterCount };
+  return { traits: rounded(traits), legibility, proportion, build, letterCount };
 }
 
 /** Numbers are kept to a ten-thousandth: more digits than any of the methods means. */

@@ -1,6 +1,7 @@
 // Stems, slant, contrast and serifs: all from rays through straight and round letters.
 import { clamp, mean, median, quantile } from "../geometry/numbers";
 import { spansAlong, spansAtX, spansAtY, type Span } from "../geometry/rays";
+import { measureLean, measureLeaningStem } from "./lean";
 import { pick, type Letter, type Letters } from "./letters";
 
 /** Letters whose first vertical stroke is a straight stem, and the part of their height where it stands free. */
@@ -11,18 +12,18 @@ type StemRead = { slantDeg: number; stemFu: number; letter: Letter; middleAtBase
 
 /** Follows the first stroke of a letter between two heights; null when it is not one steady stroke. */
 function readStem(letter: Letter, low: number, high: number): StemRead | null {
-  const heights = Array.from({ length: 9 }, (_, i) => low + ((high - low) * i) / 8);
+  const heights = Array.from({ length: 17 }, (_, i) => low + ((high - low) * i) / 16);
   const first: { y: number; span: Span }[] = [];
   for (const y of heights) {
     const spans = spansAtY(letter.polygons, y);
     const span = letter.char === "d" || letter.char === "u" ? spans[spans.length - 1] : spans[0];
     if (span) first.push({ y, span });
   }
-  if (first.length < 5) return null;
+  if (first.length < 9) return null;
   const widths = first.map(({ span }) => span.to - span.from);
   const typical = median(widths)!;
   const steady = first.filter(({ span }) => Math.abs(span.to - span.from - typical) < 0.2 * typical + 1);
-  if (steady.length < 5) return null;
+  if (steady.length < 9) return null;
   const line = fitLine(steady.map(({ y, span }) => [y, (span.from + span.to) / 2]));
   return {
     slantDeg: (Math.atan(line.slope) * 180) / Math.PI,
@@ -70,14 +71,24 @@ export type StrokeMeasures = {
   serifThickness: number | null;
 };
 
+/** Share of near-upright edges that must run one way before that way is taken for the lean. */
+const CLEAR_SHARE = 0.3;
+/** First strokes further than this from the lean are no stems: hairlines that lead into a letter. */
+const ASTRAY_DEG = 4;
+
 export function measureStrokes(letters: Letters): StrokeMeasures {
-  const lower = readStems(letters, STEM_LOWER, [0.25, 0.6]);
+  const lean = measureLean(letters);
+  const isClear = lean !== null && lean.share >= CLEAR_SHARE;
+  const agrees = (r: StemRead) => !isClear || Math.abs(r.slantDeg - lean.leanDeg) < ASTRAY_DEG;
+  const allLower = readStems(letters, STEM_LOWER, [0.25, 0.6]);
+  const lower = allLower.filter(agrees);
   const upper = readStems(letters, STEM_UPPER, [0.25, 0.45]);
   const lowerStem = median(lower.map((r) => r.stemFu));
   const upperStem = median(upper.map((r) => r.stemFu));
-  const stem = lower.length >= 3 ? lowerStem : (upperStem ?? lowerStem);
-  const slants = (lower.length >= 3 ? lower : [...lower, ...upper]).map((r) => r.slantDeg);
-  const slantDeg = median(slants);
+  const leadsIn = isClear && lower.length < 0.6 * allLower.length;
+  const leaning = leadsIn ? measureLeaningStem(letters, lean.leanDeg) : null;
+  const stem = leaning ?? (lower.length >= 3 ? lowerStem : (upperStem ?? lowerStem));
+  const slantDeg = isClear ? lean.leanDeg : median([...lower, ...upper].map((r) => r.slantDeg));
   return {
     stemEm: stem === null ? null : stem / letters.em,
     capStemEm: upperStem === null ? null : upperStem / letters.em,
