@@ -19,6 +19,7 @@ await build({
   format: "esm",
   target: "node20",
   packages: "external",
-  alias: { "@": "./src" },
+  // Read as data, so bundled: Node takes no JSON without an attribute.
+  alias: { "@": "./src", "spdx-license-list/licenses": "./node_modules/spdx-license-list/licenses" },
   logLevel: "error",
 });

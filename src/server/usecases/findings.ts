@@ -4,7 +4,7 @@ import type { BriefId, FamilyId, LibraryId, StyleId } from "@/contracts/ids";
 import type { StyleList, StyleListItem, StyleQuery } from "@/contracts/styles";
 import type { Traits } from "@/contracts/traits";
 import { findStyles, type FindRow, type FoundRow } from "@/core/find/findStyles";
-import { verdictsOf } from "@/core/rights/readRights";
+import { verdictsOf } from "@/core/rights/verdicts";
 import { quantile } from "@/core/geometry/numbers";
 import type { Db } from "../db/open";
 import { findBrief } from "../queries/briefs";

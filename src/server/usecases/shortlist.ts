@@ -6,7 +6,7 @@ import type { Brief, Kept } from "@/contracts/brief";
 import type { Verdict } from "@/contracts/traits";
 import { VERDICT_WORDS } from "@/contracts/words";
 import { charactersOf, findMissing } from "@/core/brief/checkBrief";
-import { strictestVerdict, verdictsOf } from "@/core/rights/readRights";
+import { strictestVerdict, verdictsOf } from "@/core/rights/verdicts";
 import { levelFactor } from "@/core/brief/level";
 import { writeCredits } from "@/core/write/credits";
 import { writeCsv } from "@/core/write/csv";

@@ -9,7 +9,7 @@ import { openContainer } from "@/core/open/container";
 import { TableReader } from "@/core/open/reader";
 import { blockOf, describeCoverage } from "@/core/open/unicodeBlocks";
 import { openFace, type OpenFace } from "@/core/outlines/openFace";
-import { strictestVerdict, verdictsOf } from "@/core/rights/readRights";
+import { strictestVerdict, verdictsOf } from "@/core/rights/verdicts";
 import { shapeText } from "@/core/shape/shapeText";
 import type { Db } from "../db/open";
 import { readStored } from "../db/fileStore";

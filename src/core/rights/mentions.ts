@@ -1,0 +1,108 @@
+// References to standard licences by name, short name or address, in a sentence that says the font is under them.
+import { statementsOf, type Statement } from "./statements";
+
+export type Mention = { spdx: string; statement: Statement };
+
+/** Names of licences as they are written in running text. The version, where one stands, is put behind. */
+const NAMES: [RegExp, (m: RegExpMatchArray) => string][] = [
+  [
+    /SIL\s+Open\s+Font\s+Licen[cs]e|\bOpen\s+Font\s+Licen[cs]e\b|\bSIL[- ]OFL\b|\bOFL(?:[- ]?1\.[01])?\b|(?:scripts\.sil\.org\/OFL|openfontlicense\.org)/i,
+    (m) => (/1\.0/.test(m.input!) && !/1\.1/.test(m.input!) ? "OFL-1.0" : "OFL-1.1"),
+  ],
+  [
+    /\bApache(?:\s+Software)?[\s-]+Licen[cs]e\b|\bApache[- ]?2(?:\.0)?\b|apache\.org\/licenses\/LICENSE-2\.0/i,
+    () => "Apache-2.0",
+  ],
+  [/\bUbuntu\s+Font\s+Licen[cs]e\b|\bUFL(?:[- ]1\.0)?\b/i, () => "Ubuntu-font-1.0"],
+  [/\bCC[- ]?0\b|Creative\s+Commons\s+Zero|creativecommons\.org\/publicdomain\/zero/i, () => "CC0-1.0"],
+  [
+    /(?:\bCC|Creative[- ]Commons|creativecommons\.org\/licenses)[\s\/:-]*(?:\(?licen[cs]e\)?\s*|lizenz\s*|licence\s*|licencia\s*)?[\s:(-]*(?:BY|Attribution|Namensnennung|Reconocimiento|Atribuci[óo]n|Paternit[ée])(?:[\s\/,_–-]*(?:NC|Non[- ]?Commercial|Nicht[- ]?kommerziell|No[- ]?Comercial|Pas d[’']Utilisation Commerciale))?(?:[\s\/,_–-]*(?:SA|Share[- ]?Alike|ND|No[- ]?Deriv\w*|Weitergabe unter gleichen Bedingungen|Keine Bearbeitung\w*|CompartirIgual|SinDerivadas|Partage[^.]*|Pas de Modification))?/i,
+    readCc,
+  ],
+  [/\bUnlicense\b|unlicense\.org/i, () => "Unlicense"],
+  [/\bWTFPL\b/i, () => "WTFPL"],
+  [/\bMIT[- ](?:licen[cs]ed?|lizenz|Licen[cs]e)\b|licen[cs]e:?\s+MIT\b|\bunder (?:the )?MIT\b/i, () => "MIT"],
+  [/\bLGPL\b|Lesser\s+General\s+Public\s+Licen[cs]e/i, () => "LGPL-3.0-or-later"],
+  [
+    /\bGNU\s+General\s+Public\s+Licen[cs]e\b|\bGPL(?:v?[- ]?[23](?:\.0)?)?\b/i,
+    (m) =>
+      `GPL-${/(?:version|v|GPL[- ]?)\s*2/i.test(m.input!) ? "2.0" : "3.0"}-or-later${FONT_EXCEPTION.test(m.input!) ? " WITH Font-exception-2.0" : ""}`,
+  ],
+  [/\bBSD\b[^.]{0,20}licen[cs]e|\bBSD-[23]-Clause\b/i, () => "BSD-3-Clause"],
+  [/\bISC\s+Licen[cs]e\b/i, () => "ISC"],
+  [
+    /public[- ]domain|gemeinfrei\p{L}*|domaine\s+public|dominio\s+p[úu]blico|publicdomain\/mark/iu,
+    () => "LicenseRef-public-domain",
+  ],
+];
+export const FONT_EXCEPTION = /font[- ]exception|does not by itself cause the resulting document to be covered/i;
+
+function readCc(m: RegExpMatchArray): string {
+  const t = m[0];
+  const nc = /NC\b|Non[- ]?Commercial|Nicht[- ]?kommerziell|No[- ]?Comercial|Pas d[’']Utilisation/i.test(t)
+    ? "-NC"
+    : "";
+  const sa = /SA\b|Share[- ]?Alike|gleichen Bedingungen|CompartirIgual|Partage/i.test(t) ? "-SA" : "";
+  const nd = /ND\b|No[- ]?Deriv|Keine Bearbeitung|SinDerivadas|Pas de Modification/i.test(t) ? "-ND" : "";
+  const version = m.input!.slice(m.index! + t.length).match(/^[^.\d]{0,24}([1-4]\.[05])/)?.[1] ?? "4.0";
+  return `CC-BY${nc}${sa || nd}-${version}`;
+}
+
+/** Takes names of licences out of a sentence. */
+export const withoutNames = (sentence: string) =>
+  NAMES.reduce((s, [name]) => s.replace(new RegExp(name.source, `${name.flags}g`), " "), sentence);
+
+/** Says that the font is under a licence; or the whole text is little more than its name. */
+const UNDER =
+  /licen[cs]\p{L}*|lizen[zs]\p{L}*|under|unter|sous|bajo|released?|available|veröffentlicht|diffusé|publicad\p{L}*|SPDX|terms|dedicat\p{L}*|placed|gestellt|is|ist|est|es\b/iu;
+/** The licence is that of something else. */
+const OTHER_THING =
+  /\b(?:pictures?|images?|photos?|preview|website|source code|scripts?|software that|build|tools?|documentation|manual|readme|icons?|bilder|fotos?|dokumentation|webseite|photos|aper[çc]us?|documentaci[óo]n|im[áa]genes)\b/iu;
+const OF_THE_FONT =
+  /\b(?:font|fonts|typeface|face|schrift\p{L}*|police|fonte|caract[eè]res|fuente|tipograf[íi]a|letters|family|work|œuvre|obra|werk)\b/iu;
+/** It was once, or is not. */
+const DENIED =
+  /\b(?:no longer|not|never|formerly|previously|used to be|isn[’']t|früher|nicht|kein\p{L}*|ehemals|ne\b[^.]*\bpas|anciennement|n[’']est (?:pas|plus)|ya no|no est[áa]|anteriormente|unlike)\b/iu;
+
+/** The licence is that of the font this one was made from. */
+const OF_ANOTHER =
+  /\b(?:based on|derived from|inspired by|modell?ed (?:on|after)|basiert auf|nach vorlage|bas[ée]e? sur|inspir[ée]e? d|basad[ao] en|unlike)\b/iu;
+
+/** Finds references in a text. @param isWhole - the text is a statement of its own (a name string, a library's field). */
+export function findMentions(text: string, isWhole: boolean): { mentions: Mention[]; denied: Statement[] } {
+  const mentions: Mention[] = [];
+  const denied: Statement[] = [];
+  for (const statement of statementsOf(text)) {
+    for (const part of partsOf(statement.text)) {
+      for (const [name, idOf] of NAMES) {
+        const m = part.match(name);
+        if (!m) continue;
+        const around = { ...statement };
+        if (OF_ANOTHER.test(part.slice(0, m.index))) continue;
+        if (DENIED.test(part.slice(0, m.index! + m[0].length))) denied.push(around);
+        else if (OTHER_THING.test(part) && !OF_THE_FONT.test(part.replace(m[0], " "))) continue;
+        else if (
+          isWhole ||
+          UNDER.test(part.replace(m[0], " ")) ||
+          part.length < m[0].length + 24 ||
+          statement.heading !== null
+        )
+          mentions.push({ spdx: idOf(exceptionAside(m, statement.text)), statement: around });
+        break;
+      }
+    }
+  }
+  return { mentions, denied };
+}
+
+/** A font exception may stand in another part of the sentence than the licence's name. */
+function exceptionAside(m: RegExpMatchArray, sentence: string): RegExpMatchArray {
+  m.input = /GPL|General/i.test(m[0]) ? sentence : m.input!;
+  return m;
+}
+
+/** Parts of a sentence that speak of different things: "the font is under A, the documentation under B". */
+const partsOf = (sentence: string) =>
+  sentence.split(
+    /;|,\s+(?=(?:the|die|das|der|la|les|el|las|los|all|its|while|whereas|and the|und die|et la|et les|y la|y las)\s)/iu,
+  );
