@@ -173,6 +173,15 @@ export function pixels(contours: Contour[], cell: number): Contour[] {
   const isInk = new Set<string>();
   for (let i = x0; i < x1; i++)
     for (let j = y0; j < y1; j++) if (winding(polygons, (i + 0.5) * cell, (j + 0.5) * cell)) isInk.add(`${i} ${j}`);
+  // A sign thinner than a cell still takes one column of them.
+  if (!isInk.size)
+    for (const points of polygons) {
+      const xs = points.map((p) => p.x);
+      const ys = points.map((p) => p.y);
+      const column = Math.floor((Math.min(...xs) + Math.max(...xs)) / 2 / cell);
+      for (let j = Math.floor(Math.min(...ys) / cell); j * cell + cell / 2 < Math.max(...ys); j++)
+        isInk.add(`${column} ${j}`);
+    }
   return traceCells(isInk, cell);
 }
 

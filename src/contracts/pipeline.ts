@@ -5,7 +5,7 @@
  * raising a number makes the reading job do that stage, and those behind it, again.
  */
 export const PIPELINE = [
-  { stage: "opened", version: 1 },
+  { stage: "opened", version: 2 },
   { stage: "measured", version: 2 },
   { stage: "kinded", version: 1 },
   { stage: "signed", version: 1 },

@@ -92,7 +92,12 @@ export const Axis = z.object({
 });
 export type Axis = z.infer<typeof Axis>;
 
-export const Fault = z.object({ code: z.string(), table: z.string(), meaning: z.string() });
+export const Fault = z.object({
+  code: z.string(),
+  table: z.string(),
+  meaning: z.string(),
+  weight: z.enum(["care", "note"]).optional().describe("a note does not make a font usable with care only"),
+});
 export type Fault = z.infer<typeof Fault>;
 export const Health = z.object({ degree: z.enum(["fine", "with-care", "refused"]), faults: z.array(Fault) });
 export type Health = z.infer<typeof Health>;

@@ -53,7 +53,7 @@ export function glyfDataOf(glyph: DrawnGlyph, indexOf: Map<string, number>): Gly
     return {
       parts: glyph.parts.map((p) => ({ index: indexOf.get(p.glyph)!, dx: Math.round(p.dx), dy: Math.round(p.dy) })),
     };
-  return { simple: glyph.contours.map((c) => toQuadratic(c, straightness(c), false)).filter((c) => c.length > 2) };
+  return { simple: glyph.contours.map((c) => toQuadratic(c, straightness(c), false)).filter((c) => c.length > 1) };
 }
 
 export type Box = { xMin: number; yMin: number; xMax: number; yMax: number };

@@ -39,7 +39,14 @@ export async function openContainer(bytes: Uint8Array): Promise<Container> {
   if (!bytes.length) throw new FontFileError("empty-file", "file", 0, "a font", "no bytes");
   const format = sniffFormat(bytes);
   if (!format) throw new FontFileError("not-a-font", "file", 0, "a font signature", describeStart(bytes));
-  if (format === "ttc") throw new FontFileError("unsupported-format", "file", 0, "a single font", "a font collection");
+  if (format === "ttc")
+    throw new FontFileError(
+      "unsupported-format",
+      "file",
+      0,
+      "a single font (see splitCollection)",
+      "a font collection",
+    );
   const sfnt = format === "woff" ? unpackWoff(bytes) : format === "woff2" ? await unpackWoff2(bytes) : bytes;
   const { tables, faults } = readDirectory(sfnt);
   const outlines = tables.has("CFF ") || tables.has("CFF2") ? "otf" : "ttf";
@@ -137,6 +144,7 @@ function readDirectory(sfnt: Uint8Array): { tables: Map<string, Uint8Array>; fau
     throw new FontFileError("file-truncated", "file", sfnt.length, `${count} table entries`, "the end");
   const tables = new Map<string, Uint8Array>();
   const faults: Fault[] = [];
+  const places: { tag: string; offset: number; end: number }[] = [];
   for (let i = 0; i < count; i++) {
     const at = 12 + i * 16;
     const tag = file.tag4(at);
@@ -150,9 +158,69 @@ function readDirectory(sfnt: Uint8Array): { tables: Map<string, Uint8Array>; fau
         table: tag,
         meaning: "The table's checksum does not match: it was changed after the font was made.",
       });
+    if (tables.has(tag))
+      faults.push({
+        code: "table-twice",
+        table: tag,
+        meaning: "The table is listed twice: programs read different ones.",
+      });
     tables.set(tag, data);
+    places.push({ tag, offset, end: offset + length });
   }
+  noteOverlaps(places, faults);
   return { tables, faults };
+}
+
+/** Tables that share bytes: whoever saves the font again damages one of them. Two tags for the very same bytes are allowed. */
+function noteOverlaps(places: { tag: string; offset: number; end: number }[], faults: Fault[]) {
+  const sorted = [...places].filter((p) => p.end > p.offset).sort((a, b) => a.offset - b.offset);
+  for (let i = 1; i < sorted.length; i++) {
+    const [a, b] = [sorted[i - 1]!, sorted[i]!];
+    if (b.offset < a.end && !(a.offset === b.offset && a.end === b.end))
+      faults.push({
+        code: "tables-overlap",
+        table: b.tag,
+        meaning: `The tables ${a.tag} and ${b.tag} share bytes: saving the font again may damage one of them.`,
+      });
+  }
+}
+
+/** Fonts in one collection are split at most so often. */
+const MAX_MEMBERS = 64;
+
+/**
+ * Splits a font collection into single fonts, each with its own table directory.
+ * @throws FontFileError file-truncated, table-damaged, too-large.
+ */
+export function splitCollection(bytes: Uint8Array): Uint8Array[] {
+  const file = new TableReader("file", bytes);
+  if (bytes.length < 16)
+    throw new FontFileError("file-truncated", "file", bytes.length, "a collection header", "the end");
+  const count = file.u32(8);
+  if (!count || count > MAX_MEMBERS)
+    throw new FontFileError("table-damaged", "file", 8, `1 to ${MAX_MEMBERS} fonts`, String(count));
+  if (12 + 4 * count > bytes.length)
+    throw new FontFileError("file-truncated", "file", bytes.length, `${count} font offsets`, "the end");
+  let total = 0;
+  return Array.from({ length: count }, (_, k) => {
+    const start = file.u32(12 + 4 * k);
+    if (start + 12 > bytes.length)
+      throw new FontFileError("file-truncated", "file", start, "a table directory", `the end at ${bytes.length}`);
+    const tables = file.u16(start + 4);
+    if (start + 12 + 16 * tables > bytes.length)
+      throw new FontFileError("file-truncated", "file", start, `${tables} table entries`, "the end");
+    const parts = Array.from({ length: tables }, (_, i) => {
+      const at = start + 12 + 16 * i;
+      const [offset, length] = [file.u32(at + 8), file.u32(at + 12)];
+      if (offset + length > bytes.length)
+        throw new FontFileError("file-truncated", file.tag4(at), offset, `${length} bytes`, "the end");
+      total += length;
+      if (total > MAX_FONT_BYTES * 4)
+        throw new FontFileError("too-large", "file", at, `at most ${MAX_FONT_BYTES * 4}`, String(total));
+      return { tag: file.tag4(at), data: bytes.subarray(offset, offset + length), checksum: file.u32(at + 4) };
+    });
+    return assembleSfnt(file.u32(start), parts);
+  });
 }
 
 /** Sum of the table's 32-bit words, modulo 2^32, padded with zeros. */

@@ -7,7 +7,7 @@ import { TableReader } from "./reader";
 import { readCmap, type CharacterMap } from "./tables/cmap";
 import { readFeatureTags, readFvar, type Instance } from "./tables/layout";
 import { readGlyphCount, readHead, readHhea, readOs2, readPost, type Hhea, type Os2 } from "./tables/metrics";
-import { readFamilyAndStyle, readNames, type Names } from "./tables/names";
+import { readFamilyAndStyle, readNames, type NameFaults, type Names } from "./tables/names";
 import { toRanges } from "./unicodeBlocks";
 
 export type OpenedFont = {
@@ -31,6 +31,12 @@ export type OpenedFont = {
   hasKerning: boolean;
   health: Health;
 };
+
+/** Usable with care when any fault is more than a note. */
+export const gradeHealth = (faults: Fault[]): Health => ({
+  degree: faults.some((f) => f.weight !== "note") ? "with-care" : "fine",
+  faults,
+});
 
 /**
  * Opens one font file.
@@ -62,11 +68,15 @@ export async function openFont(bytes: Uint8Array): Promise<OpenedFont> {
   const glyphCount = readGlyphCount(must("maxp"));
   const cmap = readCmap(must("cmap"));
   const kept = keepExistingGlyphs(cmap, glyphCount, faults);
-  const names = may("name", readNames, "Its names cannot be read") ?? {};
+  const nameFaults: NameFaults = { hidden: [], twice: [] };
+  const names = may("name", (t) => readNames(t, nameFaults), "Its names cannot be read") ?? {};
+  noteNames(nameFaults, faults);
   const fvar = may("fvar", (t) => readFvar(t, names), "Its axes cannot be used");
   const gsub = may("GSUB", readFeatureTags, "Its substitutions cannot be used") ?? [];
   const gpos = may("GPOS", readFeatureTags, "Its kerning cannot be used") ?? [];
   noteAbsences(tables, cmap, faults);
+  noteFirstGlyph(tables.get("post"), faults);
+  const hhea = may("hhea", readHhea, "Its line metrics are unknown");
   const os2 = may("OS/2", readOs2, "Its stated weight and embedding terms are unknown");
   return {
     format,
@@ -76,7 +86,7 @@ export async function openFont(bytes: Uint8Array): Promise<OpenedFont> {
     unitsPerEm: head.unitsPerEm,
     glyphCount,
     revision: head.revision,
-    hhea: may("hhea", readHhea, "Its line metrics are unknown"),
+    hhea,
     os2,
     italicAngleDeg: may("post", readPost, "Its stated slant is unknown")?.italicAngleDeg ?? null,
     characters: kept,
@@ -85,7 +95,7 @@ export async function openFont(bytes: Uint8Array): Promise<OpenedFont> {
     instances: fvar?.instances ?? [],
     features: [...new Set([...gsub, ...gpos])].sort(),
     hasKerning: gpos.includes("kern") || tables.has("kern"),
-    health: { degree: faults.length ? "with-care" : "fine", faults },
+    health: gradeHealth(faults),
   };
 }
 
@@ -104,6 +114,73 @@ function keepExistingGlyphs(cmap: CharacterMap, glyphCount: number, faults: Faul
     });
   if (!kept.size) throw new FontFileError("no-characters", "cmap", 0, "at least one mapped character", "none");
   return kept;
+}
+
+function noteNames({ hidden, twice }: NameFaults, faults: Fault[]) {
+  if (hidden.length)
+    faults.push({
+      code: "name-hidden-characters",
+      table: "name",
+      meaning: `Name ${hidden.join(", ")} carries control or direction characters; they are left out here. Menus and file names may show something else than what is written.`,
+    });
+  if (twice.length)
+    faults.push({
+      code: "names-duplicate",
+      table: "name",
+      meaning: `Name ${twice.join(", ")} is given twice in one language with different words: programs show different names.`,
+    });
+}
+
+/** post 2.0 names its glyphs: the first must be .notdef, no name may stand twice. */
+function noteFirstGlyph(post: Uint8Array | undefined, faults: Fault[]) {
+  if (!post || post.length < 34) return;
+  const t = new TableReader("post", post);
+  if (t.u32(0) !== 0x00020000) return;
+  if (t.u16(32) > 0 && readPostName(t, 0) !== ".notdef")
+    faults.push({
+      code: "notdef-missing",
+      table: "post",
+      meaning: "The first glyph is not .notdef: characters that the font lacks show some letter instead of a box.",
+    });
+  const seen = new Set<string>();
+  const twice = new Set<string>();
+  for (let i = 0; i < t.u16(32); i++) {
+    const name = readPostName(t, i);
+    if (name && seen.has(name)) twice.add(name);
+    if (name) seen.add(name);
+  }
+  if (twice.size)
+    faults.push({
+      code: "glyph-names-duplicate",
+      table: "post",
+      weight: "note",
+      meaning: `${twice.size} glyph names stand for two glyphs (${[...twice].slice(0, 3).join(", ")}): text copied out of a PDF may be wrong.`,
+    });
+}
+
+/** Own names of post 2.0 by glyph; null for the standard Macintosh ones, but .notdef. */
+function readPostName(t: TableReader, glyph: number): string | null {
+  const at = 34 + 2 * glyph;
+  if (at + 2 > t.length) return null;
+  const index = t.u16(at);
+  if (index === 0) return ".notdef";
+  if (index < 258) return null;
+  const strings = postStrings(t);
+  return strings[index - 258] ?? null;
+}
+const stringsOf = new WeakMap<TableReader, string[]>();
+function postStrings(t: TableReader): string[] {
+  let known = stringsOf.get(t);
+  if (known) return known;
+  known = [];
+  for (let at = 34 + 2 * t.u16(32); at < t.length;) {
+    const length = t.u8(at);
+    if (at + 1 + length > t.length) break;
+    known.push(String.fromCharCode(...t.slice(at + 1, length)));
+    at += 1 + length;
+  }
+  stringsOf.set(t, known);
+  return known;
 }
 
 function noteAbsences(tables: Map<string, Uint8Array>, cmap: CharacterMap, faults: Fault[]) {

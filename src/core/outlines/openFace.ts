@@ -11,6 +11,8 @@ export type OpenFace = {
   outline(glyphId: number): Outline;
   /** The outline as polygons, no piece further than a thousandth em from the curve. */
   polygons(glyphId: number): Polygons;
+  /** Whether a glyph has ink, by its extents: no outline is read. */
+  isDrawn(glyphId: number): boolean;
   advanceFu(glyphId: number): number;
   /** Glyph of a character by the cmap alone; null when not mapped. */
   glyphOf(codePoint: number): number | null;
@@ -41,6 +43,10 @@ export function openFace(sfnt: Uint8Array, coordinates: Record<string, number> =
       let known = polygons.get(glyphId);
       if (!known) polygons.set(glyphId, (known = flattenOutline(outline(glyphId), unitsPerEm / 1000)));
       return known;
+    },
+    isDrawn(glyphId) {
+      const extents = font.glyphExtents(glyphId);
+      return extents !== null && extents !== undefined && (extents.width !== 0 || extents.height !== 0);
     },
     advanceFu: (glyphId) => font.glyphHAdvance(glyphId),
     glyphOf: (codePoint) => font.nominalGlyph(codePoint) || null,

@@ -73,7 +73,20 @@ function settle(reads: ItemRead[], use: Use) {
   };
 }
 
+/** The last texts read: the styles of a family come with the same one. */
+const lately = new Map<string, ItemRead>();
+const KEPT = 48;
 function readItem(item: Evidence): ItemRead {
+  const key = `${item.kind}\n${item.source}\n${item.text}`;
+  const known = lately.get(key);
+  if (known) return { ...known, item };
+  const read = readItemAnew(item);
+  lately.set(key, read);
+  if (lately.size > KEPT) lately.delete(lately.keys().next().value!);
+  return read;
+}
+
+function readItemAnew(item: Evidence): ItemRead {
   if (item.kind === "fs-type") return { item, spdx: null, said: readFsType(item) };
   const whole = recogniseLicence(item.text);
   const { mentions, denied } = whole ? { mentions: [], denied: [] } : findMentions(item.text, isField(item));

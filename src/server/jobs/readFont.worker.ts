@@ -1,5 +1,6 @@
 // Worker entry: one font file through the pipeline (opened, measured, kinded, signed). Nothing is stored here.
 import type { FontFaultCode } from "@/contracts/errors";
+import { checkFont } from "@/core/health/checkFont";
 import { signFont } from "@/core/identify/signature";
 import { kindFont, type Kinded } from "@/core/kind/kindFont";
 import { measureFont, type Measured } from "@/core/measure/measureFont";
@@ -20,7 +21,8 @@ export type ReadFontReply = { ok: true; reading: FontReading } | { ok: false; co
 /** @returns the reading, or the code and detail of why the file is refused. */
 export default async function readFont({ bytes, fallbackFamily }: ReadFontRequest): Promise<ReadFontReply> {
   try {
-    const { characters, ...opened } = await openFont(bytes);
+    const whole = await openFont(bytes);
+    const { characters, ...opened } = whole;
     const face = openFace(opened.sfnt);
     if (![...characters.values()].some((glyph) => face.outline(glyph).verbs.length > 0))
       throw new FontFileError("no-outlines", "glyf", 0, "at least one drawn glyph", "none");
@@ -31,7 +33,7 @@ export default async function readFont({ bytes, fallbackFamily }: ReadFontReques
     return {
       ok: true,
       reading: {
-        opened: { ...opened, sfnt: opened.sfnt.slice() },
+        opened: { ...opened, health: checkFont(whole, face), sfnt: opened.sfnt.slice() },
         family,
         measured,
         kinded,

@@ -3,8 +3,14 @@ import type { TableReader } from "../reader";
 
 /** English (or first) string per name id. Control and direction characters are removed. */
 export type Names = Record<number, string>;
+/** Ids whose strings carry characters that no name should; ids that say two things in one language. */
+export type NameFaults = { hidden: number[]; twice: number[] };
 
-export function readNames(t: TableReader): Names {
+/** Name ids of long texts, in which line breaks and tabs are usual. */
+const LONG_TEXTS = new Set([0, 7, 10, 13, 19]);
+
+export function readNames(t: TableReader, found: NameFaults = { hidden: [], twice: [] }): Names {
+  const seen = new Map<string, string>();
   const count = t.u16(2);
   const store = t.u16(4);
   const best = new Map<number, { rank: number; text: string }>();
@@ -19,12 +25,21 @@ export function readNames(t: TableReader): Names {
       number,
     ];
     if (store + offset + length > t.length) continue;
+    const whole =
+      platform === 1 && encoding === 0
+        ? decodeMacRoman(t.slice(store + offset, length))
+        : decodeUtf16(t.slice(store + offset, length));
+    const probe = LONG_TEXTS.has(id) ? whole.replace(/[\n\r\t]/g, " ") : whole;
+    if (hasHidden(probe) && !found.hidden.includes(id)) found.hidden.push(id);
+    const key = `${platform} ${encoding} ${language} ${id}`;
+    const before = seen.get(key);
+    if (before !== undefined && before !== whole && !found.twice.includes(id)) found.twice.push(id);
+    seen.set(key, whole);
     const rank =
       platform === 3 && language === 0x409 ? 3 : platform === 0 ? 2 : platform === 1 && language === 0 ? 1 : 0;
     const known = best.get(id);
     if (known && known.rank >= rank) continue;
-    const raw = t.slice(store + offset, length);
-    const text = cleanName(platform === 1 && encoding === 0 ? decodeMacRoman(raw) : decodeUtf16(raw));
+    const text = stripHidden(whole).trim().slice(0, 40_000);
     if (text) best.set(id, { rank, text });
   }
   return Object.fromEntries([...best].map(([id, { text }]) => [id, text]));
@@ -36,11 +51,10 @@ const decodeUtf16 = (raw: Uint8Array) => {
   return out;
 };
 const decodeMacRoman = (raw: Uint8Array) => new TextDecoder("macintosh").decode(raw);
-const cleanName = (text: string) =>
-  text
-    .replace(/[\u0000-\u0008\u000b-\u001f\u007f-\u009f\u200e\u200f\u202a-\u202e\u2066-\u2069]/g, "")
-    .trim()
-    .slice(0, 40_000);
+/** Control characters but tab and line feed; marks that turn the direction of writing; zero-width joiners of words. */
+const HIDDEN = /[\u0000-\u0008\u000b-\u001f\u007f-\u009f\u061c\u200b\u200e\u200f\u202a-\u202e\u2060-\u2069\ufeff]/;
+const stripHidden = (text: string) => text.replace(new RegExp(HIDDEN.source, "g"), "");
+const hasHidden = (text: string) => HIDDEN.test(text) || /[\n\t]/.test(text);
 
 const STYLE_WORDS =
   /^(thin|hairline|extra ?light|ultra ?light|light|regular|normal|book|medium|semi ?bold|demi ?bold|demi|bold|extra ?bold|ultra ?bold|black|heavy|fat|italic|oblique|roman)$/i;
