@@ -7,6 +7,7 @@ export const transform = {
         target: "es2022",
         parser: { syntax: "typescript", tsx: true },
         transform: { react: { runtime: "automatic" } },
+        experimental: { keepImportAttributes: true },
       },
       module: { type: "es6" },
     },

@@ -13,6 +13,7 @@ export const FONT_FAULTS = {
   "decompression-failed": "The compressed font data cannot be unpacked.",
   "too-large": "The file is larger than is accepted.",
   "took-too-long": "Reading the file took too long and was ended.",
+  "too-much-memory": "Reading the file took too much memory and was ended.",
   "reader-failed": "The reader broke on this file.",
 } as const;
 export type FontFaultCode = keyof typeof FONT_FAULTS;
@@ -26,6 +27,14 @@ export const ARCHIVE_FAULTS = {
   "archive-empty": "The archive holds no files.",
   "not-for-us": "Not a font and not a licence.",
   evidence: "Kept beside the fonts as evidence of their terms.",
+  "evidence-unread": "Perhaps its terms, but its words cannot be read here: open it and add what it says under Terms.",
+  "system-junk": "Left by the system that packed it.",
+  "archive-nested": "An archive inside an archive inside an archive: unpack it first.",
+  "same-bytes": "The same file is in the store already.",
+  "same-outlines": "The same letters are in the store already, under another name or format; kept as an alternative.",
+  "less-rich": "The same style in a format that holds less; kept as an alternative.",
+  "richer-taken":
+    "It holds more than the file of this style that was there, and takes its place; that one is kept as an alternative.",
 } as const;
 export type ArchiveFaultCode = keyof typeof ARCHIVE_FAULTS;
 
@@ -43,6 +52,16 @@ export const REQUEST_FAULTS = {
   "no-styles": "The library is still empty.",
   "nothing-kept": "Nothing is kept for this brief yet.",
   "job-gone": "This job has no file.",
+  "library-unreachable": "The library does not answer.",
+  "library-slow": "The library took too long to answer.",
+  "library-broken": "The library answered with something that cannot be read.",
+  "library-refused": "The library refused the request.",
+  "link-expired": "The link of the library has expired.",
+  "rate-limited": "The library asks to wait before the next request.",
+  "price-changed": "The price has changed since it was put into the basket.",
+  "basket-empty": "The basket is empty.",
+  "not-owned": "This face is not bought yet: its file is not here.",
+  "address-not-allowed": "Only catalogues at http or https addresses, and folders on this machine, can be connected.",
   internal: "Something of ours went wrong.",
 } as const;
 export type RequestFaultCode = keyof typeof REQUEST_FAULTS;

@@ -106,3 +106,27 @@ export async function drawByBrowser(context: BrowserContext, styleId: string, te
   await page.close();
   return picture;
 }
+
+export type ImportLine = {
+  name: string;
+  path: string;
+  outcome: string;
+  code?: string;
+  reason?: string;
+  styleId?: string;
+};
+export type ImportReport = { state: string; done: number; total: number; items: ImportLine[] };
+
+/** Sends files to the import and waits for its report. */
+export async function bringIn(files: Record<string, Uint8Array>): Promise<ImportReport> {
+  const form = new FormData();
+  for (const [name, bytes] of Object.entries(files)) form.append("files", new File([bytes as BlobPart], name));
+  const { status, body } = await api<{ importId: string }>("/imports", { method: "POST", body: form });
+  if (status !== 202) throw new Error(`the import was refused with ${status}`);
+  for (let i = 0; i < 400; i++) {
+    const report = (await api<ImportReport>(`/imports/${body.importId}`)).body;
+    if (report.state !== "running") return report;
+    await new Promise((r) => setTimeout(r, 100));
+  }
+  throw new Error("the import did not end");
+}

@@ -3,12 +3,20 @@ import { zipSync } from "fflate";
 import { makeFont } from "../../../tests/fixtures/makeFont";
 import { listDemoFonts, readDemoTerms } from "../libraries/demoPackages";
 import { ARCHIVE_LIMITS, openArchive } from "./archive";
+import { evidenceFor, readTerms } from "./evidence";
+import { decodeFileName } from "./fileNames";
 import { sortFile } from "./sort";
 
 const text = (s: string) => new TextEncoder().encode(s);
+/** "opened", or the code: of the directory, else of the first entry that does not unpack. */
 const codeOf = async (bytes: Uint8Array) => {
   const opened = await openArchive(bytes);
-  return opened.ok ? "opened" : opened.code;
+  if (!opened.ok) return opened.code;
+  for (const entry of opened.value.entries) {
+    const read = await opened.value.read(entry);
+    if (!read.ok) return read.code;
+  }
+  return "opened";
 };
 /** Changes bytes wherever a pattern stands, in local headers and the directory alike. */
 function patch(bytes: Uint8Array, find: string, put: string): Uint8Array {
@@ -24,8 +32,10 @@ describe("zips", () => {
     const opened = await openArchive(
       zipSync({ "fonts/": new Uint8Array(0), "fonts/a.otf": font, "OFL.txt": text("terms") }),
     );
-    expect(opened.ok && opened.value.map((f) => f.path).sort()).toEqual(["OFL.txt", "fonts/a.otf"]);
-    expect(opened.ok && opened.value.find((f) => f.path === "fonts/a.otf")!.bytes).toEqual(font);
+    if (!opened.ok) throw new Error(opened.code);
+    const { entries, read } = opened.value;
+    expect(entries.map((f) => f.path).sort()).toEqual(["OFL.txt", "fonts/a.otf"]);
+    expect(await read(entries.find((f) => f.path === "fonts/a.otf")!)).toEqual({ ok: true, value: font });
   });
 
   test("cut short, empty, not a zip", async () => {
@@ -74,6 +84,43 @@ describe("zips", () => {
       Array.from({ length: ARCHIVE_LIMITS.entries + 1 }, (_, i) => [`${i}.txt`, new Uint8Array(0)]),
     );
     expect(await codeOf(zipSync(many, { level: 0 }))).toBe("archive-too-many");
+  });
+});
+
+describe("names in old encodings", () => {
+  const bytes = (...b: number[]) => Uint8Array.from(b);
+  test.each([
+    ["code page 437", bytes(0x4c, 0x81, 0x62, 0x65, 0x63, 0x6b), "Lübeck"],
+    ["Windows 1252", bytes(0x4c, 0xfc, 0x62, 0x65, 0x63, 0x6b), "Lübeck"],
+    ["Mac Roman", bytes(0x4c, 0x9f, 0x62, 0x65, 0x63, 0x6b), "Lübeck"],
+    ["UTF-8 that does not say so", text("Lübeck"), "Lübeck"],
+    ["UTF-8, decomposed", text("Lu\u0308beck"), "Lübeck"],
+    ["Shift JIS", bytes(0x96, 0xbe, 0x92, 0xa9, 0x91, 0xcc), "明朝体"],
+    ["code page 866", bytes(0x98, 0xe0, 0xa8, 0xe4, 0xe2), "Шрифт"],
+    ["plain", text("Beacon-Bold.otf"), "Beacon-Bold.otf"],
+  ])("%s", (_name, raw, name) => expect(decodeFileName(raw, false)).toBe(name));
+});
+
+describe("texts", () => {
+  test("in UTF-16, Windows 1252, RTF and HTML keep their words", () => {
+    const read = (path: string, raw: Uint8Array) => readTerms(path, raw, "2026-11-25").evidence.text;
+    expect(read("a.txt", Uint8Array.from([0xff, 0xfe, 0x46, 0, 0xfc, 0, 0x72, 0]))).toBe("Für");
+    expect(read("a.txt", Uint8Array.from([0x46, 0xfc, 0x72]))).toBe("Für");
+    expect(read("a.rtf", text("{\\rtf1\\ansi{\\fonttbl\\f0 Arial;}\\f0 Free for\\par personal use}"))).toBe(
+      "Free for\npersonal use",
+    );
+    expect(read("a.html", text("<html><style>p{}</style><p>Free &amp; <b>open</b></p><li>print</li></html>"))).toMatch(
+      /^Free & open\s+- print$/,
+    );
+  });
+
+  test("speak for their own folder and what lies below", () => {
+    const texts = ["LICENSE.txt", "a/readme.txt", "b/OFL.txt"].map((p) => readTerms(p, text(p), "2026-11-25"));
+    expect(evidenceFor("a/x/font.ttf", texts).map((e) => [e.source, e.kind])).toEqual([
+      ["LICENSE.txt", "licence-file"],
+      ["a/readme.txt", "readme"],
+    ]);
+    expect(evidenceFor("font.ttf", texts).map((e) => e.source)).toEqual(["LICENSE.txt"]);
   });
 });
 

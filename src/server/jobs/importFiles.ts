@@ -1,97 +1,219 @@
-// Job: reads uploaded files (fonts, zips). Every file seen gets a line. The upload stays on disk until the job ends, so a restart goes on.
-import { readFileSync, rmSync } from "node:fs";
-import { sentenceOf, type FaultCode } from "@/contracts/errors";
+// Job: reads uploaded files (fonts, folders, zips, zips in zips). Every file seen gets a line. The upload stays on disk until the
+// job ends, so a restart goes on; a font's line and its row are written in one transaction.
+import { closeSync, openSync, readFileSync, readSync, rmSync } from "node:fs";
+import { sentenceOf, type ArchiveFaultCode, type FaultCode } from "@/contracts/errors";
 import type { ImportItem } from "@/contracts/jobs";
 import type { Evidence } from "@/contracts/rights";
 import type { StyleId } from "@/contracts/ids";
-import { MAX_FONT_BYTES } from "@/core/open/container";
+import { MAX_FONT_BYTES, sniffFormat, splitCollection } from "@/core/open/container";
+import { FontFileError } from "@/core/open/fontFileError";
 import { PIPELINE_VERSION } from "@/contracts/pipeline";
 import { getDb } from "../db/open";
 import { sha256Of } from "../db/fileStore";
-import { openArchive, type ArchiveFile } from "../intake/archive";
-import { sortFile } from "../intake/sort";
+import { openArchive, type OpenArchive } from "../intake/archive";
+import { evidenceFor, readTerms, type FoundText } from "../intake/evidence";
+import { isSystemJunk, isUnreadTerms, sortByName, sortFile } from "../intake/sort";
 import { listImportItems, putImportItem } from "../queries/jobs";
 import { findStyleBySha, putProvenance } from "../queries/styles";
-import { storeReading } from "../usecases/storeReading";
+import { addEvidence, takeFont } from "../usecases/takeFont";
 import { readFontInWorker } from "./pool";
 import type { JobContext } from "./queue";
 
 export type ImportPayload = { libraryId: string; folder: string; files: { name: string; saved: string }[] };
 
+/** Richer formats first. */
+const FORMAT_ORDER = [/\.otf$/i, /\.ttf$/i, /\.(ttc|otc)$/i, /\.woff2$/i, /\.woff$/i];
+const orderOf = (path: string) => {
+  const found = FORMAT_ORDER.findIndex((f) => f.test(path));
+  return found < 0 ? FORMAT_ORDER.length : found;
+};
+/** Fonts read at the same time. */
+const AT_ONCE = 3;
+
+/** One file that was seen: where, and how to get its bytes when its turn comes. */
+type Seen = { path: string; read: () => Promise<{ ok: true; value: Uint8Array } | { ok: false; code: FaultCode }> };
+
 export async function importFiles({ job, signal, progress }: JobContext): Promise<void> {
   const payload = JSON.parse(job.payload) as ImportPayload;
-  const db = getDb();
-  const known = new Set(listImportItems(db, job.jobId).map((i) => i.path));
-  const put = (item: ImportItem) => {
-    putImportItem(db, job.jobId, item);
-    known.add(item.path);
-  };
-  let total = payload.files.length;
-  progress({ total, done: known.size });
-  for (const { name, saved } of payload.files) {
-    if (signal.aborted) break;
-    const bytes = new Uint8Array(readFileSync(saved));
-    const files = await unpack(name, bytes, put);
-    total += Math.max(0, files.length - 1);
-    progress({ total, done: known.size });
-    const evidence = evidenceOf(files);
-    for (const file of files) {
-      if (signal.aborted) break;
-      if (known.has(file.path)) continue;
-      put(await takeFile(file, payload.libraryId, evidence));
-      progress({ done: known.size });
-    }
-  }
+  const run = new ImportRun(job.jobId, payload.libraryId, signal, progress);
+  const loose = payload.files.filter((f) => !isArchiveFile(f));
+  await run.group(loose.map((f) => ({ path: f.name, read: async () => ({ ok: true, value: readWhole(f.saved) }) })));
+  for (const { name, saved } of payload.files.filter(isArchiveFile))
+    if (!signal.aborted) await run.archive(name, saved);
   if (!signal.aborted) rmSync(payload.folder, { recursive: true, force: true });
 }
 
-/** A zip's files, or the file itself. A refused zip leaves its line and gives nothing. */
-async function unpack(name: string, bytes: Uint8Array, put: (item: ImportItem) => void): Promise<ArchiveFile[]> {
-  if (!bytes.length || sortFile(name, bytes) !== "archive") return [{ path: name, bytes }];
-  const opened = await openArchive(bytes);
-  if (opened.ok) return opened.value.map((f) => ({ ...f, path: `${name}/${f.path}` }));
-  put({ name, path: name, outcome: "refused", code: opened.code, reason: `${name}: ${opened.message}` });
-  return [];
+const readWhole = (path: string) => new Uint8Array(readFileSync(path));
+
+/** Whether a saved upload is an archive, by its first bytes and its name. */
+function isArchiveFile({ name, saved }: { name: string; saved: string }): boolean {
+  const start = new Uint8Array(8);
+  const file = openSync(saved, "r");
+  const size = readSync(file, start);
+  closeSync(file);
+  return size ? sortFile(name, start) === "archive" : /\.zip$/i.test(name);
 }
 
-function evidenceOf(files: ArchiveFile[]): Evidence[] {
-  const date = new Date().toISOString();
-  return files
-    .filter((f) => sortFile(f.path, f.bytes) === "evidence")
-    .map((f) => ({
-      kind: /readme|read me|liesmich/i.test(f.path) ? ("readme" as const) : ("licence-file" as const),
-      source: f.path,
-      date,
-      text: new TextDecoder().decode(f.bytes),
-    }));
-}
+class ImportRun {
+  private readonly db = getDb();
+  private readonly known: Set<string>;
+  private total = 0;
 
-async function takeFile({ path, bytes }: ArchiveFile, libraryId: string, evidence: Evidence[]): Promise<ImportItem> {
-  const name = path.split("/").pop() ?? path;
-  const say = (outcome: ImportItem["outcome"], code?: FaultCode, styleId?: StyleId, detail?: string): ImportItem => ({
-    name,
-    path,
-    outcome,
-    ...(code && { code, reason: `${name}: ${sentenceOf(code)}${detail ? ` (${detail})` : ""}` }),
-    ...(styleId && { styleId }),
-  });
-  if (!bytes.length) return say("refused", "empty-file");
-  const sort = sortFile(path, bytes);
-  if (sort === "evidence") return say("ignored", "evidence");
-  if (sort !== "font") return say("ignored", "not-for-us");
-  if (bytes.length > MAX_FONT_BYTES) return say("refused", "too-large");
-  const db = getDb();
-  const sha256 = sha256Of(bytes);
-  const already = findStyleBySha(db, sha256);
-  if (already?.pipelineVersion === PIPELINE_VERSION) {
-    putProvenance(db, already.styleId, { library: libraryId, path, importedAt: new Date().toISOString(), sha256 });
-    return say("already-there", undefined, already.styleId as StyleId);
+  constructor(
+    private readonly jobId: string,
+    private readonly libraryId: string,
+    private readonly signal: AbortSignal,
+    private readonly progress: JobContext["progress"],
+  ) {
+    this.known = new Set(listImportItems(this.db, jobId).map((i) => i.path));
   }
-  const reply = await readFontInWorker({ bytes, fallbackFamily: name.replace(/\.[a-z0-9]+$/i, "") });
-  if (!reply.ok) return say("refused", reply.code, undefined, reply.detail);
-  return say(
-    "added",
-    undefined,
-    storeReading(db, bytes, reply.reading, { libraryId, path, statedFamily: null, evidence }),
-  );
+
+  /** Files that came together: their texts are read first, since they speak for the fonts beside them. */
+  async group(files: Seen[]) {
+    this.total += files.length;
+    this.tell();
+    const texts = await this.readTexts(files);
+    // One format after another: of a pair the richer file is stored before the other is compared with it.
+    for (let order = 0; order <= FORMAT_ORDER.length; order++) {
+      const waiting = files.filter((f) => orderOf(f.path) === order);
+      const next = async (): Promise<void> => {
+        for (let f = waiting.shift(); f && !this.signal.aborted; f = waiting.shift())
+          if (!this.known.has(f.path)) await this.take(f, texts);
+      };
+      await Promise.all(Array.from({ length: AT_ONCE }, next));
+    }
+  }
+
+  async archive(name: string, source: string | Uint8Array, depth = 0) {
+    const opened = await openArchive(source);
+    if (!opened.ok) return this.put(refusedArchive(name, opened.code, opened.details));
+    try {
+      await this.group(seenIn(opened.value, name));
+      if (depth === 0)
+        for (const entry of opened.value.entries.filter((e) => sortByName(e.path) === "archive")) {
+          const path = `${name}/${entry.path}`;
+          if (this.signal.aborted || this.known.has(path)) continue;
+          const bytes = await opened.value.read(entry);
+          if (bytes.ok) await this.archive(path, bytes.value, 1);
+          else this.put(refusedArchive(path, bytes.code));
+        }
+    } finally {
+      opened.value.close();
+    }
+  }
+
+  private async readTexts(files: Seen[]): Promise<FoundText[]> {
+    const date = new Date().toISOString();
+    const texts: FoundText[] = [];
+    for (const f of files.filter((x) => sortByName(x.path) === "evidence" && !isSystemJunk(x.path))) {
+      const bytes = await f.read();
+      if (bytes.ok && sortFile(f.path, bytes.value) === "evidence") texts.push(readTerms(f.path, bytes.value, date));
+    }
+    return texts;
+  }
+
+  private async take(f: Seen, texts: FoundText[]) {
+    const name = nameOf(f.path);
+    const say = (code: FaultCode, outcome: ImportItem["outcome"] = "refused", detail?: string) =>
+      this.put({ name, path: f.path, outcome, code, reason: reasonOf(name, code, detail) });
+    if (isSystemJunk(f.path)) return say("system-junk", "ignored");
+    const byName = sortByName(f.path);
+    if (byName === "archive") return this.isNested(f.path) ? say("archive-nested", "ignored") : undefined;
+    if (byName === "junk") return say(isUnreadTerms(f.path) ? "evidence-unread" : "not-for-us", "ignored");
+    const bytes = await f.read();
+    if (!bytes.ok) return say(bytes.code);
+    if (!bytes.value.length) return say("empty-file");
+    const sort = sortFile(f.path, bytes.value);
+    if (sort === "evidence") return say("evidence", "ignored");
+    if (sort !== "font") return say("not-for-us", "ignored");
+    if (bytes.value.length > MAX_FONT_BYTES * (sniffFormat(bytes.value) === "ttc" ? 4 : 1)) return say("too-large");
+    const evidence = evidenceFor(f.path, texts);
+    if (sniffFormat(bytes.value) !== "ttc") return this.takeFont(f.path, bytes.value, evidence);
+    try {
+      const members = splitCollection(bytes.value);
+      this.total += members.length - 1;
+      for (const [i, member] of members.entries())
+        if (!this.known.has(`${f.path}#${i + 1}`)) await this.takeFont(`${f.path}#${i + 1}`, member, evidence);
+      this.known.add(f.path);
+    } catch (error) {
+      if (!(error instanceof FontFileError)) throw error;
+      say(error.code, "refused", error.message);
+    }
+  }
+
+  /** A zip in a zip in a zip: two archives' names stand before it. */
+  private isNested = (path: string) => path.split("/").filter((part) => /\.zip$/i.test(part)).length > 2;
+
+  private async takeFont(path: string, bytes: Uint8Array, evidence: Evidence[]) {
+    const name = nameOf(path);
+    const sha256 = sha256Of(bytes);
+    const already = findStyleBySha(this.db, sha256);
+    if (already?.pipelineVersion === PIPELINE_VERSION) {
+      this.db.transaction(() => {
+        const importedAt = new Date().toISOString();
+        putProvenance(this.db, already.styleId, { library: this.libraryId, path, importedAt, sha256 });
+        addEvidence(this.db, already.styleId, evidence);
+        this.put({
+          name,
+          path,
+          outcome: "already-there",
+          code: "same-bytes",
+          reason: reasonOf(name, "same-bytes"),
+          styleId: already.styleId as StyleId,
+        });
+      })();
+      return;
+    }
+    const reply = await readFontInWorker({ bytes, fallbackFamily: name.replace(/\.[a-z0-9]+(#\d+)?$/i, "") });
+    if (!reply.ok)
+      return this.put({
+        name,
+        path,
+        outcome: "refused",
+        code: reply.code,
+        reason: reasonOf(name, reply.code, reply.detail),
+      });
+    this.db.transaction(() => {
+      const taken = takeFont(this.db, bytes, reply.reading, {
+        libraryId: this.libraryId,
+        path,
+        statedFamily: null,
+        evidence,
+      });
+      this.put({
+        name,
+        path,
+        outcome: taken.outcome,
+        styleId: taken.styleId,
+        ...(taken.code && { code: taken.code, reason: reasonOf(name, taken.code, taken.as) }),
+      });
+    })();
+  }
+
+  private put(item: ImportItem) {
+    putImportItem(this.db, this.jobId, item);
+    this.known.add(item.path);
+    this.tell();
+  }
+  private tell() {
+    this.progress({
+      done: Math.min(this.known.size, this.total || this.known.size),
+      total: Math.max(this.total, this.known.size),
+    });
+  }
 }
+
+const nameOf = (path: string) => path.split("/").pop() ?? path;
+const reasonOf = (name: string, code: FaultCode, detail?: string) =>
+  `${name}: ${sentenceOf(code)}${detail ? ` (${detail})` : ""}`;
+
+const refusedArchive = (path: string, code: ArchiveFaultCode, detail?: unknown): ImportItem => ({
+  name: nameOf(path),
+  path,
+  outcome: "refused",
+  code,
+  reason: reasonOf(nameOf(path), code, typeof detail === "string" ? detail : undefined),
+});
+
+const seenIn = (archive: OpenArchive, name: string): Seen[] =>
+  archive.entries.map((e) => ({ path: `${name}/${e.path}`, read: () => archive.read(e) }));

@@ -6,6 +6,7 @@ import { kindFont, type Kinded } from "@/core/kind/kindFont";
 import { measureFont, type Measured } from "@/core/measure/measureFont";
 import { FontFileError } from "@/core/open/fontFileError";
 import { openFont, type OpenedFont } from "@/core/open/openFont";
+import { printOutlines } from "@/core/measure/printOutlines";
 import { openFace } from "@/core/outlines/openFace";
 
 export type ReadFontRequest = { bytes: Uint8Array; fallbackFamily: string };
@@ -15,6 +16,8 @@ export type FontReading = {
   measured: Measured;
   kinded: Kinded;
   signature: Uint8Array;
+  /** Of its outlines, to find the same style in another file; null when it has too few letters. */
+  print: Int16Array | null;
 };
 export type ReadFontReply = { ok: true; reading: FontReading } | { ok: false; code: FontFaultCode; detail: string };
 
@@ -38,6 +41,7 @@ export default async function readFont({ bytes, fallbackFamily }: ReadFontReques
         measured,
         kinded,
         signature: signFont(face),
+        print: printOutlines(face),
       },
     };
   } catch (error) {

@@ -5,6 +5,7 @@ import { join } from "node:path";
 import { BriefFields } from "@/contracts/brief";
 import { PIPELINE_VERSION } from "@/contracts/pipeline";
 import { StyleList, StyleQuery } from "@/contracts/styles";
+import { printOutlines } from "@/core/measure/printOutlines";
 import { signFont } from "@/core/identify/signature";
 import { demoBytes, readBytes } from "../../../tests/fixtures/demoFont";
 import { makeFont } from "../../../tests/fixtures/makeFont";
@@ -17,18 +18,17 @@ import { gatherShortlist, writeShortlistCredits, writeShortlistCsv } from "../us
 import { storeReading } from "../usecases/storeReading";
 import { getStyleDetail, listGlyphs } from "../usecases/styleDetail";
 import { findBrief, listBriefs, listKept } from "./briefs";
+import { listLibraries, putLibrary } from "./libraries";
 import { findJob, insertJob, listImportItems, listJobsIn, putImportItem, updateJob } from "./jobs";
 import {
   countStyles,
   findStyle,
   findStyleBySha,
   lastSeq,
-  listLibraries,
   listProvenance,
   listReadPaths,
   listSignatures,
   listStylesSince,
-  putLibrary,
 } from "./styles";
 
 let db: Db;
@@ -52,6 +52,7 @@ async function store(bytes: Uint8Array, path: string, licence?: string) {
     measured,
     kinded: kindFont({ measured, family, style: font.style, features: font.features }),
     signature: signFont(face),
+    print: printOutlines(face),
   };
   const evidence = licence
     ? [{ kind: "licence-file" as const, source: "LICENSE", date: "2026-11-25", text: licence }]
@@ -69,19 +70,29 @@ describe("migrations", () => {
       )
       .all();
     expect(tables.map((t) => t.name)).toEqual([
+      "alternatives",
+      "basket",
       "briefs",
+      "changes",
+      "evidence",
       "import_items",
       "jobs",
       "kept",
       "libraries",
       "meta",
       "migrations",
+      "orders",
+      "outline_prints",
       "provenance",
+      "publications",
       "set_aside",
       "signatures",
       "styles",
     ]);
-    expect(db.prepare<[], { name: string }>("SELECT name FROM migrations").all()).toEqual([{ name: "0001-base.sql" }]);
+    expect(db.prepare<[], { name: string }>("SELECT name FROM migrations").all()).toEqual([
+      { name: "0001-base.sql" },
+      { name: "0002-libraries.sql" },
+    ]);
   });
 });
 

@@ -16,6 +16,17 @@ export type StyleFactSheet = {
   statedWeight: number | null;
 };
 
+/** What a library offers of a face: for one not yet owned, its samples and prices too. */
+export type StyleOffer = {
+  publicationId: string;
+  /** Address that sets a line in the face and gives SVG; null when the library has no such service. */
+  settingUrl: string | null;
+  buyUrl: string | null;
+  currency: string;
+  /** Price in cents by use; a use that is missing is not sold. */
+  pricesCents: Record<string, number>;
+};
+
 export type StyleRecord = {
   styleId: string;
   seq: number;
@@ -39,6 +50,10 @@ export type StyleRecord = {
   rights: Rights;
   pipelineVersion: number;
   addedAt: string;
+  /** False: the library has it, here is only a trial. */
+  owned: boolean;
+  offer: StyleOffer | null;
+  hidden: boolean;
 };
 
 const JSON_COLUMNS = [
@@ -57,10 +72,13 @@ const JSON_COLUMNS = [
 
 const SELECT = `SELECT style_id AS styleId, seq, family_id AS familyId, family, style, library_id AS libraryId, sha256,
   sfnt_sha256 AS sfntSha256, format, names, facts, traits, kinds, treatments, coverage, axes, instances, features, health,
-  rights, pipeline_version AS pipelineVersion, added_at AS addedAt FROM styles`;
+  rights, pipeline_version AS pipelineVersion, added_at AS addedAt, owned, offer, hidden FROM styles`;
 
 function toRecord(row: Record<string, unknown>): StyleRecord {
   for (const column of JSON_COLUMNS) row[column] = JSON.parse(row[column] as string);
+  row.owned = row.owned === 1;
+  row.hidden = row.hidden === 1;
+  row.offer = row.offer ? JSON.parse(row.offer as string) : null;
   return row as unknown as StyleRecord;
 }
 
@@ -71,21 +89,25 @@ export const findStyle = (db: Db, styleId: string): StyleRecord | null => {
 
 export const findStyleBySha = (db: Db, sha256: string): { styleId: string; pipelineVersion: number } | null =>
   db
-    .prepare<[string], { styleId: string; pipelineVersion: number }>(
-      "SELECT style_id AS styleId, pipeline_version AS pipelineVersion FROM styles WHERE sha256 = ?",
+    .prepare<[string, string], { styleId: string; pipelineVersion: number }>(
+      `SELECT style_id AS styleId, pipeline_version AS pipelineVersion FROM styles WHERE sha256 = ? AND owned = 1
+       UNION ALL SELECT a.style_id, s.pipeline_version FROM alternatives a JOIN styles s USING (style_id) WHERE a.sha256 = ?`,
     )
-    .get(sha256) ?? null;
+    .get(sha256, sha256) ?? null;
 
 export const listStylesSince = (db: Db, seq: number): StyleRecord[] =>
   db.prepare<[number], Record<string, unknown>>(`${SELECT} WHERE seq > ? ORDER BY seq`).all(seq).map(toRecord);
 
 export const listFamilyStyles = (db: Db, familyId: string): StyleRecord[] =>
-  db.prepare<[string], Record<string, unknown>>(`${SELECT} WHERE family_id = ?`).all(familyId).map(toRecord);
+  db
+    .prepare<[string], Record<string, unknown>>(`${SELECT} WHERE family_id = ? AND hidden = 0`)
+    .all(familyId)
+    .map(toRecord);
 
 export const countStyles = (db: Db): { styles: number; families: number } =>
   db
     .prepare<[], { styles: number; families: number }>(
-      "SELECT count(*) AS styles, count(DISTINCT family_id) AS families FROM styles",
+      "SELECT count(*) AS styles, count(DISTINCT family_id) AS families FROM styles WHERE hidden = 0",
     )
     .get()!;
 
@@ -107,15 +129,23 @@ export function putStyle(
     const seq = lastSeq(db) + 1;
     db.prepare(
       `INSERT INTO styles (style_id, seq, family_id, family, style, library_id, sha256, sfnt_sha256, format, names, facts, traits,
-         kinds, treatments, coverage, axes, instances, features, health, rights, pipeline_version, added_at)
+         kinds, treatments, coverage, axes, instances, features, health, rights, pipeline_version, added_at, owned, offer, hidden)
        VALUES (@styleId, @seq, @familyId, @family, @style, @libraryId, @sha256, @sfntSha256, @format, @names, @facts, @traits,
-         @kinds, @treatments, @coverage, @axes, @instances, @features, @health, @rights, @pipelineVersion, @addedAt)
+         @kinds, @treatments, @coverage, @axes, @instances, @features, @health, @rights, @pipelineVersion, @addedAt, @owned, @offer, @hidden)
        ON CONFLICT(style_id) DO UPDATE SET seq = excluded.seq, family_id = excluded.family_id, family = excluded.family,
-         style = excluded.style, sfnt_sha256 = excluded.sfnt_sha256, names = excluded.names, facts = excluded.facts,
+         style = excluded.style, library_id = excluded.library_id, sha256 = excluded.sha256, sfnt_sha256 = excluded.sfnt_sha256, format = excluded.format, names = excluded.names, facts = excluded.facts,
          traits = excluded.traits, kinds = excluded.kinds, treatments = excluded.treatments, coverage = excluded.coverage,
          axes = excluded.axes, instances = excluded.instances, features = excluded.features, health = excluded.health,
-         rights = excluded.rights, pipeline_version = excluded.pipeline_version`,
-    ).run({ ...record, seq, ...Object.fromEntries(JSON_COLUMNS.map((c) => [c, JSON.stringify(record[c])])) });
+         rights = excluded.rights, pipeline_version = excluded.pipeline_version, owned = excluded.owned, offer = excluded.offer,
+         hidden = excluded.hidden`,
+    ).run({
+      ...record,
+      seq,
+      owned: record.owned ? 1 : 0,
+      hidden: record.hidden ? 1 : 0,
+      offer: record.offer && JSON.stringify(record.offer),
+      ...Object.fromEntries(JSON_COLUMNS.map((c) => [c, JSON.stringify(record[c])])),
+    });
     db.prepare(
       "INSERT INTO signatures VALUES (?, ?) ON CONFLICT(style_id) DO UPDATE SET signature = excluded.signature",
     ).run(record.styleId, signature);
@@ -151,25 +181,20 @@ export type SignatureRow = { id: string; family: string; signature: Uint8Array; 
 export const listSignatures = (db: Db): SignatureRow[] =>
   db
     .prepare<[], SignatureRow>(
-      "SELECT s.style_id AS id, s.family AS family, g.signature AS signature, s.sfnt_sha256 AS sfntSha256 FROM styles s JOIN signatures g USING (style_id)",
+      "SELECT s.style_id AS id, s.family AS family, g.signature AS signature, s.sfnt_sha256 AS sfntSha256 FROM styles s JOIN signatures g USING (style_id) WHERE s.owned = 1 AND s.hidden = 0",
     )
     .all();
 
-export type LibraryRow = {
-  libraryId: string;
-  name: string;
-  kind: string;
-  styles: number;
-  families: number;
-  addedAt: string;
-};
-export const listLibraries = (db: Db): LibraryRow[] =>
+/** Writes a new rights record; the row counts as changed. */
+export const updateRights = (db: Db, styleId: string, rights: Rights) =>
   db
-    .prepare<[], LibraryRow>(
-      `SELECT l.library_id AS libraryId, l.name, l.kind, l.added_at AS addedAt, count(s.style_id) AS styles,
-         count(DISTINCT s.family_id) AS families FROM libraries l LEFT JOIN styles s USING (library_id) GROUP BY l.library_id ORDER BY l.added_at`,
-    )
-    .all();
+    .prepare("UPDATE styles SET rights = ?, seq = (SELECT max(seq) + 1 FROM styles) WHERE style_id = ?")
+    .run(JSON.stringify(rights), styleId);
 
-export const putLibrary = (db: Db, libraryId: string, name: string, kind: string, addedAt: string) =>
-  db.prepare("INSERT OR IGNORE INTO libraries VALUES (?, ?, ?, ?)").run(libraryId, name, kind, addedAt);
+/** Hides or shows the faces of a library that are not owned. @returns how many. */
+export const setHidden = (db: Db, libraryId: string, hidden: boolean): number =>
+  db
+    .prepare(
+      `UPDATE styles SET hidden = ?, seq = (SELECT max(seq) FROM styles) + 1 WHERE library_id = ? AND owned = 0 AND hidden <> ?`,
+    )
+    .run(hidden ? 1 : 0, libraryId, hidden ? 1 : 0).changes;

@@ -7,7 +7,8 @@ import { DEMO_LIBRARY } from "../jobs/readDemoLibrary";
 import { listDemoFonts } from "../libraries/demoPackages";
 import { insertBrief, isBriefKnown } from "../queries/briefs";
 import { listJobsIn } from "../queries/jobs";
-import { listReadPaths, putLibrary } from "../queries/styles";
+import { putLibrary } from "../queries/libraries";
+import { listReadPaths } from "../queries/styles";
 import { warmIdentify } from "./identify";
 import { OWN_LIBRARY } from "./imports";
 

@@ -8,7 +8,7 @@ import { dataFolder, type Db } from "../db/open";
 import { addJob } from "../jobs/queue";
 import type { ImportPayload } from "../jobs/importFiles";
 import { findJob, listImportItems } from "../queries/jobs";
-import { listLibraries, putLibrary } from "../queries/styles";
+import { listLibraries, putLibrary } from "../queries/libraries";
 
 export const OWN_LIBRARY = { libraryId: "own-fonts", name: "Own fonts" } as const;
 export const MAX_UPLOAD_BYTES = 512 * 1024 * 1024;

@@ -1,12 +1,15 @@
 // A font's reading from the worker → one style in the store and the database, with its rights.
 import type { FamilyId, StyleId } from "@/contracts/ids";
 import type { Evidence } from "@/contracts/rights";
+import type { CodePointRanges } from "@/contracts/traits";
 import { PIPELINE_VERSION } from "@/contracts/pipeline";
+import { keyOfPrint } from "@/core/measure/printOutlines";
 import { readRights } from "@/core/rights/readRights";
 import type { Db } from "../db/open";
 import { storeFile } from "../db/fileStore";
 import type { FontReading } from "../jobs/readFont.worker";
-import { putStyle } from "../queries/styles";
+import { listEvidence, putPrint } from "../queries/records";
+import { putStyle, type StyleOffer } from "../queries/styles";
 
 export type ReadingSource = {
   libraryId: string;
@@ -15,6 +18,10 @@ export type ReadingSource = {
   /** Family as the library states it; null when it says nothing. */
   statedFamily: string | null;
   evidence: Evidence[];
+  /** The style whose file this is; a new one when absent. */
+  styleId?: StyleId;
+  /** A trial of a face that is not owned, with what the library offers of it and says that it covers. */
+  trial?: { offer: StyleOffer; coverage: CodePointRanges | null };
 };
 
 export const styleIdOf = (sha256: string) => `s_${sha256.slice(0, 20)}` as StyleId;
@@ -41,44 +48,51 @@ export function storeReading(db: Db, bytes: Uint8Array, reading: FontReading, so
   const sfntSha256 = storeFile(opened.sfnt);
   const now = new Date().toISOString();
   const named = nameStyle(reading, source.statedFamily);
-  const styleId = styleIdOf(sha256);
-  putStyle(
-    db,
-    {
-      styleId,
-      familyId: familyIdOf(named.family),
-      ...named,
-      libraryId: source.libraryId,
-      sha256,
-      sfntSha256,
-      format: opened.format,
-      names: Object.fromEntries(Object.entries(opened.names).filter(([id]) => Number(id) <= 25)),
-      facts: {
-        unitsPerEm: opened.unitsPerEm,
-        glyphCount: opened.glyphCount,
-        ascenderFu: opened.hhea?.ascenderFu ?? Math.round(opened.unitsPerEm * 0.8),
-        descenderFu: opened.hhea?.descenderFu ?? -Math.round(opened.unitsPerEm * 0.2),
-        foundry: opened.names[8] ?? opened.os2?.vendor ?? null,
-        designer: opened.names[9] ?? null,
-        version: opened.names[5] ?? null,
-        fsType: opened.os2?.fsType ?? null,
-        statedWeight: opened.os2?.usWeightClass ?? null,
+  const styleId = source.styleId ?? styleIdOf(sha256);
+  const evidence = [...source.evidence, ...statedInFont(reading, now), ...listEvidence(db, styleId)];
+  db.transaction(() => {
+    putStyle(
+      db,
+      {
+        styleId,
+        familyId: familyIdOf(named.family),
+        ...named,
+        libraryId: source.libraryId,
+        sha256,
+        sfntSha256,
+        format: opened.format,
+        names: Object.fromEntries(Object.entries(opened.names).filter(([id]) => Number(id) <= 25)),
+        facts: {
+          unitsPerEm: opened.unitsPerEm,
+          glyphCount: opened.glyphCount,
+          ascenderFu: opened.hhea?.ascenderFu ?? Math.round(opened.unitsPerEm * 0.8),
+          descenderFu: opened.hhea?.descenderFu ?? -Math.round(opened.unitsPerEm * 0.2),
+          foundry: opened.names[8] ?? opened.os2?.vendor ?? null,
+          designer: opened.names[9] ?? null,
+          version: opened.names[5] ?? null,
+          fsType: opened.os2?.fsType ?? null,
+          statedWeight: opened.os2?.usWeightClass ?? null,
+        },
+        traits: reading.measured.traits,
+        kinds: reading.kinded.kinds,
+        treatments: reading.kinded.treatments,
+        coverage: source.trial?.coverage ?? opened.codePoints,
+        axes: opened.axes,
+        instances: opened.instances,
+        features: opened.features,
+        health: opened.health,
+        rights: readRights(evidence),
+        pipelineVersion: PIPELINE_VERSION,
+        addedAt: now,
+        owned: !source.trial,
+        offer: source.trial?.offer ?? null,
+        hidden: false,
       },
-      traits: reading.measured.traits,
-      kinds: reading.kinded.kinds,
-      treatments: reading.kinded.treatments,
-      coverage: opened.codePoints,
-      axes: opened.axes,
-      instances: opened.instances,
-      features: opened.features,
-      health: opened.health,
-      rights: readRights([...source.evidence, ...nameEvidence(reading, now)]),
-      pipelineVersion: PIPELINE_VERSION,
-      addedAt: now,
-    },
-    reading.signature,
-    { path: source.path, importedAt: now },
-  );
+      reading.signature,
+      { path: source.path, importedAt: now },
+    );
+    if (reading.print && !source.trial) putPrint(db, styleId, keyOfPrint(reading.print), reading.print);
+  })();
   return styleId;
 }
 
@@ -91,10 +105,22 @@ function nameStyle({ opened, family }: FontReading, stated: string | null): { fa
   return { family: chosen, style: italic ? "Variable Italic" : "Variable" };
 }
 
-/** The terms that a font itself states: name strings 13 and 14. A copyright line alone is no permission. */
-function nameEvidence({ opened }: FontReading, date: string): Evidence[] {
-  return [13, 14].flatMap((id) => {
+const TERM_NAMES = [13, 14, 0, 7];
+const EMBEDDING: Record<number, string> = {
+  0: "installable embedding",
+  2: "restricted licence embedding",
+  4: "preview and print embedding",
+  8: "editable embedding",
+};
+
+/** The terms that a font itself states: name strings 13, 14, 0 and 7, and OS/2 fsType. A copyright line alone is no permission. */
+export function statedInFont({ opened }: Pick<FontReading, "opened">, date: string): Evidence[] {
+  const names = TERM_NAMES.flatMap((id) => {
     const text = opened.names[id];
     return text ? [{ kind: "name-table" as const, source: `name ${id} of the font`, date, text }] : [];
   });
+  if (!opened.os2) return names;
+  const { fsType } = opened.os2;
+  const words = EMBEDDING[fsType & 0xf] ?? "several embedding bits at once";
+  return [...names, { kind: "fs-type", source: "OS/2 of the font", date, text: `fsType ${fsType} (${words})` }];
 }

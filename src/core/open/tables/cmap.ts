@@ -38,9 +38,15 @@ function rankOf(platform: number, encoding: number): number {
   return platform === 1 ? 1 : 0;
 }
 
+/** More than Unicode holds: a damaged table could name the same characters for ever. */
+const MOST_CHARACTERS = 0x110000;
+
 function readSubtable(t: TableReader, base: number): Map<number, number> | null {
   const map = new Map<number, number>();
+  let steps = 0;
   const put = (c: number, g: number) => {
+    if (++steps > MOST_CHARACTERS)
+      throw new FontFileError("table-damaged", "cmap", base, "each character once", "the same ones again and again");
     if (g) map.set(c, g);
   };
   const format = t.u16(base);
@@ -80,7 +86,7 @@ function readFormat4(t: TableReader, base: number, put: (c: number, g: number) =
         continue;
       }
       const at = offsets + 2 * i + offset + 2 * (c - start);
-      if (at + 2 > t.length) continue;
+      if (at + 2 > t.length) break;
       const glyph = t.u16(at);
       if (glyph) put(c, (glyph + delta) & 0xffff);
     }

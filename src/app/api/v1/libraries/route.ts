@@ -1,7 +1,7 @@
 import { NextResponse } from "next/server";
 import { route } from "@/app/api/respond";
 import { getDb } from "@/server/db/open";
-import { listLibraries } from "@/server/queries/styles";
+import { listLibraries } from "@/server/queries/libraries";
 
 export const dynamic = "force-dynamic";
 

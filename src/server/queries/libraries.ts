@@ -1,0 +1,129 @@
+// Libraries, what their catalogues were seen to hold, the basket and the orders.
+import type { Db } from "../db/open";
+
+export type LibraryState = "connected" | "paused" | "removed";
+export type LibraryRow = {
+  libraryId: string;
+  name: string;
+  kind: string;
+  url: string | null;
+  state: LibraryState;
+  addedAt: string;
+  syncedAt: string | null;
+  fault: { code: string; message: string; at: string } | null;
+  cursor: string | null;
+  styles: number;
+  families: number;
+  notOwned: number;
+  refused: number;
+};
+
+const SELECT = `SELECT l.library_id AS libraryId, l.name, l.kind, l.url, l.state, l.added_at AS addedAt, l.synced_at AS syncedAt,
+  l.fault, l.sync_cursor AS cursor, count(s.style_id) AS styles, count(DISTINCT s.family_id) AS families,
+  coalesce(sum(s.owned = 0), 0) AS notOwned,
+  (SELECT count(*) FROM publications p WHERE p.library_id = l.library_id AND p.outcome <> 'taken') AS refused
+  FROM libraries l LEFT JOIN styles s ON s.library_id = l.library_id AND s.hidden = 0`;
+type Row = Omit<LibraryRow, "fault"> & { fault: string | null };
+const toRow = (r: Row): LibraryRow => ({ ...r, fault: r.fault ? (JSON.parse(r.fault) as LibraryRow["fault"]) : null });
+
+export const listLibraries = (db: Db): LibraryRow[] =>
+  db
+    .prepare<[], Row>(`${SELECT} WHERE l.state <> 'removed' GROUP BY l.library_id ORDER BY l.added_at, l.rowid`)
+    .all()
+    .map(toRow);
+
+export const findLibrary = (db: Db, libraryId: string): LibraryRow | null => {
+  const row = db.prepare<[string], Row>(`${SELECT} WHERE l.library_id = ? GROUP BY l.library_id`).get(libraryId);
+  return row ? toRow(row) : null;
+};
+
+/** Puts a library that is not there yet. */
+export const putLibrary = (
+  db: Db,
+  libraryId: string,
+  name: string,
+  kind: string,
+  addedAt: string,
+  url: string | null = null,
+) =>
+  db
+    .prepare("INSERT OR IGNORE INTO libraries (library_id, name, kind, added_at, url) VALUES (?, ?, ?, ?, ?)")
+    .run(libraryId, name, kind, addedAt, url);
+
+export function updateLibrary(
+  db: Db,
+  libraryId: string,
+  change: Partial<Pick<LibraryRow, "name" | "url" | "state" | "syncedAt" | "fault" | "cursor">>,
+) {
+  const columns: Record<string, string> = { syncedAt: "synced_at", cursor: "sync_cursor" };
+  const values = Object.fromEntries(
+    Object.entries(change).map(([k, v]) => [k, k === "fault" && v ? JSON.stringify(v) : v]),
+  );
+  const sets = Object.keys(values)
+    .map((k) => `${columns[k] ?? k} = @${k}`)
+    .join(", ");
+  db.prepare(`UPDATE libraries SET ${sets} WHERE library_id = @libraryId`).run({ ...values, libraryId });
+}
+
+export type Publication = {
+  publicationId: string;
+  digest: string;
+  title: string;
+  outcome: string;
+  detail: string | null;
+};
+export const listPublications = (db: Db, libraryId: string): Publication[] =>
+  db
+    .prepare<[string], Publication>(
+      "SELECT publication_id AS publicationId, digest, title, outcome, detail FROM publications WHERE library_id = ?",
+    )
+    .all(libraryId);
+export const putPublication = (db: Db, libraryId: string, p: Publication, at: string) =>
+  db
+    .prepare(
+      `INSERT INTO publications VALUES (@libraryId, @publicationId, @digest, @title, @outcome, @detail, @at)
+       ON CONFLICT(library_id, publication_id) DO UPDATE SET digest = excluded.digest, title = excluded.title,
+         outcome = excluded.outcome, detail = excluded.detail, seen_at = excluded.seen_at`,
+    )
+    .run({ ...p, libraryId, at });
+export const forgetPublications = (db: Db, libraryId: string) =>
+  db.prepare("DELETE FROM publications WHERE library_id = ?").run(libraryId);
+
+export type BasketRow = { styleId: string; libraryId: string; uses: string[]; addedAt: string };
+export const listBasket = (db: Db): BasketRow[] =>
+  db
+    .prepare<[], Omit<BasketRow, "uses"> & { uses: string }>(
+      "SELECT style_id AS styleId, library_id AS libraryId, uses, added_at AS addedAt FROM basket ORDER BY added_at",
+    )
+    .all()
+    .map((r) => ({ ...r, uses: JSON.parse(r.uses) as string[] }));
+export const putInBasket = (db: Db, row: BasketRow) =>
+  db
+    .prepare("INSERT INTO basket VALUES (?, ?, ?, ?) ON CONFLICT(style_id) DO UPDATE SET uses = excluded.uses")
+    .run(row.styleId, row.libraryId, JSON.stringify(row.uses), row.addedAt);
+export const takeOutOfBasket = (db: Db, styleId: string): boolean =>
+  db.prepare("DELETE FROM basket WHERE style_id = ?").run(styleId).changes > 0;
+
+export type OrderRow = {
+  orderId: string;
+  libraryId: string;
+  state: "placed" | "delivered" | "failed";
+  lines: { styleId: string; name: string; uses: string[]; cents: number }[];
+  totalCents: number;
+  currency: string;
+  receipt: string | null;
+  placedAt: string;
+};
+type StoredOrder = Omit<OrderRow, "lines"> & { lines: string };
+const ORDER = `SELECT order_id AS orderId, library_id AS libraryId, state, lines, total_cents AS totalCents, currency, receipt,
+  placed_at AS placedAt FROM orders`;
+const toOrder = (r: StoredOrder): OrderRow => ({ ...r, lines: JSON.parse(r.lines) as OrderRow["lines"] });
+export const listOrders = (db: Db): OrderRow[] =>
+  db.prepare<[], StoredOrder>(`${ORDER} ORDER BY placed_at DESC`).all().map(toOrder);
+export const putOrder = (db: Db, o: OrderRow) =>
+  db
+    .prepare(
+      `INSERT INTO orders VALUES (@orderId, @libraryId, @state, @lines, @totalCents, @currency, @receipt, @placedAt)
+       ON CONFLICT(order_id) DO UPDATE SET state = excluded.state, receipt = excluded.receipt`,
+    )
+    .run({ ...o, lines: JSON.stringify(o.lines) });
