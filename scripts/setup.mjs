@@ -1,7 +1,7 @@
 // Brings a checkout to where it can run: packages, workers, build. Each step is skipped when its result is newer than what it is made of.
 import { execSync, spawn } from "node:child_process";
 import { createHash } from "node:crypto";
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 
 const root = process.cwd();
@@ -54,6 +54,38 @@ export async function installPackages() {
   return { compiled: run("npm rebuild better-sqlite3 --loglevel=error", { stdio: ["ignore", "ignore", "inherit"] }) };
 }
 
+/** Where the made-up foundry's fonts lie, by what they are drawn from. */
+const foundryFolder = () => join(stampFolder, `foundry-${printOf("demo/foundry", "package-lock.json").slice(0, 12)}`);
+
+/** Draws the fonts of the stand-in libraries, once for each state of the drawing program. @returns their folder. */
+export async function drawFoundry() {
+  const folder = foundryFolder();
+  if (existsSync(folder)) return folder;
+  console.log("Drawing the fonts of the stand-in libraries …");
+  mkdirSync(stampFolder, { recursive: true });
+  for (const old of readdirSync(stampFolder).filter((f) => f.startsWith("foundry-")))
+    rmSync(join(stampFolder, old), { recursive: true, force: true });
+  await run("node scripts/buildWorkers.mjs demo/foundry/build.ts");
+  await run(`node dist-workers/build.mjs "${folder}"`);
+  return folder;
+}
+
+/** Starts the stand-in libraries as a process of their own. @returns { url, stop } once they answer. */
+export function startLibraries(port, folder) {
+  return new Promise((resolve, reject) => {
+    const child = spawn(process.execPath, ["dist-workers/main.mjs", String(port), folder], {
+      cwd: root,
+      stdio: ["ignore", "pipe", "inherit"],
+      env: { ...process.env, NODE_OPTIONS: "" },
+    });
+    child.stdout.on("data", (text) => {
+      const url = String(text).match(/libraries at (\S+)/)?.[1];
+      if (url) resolve({ url, stop: () => child.kill() });
+    });
+    child.on("exit", (code) => reject(new Error(`The stand-in libraries ended with ${code}`)));
+  });
+}
+
 /** Builds workers and the application. */
 export async function build() {
   const print = printOf(
@@ -68,6 +100,7 @@ export async function build() {
   if (isDone("build", print) && existsSync(join(root, ".next/BUILD_ID"))) return;
   console.log("Building …");
   await run("node scripts/buildWorkers.mjs");
+  await run("node scripts/buildWorkers.mjs demo/libraries/main.ts");
   await run("npx next build");
   markDone("build", print);
 }

@@ -1,7 +1,7 @@
 // npm test: installs what is missing, then format, lint, types, unit tests, build, browser tests. Ends with one line over all tests.
 import { spawnSync } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
-import { build, installDebian, installPackages } from "./setup.mjs";
+import { build, drawFoundry, installDebian, installPackages } from "./setup.mjs";
 
 const { compiled } = await installPackages();
 await compiled;
@@ -46,7 +46,7 @@ check("types", "npx next typegen > /dev/null && npx tsc --noEmit");
 runJest("unit tests", "jest.config.mjs");
 let isBuilt = true;
 try {
-  await build();
+  await Promise.all([build(), drawFoundry()]);
 } catch (error) {
   console.error(error.message);
   isBuilt = false;

@@ -3,8 +3,25 @@ import { z } from "zod";
 import { Brief, BriefCreate, BriefPatch, Check, Kept, KeptPut } from "./brief";
 import { ErrorBody, FAULT_CODES } from "./errors";
 import { Identification } from "./identify";
-import { ImportId, JobId } from "./ids";
+import { ImportId, JobId, LibraryId } from "./ids";
 import { HandoverOptions, Health, ImportReport, Job } from "./jobs";
+import {
+  Basket,
+  BasketPut,
+  EvidenceAdd,
+  EvidencePatch,
+  Library,
+  LibraryAdd,
+  LibraryPatch,
+  Log,
+  LogQuery,
+  Order,
+  OrderPlace,
+  OrderStarted,
+  PublicationLine,
+  SetLineReply,
+  SettingQuery,
+} from "./libraries";
 import { GlyphList, GlyphQuery, StyleDetail, StyleList, StyleQuery } from "./styles";
 
 type Operation = {
@@ -131,6 +148,89 @@ export const OPERATIONS: Operation[] = [
     gives: z.object({ jobId: JobId }),
     status: 202,
   },
+  {
+    method: "get",
+    path: "/briefs/{id}/spdx",
+    says: "The licences of the shortlist as SPDX 2.3",
+    file: "application/spdx+json",
+  },
+  { method: "get", path: "/briefs/{id}/credits", says: "The credits of the shortlist", file: "text/plain" },
+  { method: "get", path: "/libraries", says: "What is connected", gives: z.object({ libraries: z.array(Library) }) },
+  {
+    method: "post",
+    path: "/libraries",
+    says: "Connects a folder or a catalogue (OPDS 2.0)",
+    body: LibraryAdd,
+    gives: z.object({ libraryId: LibraryId }),
+    status: 201,
+  },
+  { method: "get", path: "/libraries/{id}", says: "One library", gives: Library },
+  { method: "patch", path: "/libraries/{id}", says: "Pauses, resumes, renames", body: LibraryPatch, gives: Library },
+  {
+    method: "delete",
+    path: "/libraries/{id}",
+    says: "Takes a library away; what is owned stays",
+    gives: z.object({ libraryId: z.string(), removed: z.boolean() }),
+  },
+  { method: "post", path: "/libraries/{id}/sync", says: "Syncs now", gives: z.object({ jobId: JobId }), status: 202 },
+  {
+    method: "get",
+    path: "/libraries/{id}/refused",
+    says: "What could not be taken, and why",
+    gives: z.object({ publications: z.array(PublicationLine) }),
+  },
+  {
+    method: "get",
+    path: "/libraries/{id}/search",
+    says: "Asks the library itself",
+    query: z.object({ q: z.string() }),
+    gives: z.object({
+      total: z.number(),
+      publications: z.array(z.object({ publicationId: z.string(), title: z.string(), maker: z.string().nullable() })),
+    }),
+  },
+  {
+    method: "get",
+    path: "/styles/{id}/setting",
+    says: "A line set by the library in a face that is not bought",
+    query: SettingQuery,
+    gives: SetLineReply,
+  },
+  {
+    method: "post",
+    path: "/styles/{id}/evidence",
+    says: "Adds what the user knows of its terms",
+    body: EvidenceAdd,
+    gives: z.object({ evidenceId: z.string() }),
+    status: 201,
+  },
+  {
+    method: "patch",
+    path: "/styles/{id}/evidence/{evidenceId}",
+    says: "Takes back or restores",
+    body: EvidencePatch,
+    gives: z.object({ evidenceId: z.string(), removed: z.boolean() }),
+  },
+  {
+    method: "delete",
+    path: "/styles/{id}/evidence/{evidenceId}",
+    says: "Takes back what the user added",
+    gives: z.object({ evidenceId: z.string(), removed: z.boolean() }),
+  },
+  { method: "get", path: "/basket", says: "The basket", gives: Basket },
+  { method: "put", path: "/basket/{styleId}", says: "Puts a face in for some uses", body: BasketPut, gives: Basket },
+  { method: "delete", path: "/basket/{styleId}", says: "Takes a face out", gives: Basket },
+  { method: "get", path: "/orders", says: "What was bought", gives: z.object({ orders: z.array(Order) }) },
+  {
+    method: "post",
+    path: "/orders",
+    says: "Buys what is in the basket from one library",
+    body: OrderPlace,
+    gives: OrderStarted,
+    status: 202,
+  },
+  { method: "post", path: "/orders/{id}", says: "Fetches again what was bought", gives: OrderStarted, status: 202 },
+  { method: "get", path: "/log", says: "The font log; format=csv gives a file", query: LogQuery, gives: Log },
   { method: "get", path: "/jobs", says: "What runs and what ran", gives: z.object({ jobs: z.array(Job) }) },
   { method: "get", path: "/jobs/{id}", says: "One job", gives: Job },
   { method: "delete", path: "/jobs/{id}", says: "Cancels a job", gives: Job },

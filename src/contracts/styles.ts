@@ -29,6 +29,7 @@ export const StyleQuery = z.object({
   aside: z.enum(["hide", "show", "only"]).optional(),
   familyId: FamilyId.optional(),
   library: LibraryId.optional(),
+  owned: z.enum(["all", "here", "to-buy"]).optional(),
   sort: z.enum(STYLE_SORTS).optional(),
   limit: z.coerce.number().int().min(1).max(200).default(60),
   cursor: z
@@ -54,6 +55,11 @@ export const StyleListItem = z.object({
   coverage: CodePointRanges,
   health: z.enum(["fine", "with-care", "refused"]),
   axisDefaults: z.record(z.string(), z.number()).describe("empty when the font is not variable"),
+  owned: z.boolean().describe("false: a library sells it; samples come from its setting service"),
+  price: z
+    .object({ cents: z.number(), currency: z.string() })
+    .nullable()
+    .describe("of the brief's uses together, where all of them are sold"),
 });
 export type StyleListItem = z.infer<typeof StyleListItem>;
 
@@ -64,6 +70,7 @@ export const Facets = z.object({
   width: z.array(z.number()),
   pictures: z.object({ in: z.number(), out: z.number() }),
   complete: z.number(),
+  owned: z.object({ here: z.number(), toBuy: z.number() }),
 });
 export type Facets = z.infer<typeof Facets>;
 
@@ -115,6 +122,14 @@ export const StyleDetail = z.object({
   missing: z.array(z.string()),
   provenance: z.array(z.object({ library: z.string(), path: z.string(), importedAt: z.string(), sha256: z.string() })),
   sha256: z.string(),
+  libraryName: z.string(),
+  owned: z.boolean(),
+  offer: z
+    .object({ currency: z.string(), pricesCents: z.record(z.string(), z.number()), hasSetting: z.boolean() })
+    .nullable(),
+  price: z.object({ cents: z.number(), currency: z.string() }).nullable(),
+  alternatives: z.array(z.object({ sha256: z.string(), format: z.string(), name: z.string(), addedAt: z.string() })),
+  changes: z.array(z.object({ at: z.string(), what: z.string(), says: z.string() })),
   siblings: z.array(
     z.object({
       styleId: StyleId,

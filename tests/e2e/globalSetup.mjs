@@ -4,6 +4,7 @@ import { mkdtempSync, openSync } from "node:fs";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { drawFoundry, startLibraries } from "../../scripts/setup.mjs";
 
 const freePort = () =>
   new Promise((resolve) => {
@@ -13,7 +14,7 @@ const freePort = () =>
     });
   });
 
-export function startServer(port, data) {
+export function startServer(port, data, standIns = "") {
   const log = openSync(join(data, "server.log"), "a");
   return spawn(process.execPath, ["node_modules/next/dist/bin/next", "start", "-p", String(port), "-H", "127.0.0.1"], {
     stdio: ["ignore", log, log],
@@ -25,6 +26,7 @@ export function startServer(port, data) {
       PORT: String(port),
       FOND_QUARRY_DATA: data,
       FOND_QUARRY_DEMO: "1",
+      FOND_QUARRY_STANDINS: standIns,
       NEXT_TELEMETRY_DISABLED: "1",
     },
   });
@@ -45,7 +47,10 @@ export async function waitFor(url, isReady, timeoutMs) {
 export default async function setup() {
   const port = process.env.E2E_PORT ? Number(process.env.E2E_PORT) : await freePort();
   const data = mkdtempSync(join(tmpdir(), "fond-quarry-e2e-"));
-  const server = startServer(port, data);
+  const libraries = await startLibraries(0, await drawFoundry());
+  process.env.E2E_STANDINS = libraries.url;
+  globalThis.e2eLibraries = libraries;
+  const server = startServer(port, data, libraries.url);
   process.env.E2E_URL = `http://127.0.0.1:${port}`;
   process.env.E2E_DATA = data;
   globalThis.e2eServer = server;

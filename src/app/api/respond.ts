@@ -9,6 +9,13 @@ const STATUS: Partial<Record<FaultCode, number>> = {
   "foreign-origin": 403,
   "too-large": 413,
   "picture-too-large": 413,
+  "not-owned": 403,
+  "rate-limited": 429,
+  "library-unreachable": 502,
+  "library-broken": 502,
+  "library-refused": 502,
+  "library-slow": 504,
+  "link-expired": 502,
   internal: 500,
 };
 

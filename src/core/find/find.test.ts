@@ -93,6 +93,8 @@ const row = (family: string, over: Partial<FindRow> = {}): FindRow => ({
   family,
   style: "Regular",
   library: "open",
+  owned: true,
+  price: null,
   kinds: [{ value: "sans", confidence: 0.9 }],
   treatments: [],
   traits: traits(),

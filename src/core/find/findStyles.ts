@@ -24,6 +24,10 @@ export type FindRow = {
   axes: Record<string, number>;
   addedAt: string;
   health: "fine" | "with-care" | "refused";
+  /** False: a library sells it. */
+  owned: boolean;
+  /** What the library asks, in cents by use; null when it sells nothing of it. */
+  price: { currency: string; pricesCents: Record<string, number> } | null;
 };
 
 export type FindBrief = Pick<BriefFields, "lines" | "wanted" | "uses"> & { setAside: readonly string[] };
@@ -104,6 +108,8 @@ function sieveFilters(query: Partial<StyleQuery>, brief: FindBrief | null): Filt
   if (query.pictures === "only") add("pictures", ({ row }) => row.traits.picture);
   if (query.complete) add("complete", ({ missing }) => !missing.length);
   if (query.familyId) add("", ({ row }) => row.familyId === query.familyId);
+  if (query.owned === "here") add("owned", ({ row }) => row.owned);
+  if (query.owned === "to-buy") add("owned", ({ row }) => !row.owned);
   if (query.library) add("", ({ row }) => row.library === query.library);
   const aside = new Set(brief?.setAside ?? []);
   if (query.aside === "only") add("", ({ row }) => aside.has(row.styleId));
@@ -174,6 +180,8 @@ function scoreRow({ row, verdict, missing }: FoundRow, wishes: Wish[]): number {
   if (!missing.length) score += 0.3;
   if (verdict === "cleared") score += 0.15;
   if (row.traits.picture) score -= 1;
+  // What is at hand comes before what would have to be bought.
+  if (!row.owned) score -= 0.2;
   return score;
 }
 
@@ -213,6 +221,7 @@ const emptyFacets = (): Facets => ({
   width: new Array<number>(WIDTH_BINS).fill(0),
   pictures: { in: 0, out: 0 },
   complete: 0,
+  owned: { here: 0, toBuy: 0 },
 });
 
 /** Adds a row to every facet when it passes all ("*"), else only to the facet whose own filter it fails. */
@@ -227,5 +236,6 @@ function count(facets: Facets, { row, verdict, missing }: FoundRow, only: string
   if (counts("width") && row.traits.width !== null)
     facets.width[Math.min(WIDTH_BINS - 1, Math.max(0, Math.round(row.traits.width) - 1))]!++;
   if (counts("pictures")) facets.pictures[row.traits.picture ? "in" : "out"]++;
+  if (counts("owned")) facets.owned[row.owned ? "here" : "toBuy"]++;
   if (counts("complete") && !missing.length) facets.complete++;
 }

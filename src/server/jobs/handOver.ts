@@ -11,6 +11,7 @@ import {
   writeShortlistCsv,
   writeShortlistCredits,
   writeSheetFor,
+  writeSpdxFor,
   type ShortlistStyle,
 } from "../usecases/shortlist";
 import type { JobContext } from "./queue";
@@ -36,11 +37,12 @@ export async function handOver({ job, signal, progress }: JobContext): Promise<v
   const used = new Set<string>();
   for (const s of styles) {
     if (signal.aborted) return;
-    addFonts(s, options, used, add);
+    if (s.record.owned) addFonts(s, options, used, add);
     step();
   }
   if (options.licences) addLicences(styles, add);
   add("credits.txt", writeShortlistCredits(brief, styles));
+  add("rights.spdx.json", writeSpdxFor(brief, styles));
   add("sources.csv", writeShortlistCsv(styles, "sources"));
   add("shortlist.csv", writeShortlistCsv(styles, "shortlist"));
   step();

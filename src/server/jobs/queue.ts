@@ -1,12 +1,14 @@
-// Long work: a table of jobs, one lane a kind, each lane doing its jobs one after another. Survives a restart.
+// Long work: a table of jobs, one lane a kind (a library's syncs have their own), each doing its jobs one after another. Survives a restart.
 import { randomBytes } from "node:crypto";
 import type { Job } from "@/contracts/jobs";
 import type { JobId } from "@/contracts/ids";
 import { getDb } from "../db/open";
 import { findJob, insertJob, listJobsIn, updateJob, type JobKind, type JobRow } from "../queries/jobs";
+import { buyFonts } from "./buyFonts";
 import { handOver } from "./handOver";
 import { importFiles } from "./importFiles";
 import { readDemoLibrary } from "./readDemoLibrary";
+import { syncLibrary, type SyncPayload } from "./syncLibrary";
 
 /** What a handler gets: where to tell of progress, and whether to stop. */
 export type JobContext = {
@@ -15,7 +17,16 @@ export type JobContext = {
   progress: (change: { done?: number; total?: number; failed?: number; filePath?: string; message?: string }) => void;
 };
 type Handler = (context: JobContext) => Promise<void>;
-const HANDLERS: Record<JobKind, Handler> = { "read-library": readDemoLibrary, import: importFiles, handover: handOver };
+const HANDLERS: Record<JobKind, Handler> = {
+  "read-library": readDemoLibrary,
+  import: importFiles,
+  "sync-library": syncLibrary,
+  buy: buyFonts,
+  handover: handOver,
+};
+/** A library that is down must not hold up the others: each has a lane of its own. */
+const laneOf = (job: Pick<JobRow, "kind" | "payload">): string =>
+  job.kind === "sync-library" ? `sync-library ${(JSON.parse(job.payload) as SyncPayload).libraryId}` : job.kind;
 
 type Running = {
   stop: AbortController;
@@ -23,7 +34,7 @@ type Running = {
   startedDone: number;
   samples: { at: number; done: number }[];
 };
-type Queue = { running: Map<string, Running>; busy: Set<JobKind> };
+type Queue = { running: Map<string, Running>; busy: Set<string> };
 const shared = globalThis as unknown as { fondQuarryQueue?: Queue };
 const queue = (): Queue => (shared.fondQuarryQueue ??= { running: new Map(), busy: new Set() });
 
@@ -37,7 +48,7 @@ export function addJob(
 ): JobId {
   const jobId = (id ?? `j_${randomBytes(8).toString("hex")}`) as JobId;
   insertJob(getDb(), { jobId, kind, title, payload: JSON.stringify(payload), briefId }, new Date().toISOString());
-  startLane(kind);
+  startLane(laneOf({ kind, payload: JSON.stringify(payload) }));
   return jobId;
 }
 
@@ -46,18 +57,18 @@ export function resumeJobs() {
   const db = getDb();
   for (const job of listJobsIn(db, "running"))
     if (!queue().running.has(job.jobId)) updateJob(db, job.jobId, { state: "waiting" });
-  for (const kind of Object.keys(HANDLERS) as JobKind[]) startLane(kind);
+  for (const lane of new Set(listJobsIn(db, "waiting").map(laneOf))) startLane(lane);
 }
 
-function startLane(kind: JobKind) {
-  if (queue().busy.has(kind)) return;
-  queue().busy.add(kind);
-  setImmediate(() => void runLane(kind).finally(() => queue().busy.delete(kind)));
+function startLane(lane: string) {
+  if (queue().busy.has(lane)) return;
+  queue().busy.add(lane);
+  setImmediate(() => void runLane(lane).finally(() => queue().busy.delete(lane)));
 }
 
-async function runLane(kind: JobKind) {
+async function runLane(lane: string) {
   for (;;) {
-    const job = listJobsIn(getDb(), "waiting").find((j) => j.kind === kind);
+    const job = listJobsIn(getDb(), "waiting").find((j) => laneOf(j) === lane);
     if (!job) return;
     await runJob(job);
   }

@@ -26,9 +26,12 @@ const SELECT = `SELECT l.library_id AS libraryId, l.name, l.kind, l.url, l.state
 type Row = Omit<LibraryRow, "fault"> & { fault: string | null };
 const toRow = (r: Row): LibraryRow => ({ ...r, fault: r.fault ? (JSON.parse(r.fault) as LibraryRow["fault"]) : null });
 
-export const listLibraries = (db: Db): LibraryRow[] =>
+/** @param withRemoved - also those that were taken away. */
+export const listLibraries = (db: Db, withRemoved = false): LibraryRow[] =>
   db
-    .prepare<[], Row>(`${SELECT} WHERE l.state <> 'removed' GROUP BY l.library_id ORDER BY l.added_at, l.rowid`)
+    .prepare<[], Row>(
+      `${SELECT} ${withRemoved ? "" : "WHERE l.state <> 'removed'"} GROUP BY l.library_id ORDER BY l.added_at, l.rowid`,
+    )
     .all()
     .map(toRow);
 

@@ -1,16 +1,17 @@
 // What happens once when the server starts: the database, the demo's libraries and briefs, the jobs that were under way.
 import { PIPELINE_VERSION } from "@/contracts/pipeline";
 import { DEMO_BRIEFS } from "../../../demo/briefs";
-import { getDb } from "../db/open";
+import { getDb, type Db } from "../db/open";
 import { addJob, resumeJobs } from "../jobs/queue";
 import { DEMO_LIBRARY } from "../jobs/readDemoLibrary";
 import { listDemoFonts } from "../libraries/demoPackages";
 import { insertBrief, isBriefKnown } from "../queries/briefs";
 import { listJobsIn } from "../queries/jobs";
-import { putLibrary } from "../queries/libraries";
+import { findLibrary, putLibrary, updateLibrary } from "../queries/libraries";
 import { listReadPaths } from "../queries/styles";
 import { warmIdentify } from "./identify";
 import { OWN_LIBRARY } from "./imports";
+import { wakeLibraries } from "./libraries";
 
 export function boot() {
   const db = getDb();
@@ -21,13 +22,34 @@ export function boot() {
     for (const { briefId, fields } of DEMO_BRIEFS)
       if (!isBriefKnown(db, briefId)) insertBrief(db, briefId, fields, now);
     startDemoReading();
+    connectStandIns(db);
   }
   resumeJobs();
+  wakeLibraries(db);
   // Not at once: the first page comes first. Not while fonts are read: the index would be out of date at once.
   setTimeout(() => {
     if (!listJobsIn(db, "waiting", "running").length) warmIdentify(db);
   }, WARM_UP_AFTER_MS).unref();
 }
+
+/** The stand-in libraries of the demo, where the process that serves them was started. One that was taken away stays away. */
+function connectStandIns(db: Db) {
+  const base = process.env.FOND_QUARRY_STANDINS;
+  if (!base) return;
+  for (const { libraryId, name, path } of STAND_INS) {
+    const known = findLibrary(db, libraryId);
+    if (known?.state === "removed") continue;
+    const url = `${base}/${path}/opds.json`;
+    putLibrary(db, libraryId, name, "opds", new Date().toISOString(), url);
+    // The port may be another one than last time.
+    if (known && known.url !== url) updateLibrary(db, libraryId, { url, cursor: null });
+  }
+}
+const STAND_INS = [
+  { libraryId: "tidewrack-commons", name: "Tidewrack Commons", path: "commons" },
+  { libraryId: "ropewalk-lane", name: "Ropewalk Lane", path: "ropewalk" },
+  { libraryId: "halyard-and-lens", name: "Halyard & Lens", path: "halyard" },
+];
 
 const WARM_UP_AFTER_MS = 4000;
 

@@ -8,6 +8,7 @@ import { verdictsOf } from "@/core/rights/verdicts";
 import { quantile } from "@/core/geometry/numbers";
 import type { Db } from "../db/open";
 import { findBrief } from "../queries/briefs";
+import { priceOf } from "./shop";
 import { lastSeq, listStylesSince, type StyleRecord } from "../queries/styles";
 
 type Ranges = StyleList["ranges"];
@@ -23,7 +24,9 @@ export function getRows(db: Db): Held {
   const held = shared.fondQuarryRows.get(db) ?? { seq: 0, rows: new Map(), list: [], families: new Map(), ranges: {} };
   const seq = lastSeq(db);
   if (seq === held.seq && held.list.length) return held;
-  for (const record of listStylesSince(db, held.seq)) held.rows.set(record.styleId, toFindRow(record));
+  for (const record of listStylesSince(db, held.seq))
+    if (record.hidden) held.rows.delete(record.styleId);
+    else held.rows.set(record.styleId, toFindRow(record));
   const list = [...held.rows.values()];
   const families = new Map<string, number>();
   for (const r of list) families.set(r.familyId, (families.get(r.familyId) ?? 0) + 1);
@@ -47,6 +50,8 @@ function toFindRow(r: StyleRecord): FindRow {
     axes: Object.fromEntries(r.axes.map((a) => [a.tag, a.default])),
     addedAt: r.addedAt,
     health: r.health.degree,
+    owned: r.owned,
+    price: r.offer,
   };
 }
 
@@ -71,7 +76,7 @@ export function listFound(db: Db, query: StyleQuery): StyleList {
   return {
     total: rows.length,
     ofAll: held.list.length,
-    items: rows.slice(from, to).map((f) => toItem(f, held)),
+    items: rows.slice(from, to).map((f) => toItem(f, held, brief)),
     ...(to < rows.length && { cursor: String(to) }),
     facets,
     understood,
@@ -81,7 +86,7 @@ export function listFound(db: Db, query: StyleQuery): StyleList {
 
 const round = (v: number | null) => (v === null ? null : Number(v.toFixed(4)));
 
-function toItem({ row, verdict, missing }: FoundRow, held: Held): StyleListItem {
+function toItem({ row, verdict, missing }: FoundRow, held: Held, brief: Brief | null): StyleListItem {
   return {
     styleId: row.styleId as StyleId,
     familyId: row.familyId as FamilyId,
@@ -99,6 +104,8 @@ function toItem({ row, verdict, missing }: FoundRow, held: Held): StyleListItem 
     coverage: row.coverage,
     health: row.health,
     axisDefaults: row.axes,
+    owned: row.owned,
+    price: verdict === "buy-first" ? priceOf(row.price, brief?.uses ?? []) : null,
   };
 }
 
@@ -112,6 +119,6 @@ export function listKeptItems(db: Db, brief: Brief): StyleListItem[] {
   const byId = new Map(found.rows.map((f) => [f.row.styleId, f]));
   return brief.kept.flatMap((k) => {
     const f = byId.get(k.styleId);
-    return f ? [toItem(f, getRows(db))] : [];
+    return f ? [toItem(f, getRows(db), brief)] : [];
   });
 }

@@ -34,7 +34,7 @@ export function startImport(db: Db, files: { name: string; bytes: Uint8Array }[]
 /** An import's id is its job's with another first letter. */
 export function getImport(db: Db, importId: ImportId): ImportReport | null {
   const job = findJob(db, `j_${importId.slice(2)}`);
-  if (!job || job.kind !== "import") return null;
+  if (!job || !["import", "sync-library", "buy"].includes(job.kind)) return null;
   return {
     importId,
     state: job.state === "waiting" ? "running" : job.state,

@@ -3,13 +3,14 @@ import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { decompress } from "woff2-encoder";
 import type { Brief, Kept } from "@/contracts/brief";
-import type { Verdict } from "@/contracts/traits";
+import { USES, type Verdict } from "@/contracts/traits";
 import { VERDICT_WORDS } from "@/contracts/words";
 import { charactersOf, findMissing } from "@/core/brief/checkBrief";
 import { strictestVerdict, verdictsOf } from "@/core/rights/verdicts";
 import { levelFactor } from "@/core/brief/level";
 import { writeCredits } from "@/core/write/credits";
 import { writeCsv } from "@/core/write/csv";
+import { writeSpdx } from "@/core/write/spdx";
 import type { Db } from "../db/open";
 import { readStored } from "../db/fileStore";
 import { writeSheetInWorker } from "../jobs/pool";
@@ -110,6 +111,27 @@ export const writeShortlistCredits = (brief: Brief, styles: ShortlistStyle[]) =>
     })),
   );
 
+/** The licences of a shortlist as SPDX 2.3 JSON. */
+export const writeSpdxFor = (brief: Brief, styles: ShortlistStyle[]): string =>
+  writeSpdx(
+    { name: brief.name, id: brief.briefId, createdAt: new Date().toISOString() },
+    styles.map(({ record, provenance }) => ({
+      id: record.styleId,
+      name: `${record.family} ${record.style}`,
+      version: record.facts.version,
+      supplier: record.facts.foundry,
+      originator: record.facts.designer,
+      fileName: provenance[0]?.path ?? `${record.family} ${record.style}.${record.format}`,
+      sha256: record.sha256,
+      licence: record.rights.spdx ?? null,
+      copyright: record.names["0"] ?? null,
+      texts: record.rights.evidence
+        .filter((e) => ["receipt", "licence-file", "readme", "user"].includes(e.kind))
+        .map((e) => ({ source: e.source, text: e.text })),
+      comment: USES.map((u) => `${u}: ${VERDICT_WORDS[record.rights.verdicts[u]!.verdict]}`).join("; "),
+    })),
+  );
+
 let labels: Promise<{ labelSfnt: Uint8Array; labelBoldSfnt: Uint8Array }> | null = null;
 /** The interface's own type, unpacked once, for names on sheets. */
 function readLabels() {
@@ -124,25 +146,39 @@ function readLabels() {
 export async function writeSheetFor(brief: Brief, styles: ShortlistStyle[]): Promise<Uint8Array> {
   return writeSheetInWorker({
     title: brief.name,
-    subtitle: [brief.client, brief.medium, new Date().toISOString().slice(0, 10)].filter(Boolean).join(" · "),
+    subtitle: [
+      brief.client,
+      brief.medium,
+      new Date().toISOString().slice(0, 10),
+      styles.some(({ record }) => !record.owned) &&
+        `not bought yet and left out: ${styles
+          .filter(({ record }) => !record.owned)
+          .map(({ record }) => `${record.family} ${record.style}`)
+          .join(", ")}`,
+    ]
+      .filter(Boolean)
+      .join(" · "),
     lines: brief.lines.map((l) => l.text),
     ink: brief.ink,
     paper: brief.paper,
     ...(await readLabels()),
-    entries: styles.map(({ kept, record, verdict, missing }) => ({
-      name: `${record.family} ${record.style}`,
-      facts: [
-        kept.role,
-        VERDICT_WORDS[verdict],
-        record.rights.spdx,
-        missing.length ? `lacks ${missing.join(" ")}` : "all characters",
-      ]
-        .filter(Boolean)
-        .join("  ·  "),
-      note: kept.note,
-      sfnt: readStored(record.sfntSha256),
-      coverage: record.coverage,
-      level: levelFactor(record.traits, brief.levelBy),
-    })),
+    // A trial is no font to set a sheet in: what is not bought yet is left out.
+    entries: styles
+      .filter(({ record }) => record.owned)
+      .map(({ kept, record, verdict, missing }) => ({
+        name: `${record.family} ${record.style}`,
+        facts: [
+          kept.role,
+          VERDICT_WORDS[verdict],
+          record.rights.spdx,
+          missing.length ? `lacks ${missing.join(" ")}` : "all characters",
+        ]
+          .filter(Boolean)
+          .join("  ·  "),
+        note: kept.note,
+        sfnt: readStored(record.sfntSha256),
+        coverage: record.coverage,
+        level: levelFactor(record.traits, brief.levelBy),
+      })),
   });
 }

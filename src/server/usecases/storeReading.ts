@@ -21,7 +21,9 @@ export type ReadingSource = {
   /** The style whose file this is; a new one when absent. */
   styleId?: StyleId;
   /** A trial of a face that is not owned, with what the library offers of it and says that it covers. */
-  trial?: { offer: StyleOffer; coverage: CodePointRanges | null };
+  trial?: { coverage: CodePointRanges | null };
+  /** What the library offers of the face, bought or not. */
+  offer?: StyleOffer | null;
 };
 
 export const styleIdOf = (sha256: string) => `s_${sha256.slice(0, 20)}` as StyleId;
@@ -85,7 +87,7 @@ export function storeReading(db: Db, bytes: Uint8Array, reading: FontReading, so
         pipelineVersion: PIPELINE_VERSION,
         addedAt: now,
         owned: !source.trial,
-        offer: source.trial?.offer ?? null,
+        offer: source.offer ?? null,
         hidden: false,
       },
       reading.signature,

@@ -15,11 +15,15 @@ import type { Db } from "../db/open";
 import { readStored } from "../db/fileStore";
 import { findBrief } from "../queries/briefs";
 import { findStyle, listFamilyStyles, listProvenance, type StyleRecord } from "../queries/styles";
+import { findLibrary } from "../queries/libraries";
+import { listAlternatives, listChanges } from "../queries/records";
 import { getRows } from "./findings";
+import { priceOf } from "./shop";
 
 export function getStyleDetail(db: Db, styleId: string, briefId: string | null): StyleDetail | null {
   const r = findStyle(db, styleId);
-  if (!r) return null;
+  if (!r || r.hidden) return null;
+  const alternatives = listAlternatives(db, styleId);
   const brief = briefId ? findBrief(db, briefId) : null;
   const siblings = listFamilyStyles(db, r.familyId)
     .map((s) => ({
@@ -42,7 +46,7 @@ export function getStyleDetail(db: Db, styleId: string, briefId: string | null):
     foundry: r.facts.foundry,
     designer: r.facts.designer,
     version: r.facts.version,
-    formats: [r.format],
+    formats: [...new Set([r.format, ...alternatives.map((a) => a.format)])],
     kinds: r.kinds,
     treatments: r.treatments,
     traits: r.traits,
@@ -60,6 +64,16 @@ export function getStyleDetail(db: Db, styleId: string, briefId: string | null):
     missing: brief ? findMissing(charactersOf(brief), r.coverage) : [],
     provenance: listProvenance(db, styleId),
     sha256: r.sha256,
+    libraryName: findLibrary(db, r.libraryId)?.name ?? r.libraryId,
+    owned: r.owned,
+    offer: r.offer && {
+      currency: r.offer.currency,
+      pricesCents: r.offer.pricesCents,
+      hasSetting: r.offer.settingUrl !== null,
+    },
+    price: priceOf(r.offer, brief?.uses ?? []),
+    alternatives: alternatives.map(({ styleId: _styleId, ...a }) => a),
+    changes: listChanges(db, styleId).map(({ at, what, says }) => ({ at, what, says })),
     siblings,
   };
 }

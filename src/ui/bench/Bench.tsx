@@ -6,6 +6,7 @@ import type { Brief } from "@/contracts/brief";
 import { callApi } from "../parts/api";
 import { BenchProvider, useBench } from "./BenchContext";
 import { BriefStrip } from "./BriefStrip";
+import { DropAnywhere } from "./DropAnywhere";
 import { FootLine } from "./FootLine";
 import { Rail, STEPS } from "./Rail";
 import { Notice } from "./Notice";
@@ -63,6 +64,7 @@ function Frame({ briefs, children }: { briefs: { briefId: string; name: string }
         <FootLine canFold={VIEWS_WITH_TRAY.includes(view)} />
       </div>
       <Notice />
+      <DropAnywhere />
     </div>
   );
 }

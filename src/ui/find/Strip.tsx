@@ -6,6 +6,7 @@ import type { StyleListItem } from "@/contracts/styles";
 import { nameCharacter } from "@/core/open/characterNames";
 import { CoreSample, type Ranges } from "../parts/CoreSample";
 import { BASELINE_EM, Sample } from "../parts/Sample";
+import { CareMark } from "../parts/CareMark";
 import { VerdictMark } from "../parts/VerdictMark";
 import { VERDICT_WORDS } from "@/contracts/words";
 
@@ -41,6 +42,8 @@ export const describeStrip = (item: StyleListItem, isKept: boolean) =>
     item.missing.length
       ? `lacks ${item.missing.map((c) => nameCharacter(c.codePointAt(0)!)).join(", ")}`
       : "has all characters",
+    item.health === "with-care" ? "usable with care" : "",
+    item.owned ? "" : "not bought",
     isKept ? "kept" : "",
   ]
     .filter(Boolean)
@@ -103,6 +106,7 @@ export const Strip = memo(function Strip({
               ink={look.coloured ? look.ink : undefined}
               wrap={look.wrap}
               onFit={setFit}
+              owned={item.owned}
             />
           </div>
         </div>
@@ -122,7 +126,7 @@ export const Strip = memo(function Strip({
               </span>
             )}
             <span className="shrink-0">
-              <VerdictMark verdict={item.verdict} />
+              <VerdictMark verdict={item.verdict} price={item.price} />
             </span>
             {item.missing.length > 0 && (
               <span className="shrink-0 font-semibold text-madder" data-lacks>
@@ -130,11 +134,7 @@ export const Strip = memo(function Strip({
                 {item.missing.length > 4 ? ` +${item.missing.length - 4}` : ""}
               </span>
             )}
-            {item.health === "with-care" && (
-              <span className="shrink-0 text-ochre" title="The file has faults; see its page">
-                with care
-              </span>
-            )}
+            <CareMark health={item.health} />
             {fit < 0.985 && !look.wrap && (
               <span className="num shrink-0" title="Set smaller, so that the whole line is seen">
                 at {Math.round(fit * 100)} %

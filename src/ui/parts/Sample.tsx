@@ -5,6 +5,7 @@ import { nameCharacter } from "@/core/open/characterNames";
 import { hasCodePoint } from "@/core/open/unicodeBlocks";
 import type { CodePointRanges } from "@/contracts/traits";
 import { familyOf, useFace } from "./faceLoader";
+import { SetByLibrary } from "./SetByLibrary";
 
 export type SampleProps = {
   styleId: string;
@@ -20,6 +21,8 @@ export type SampleProps = {
   axes?: Record<string, number>;
   features?: string;
   onFit?: (share: number) => void;
+  /** False: the font is not here, the library sets the line. */
+  owned?: boolean;
 };
 
 /** Where the baseline stands below the top of a line box: the ascent that every loaded face is given. */
@@ -46,6 +49,10 @@ export function splitRuns(text: string, coverage: CodePointRanges): Run[] {
 }
 
 export const Sample = memo(function Sample(props: SampleProps) {
+  return props.owned === false ? <SetByLibrary {...props} /> : <SetHere {...props} />;
+});
+
+function SetHere(props: SampleProps) {
   const { styleId, coverage, text, sizePx, widthEm, ink, wrap, align, axes, features, onFit } = props;
   const variations = writeVariations(axes);
   const state = useFace(styleId);
@@ -97,7 +104,7 @@ export const Sample = memo(function Sample(props: SampleProps) {
       )}
     </div>
   );
-});
+}
 
 function Missing({ char, widthEm }: { char: string; widthEm: number }) {
   const name = nameCharacter(char.codePointAt(0)!);

@@ -1,6 +1,7 @@
 // A verdict as word and shape together, never as colour alone.
 import type { Verdict } from "@/contracts/traits";
 import { VERDICT_WORDS } from "@/contracts/words";
+import { writePrice } from "./words";
 
 const COLOURS: Record<Verdict, string> = {
   cleared: "var(--lichen)",
@@ -29,13 +30,21 @@ function Shape({ verdict }: { verdict: Verdict }) {
   }
 }
 
-export function VerdictMark({ verdict }: { verdict: Verdict }) {
+/** @param price - what the library asks for the brief's uses; only shown beside "Buy first". */
+export function VerdictMark({
+  verdict,
+  price,
+}: {
+  verdict: Verdict;
+  price?: { cents: number; currency: string } | null;
+}) {
   return (
     <span className="inline-flex items-center gap-1.5 whitespace-nowrap">
       <svg width={10} height={10} viewBox="0 0 10 10" aria-hidden>
         <Shape verdict={verdict} />
       </svg>
       {VERDICT_WORDS[verdict]}
+      {verdict === "buy-first" && price && <span className="num">{writePrice(price.cents, price.currency)}</span>}
     </span>
   );
 }

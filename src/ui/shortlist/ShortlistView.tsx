@@ -26,6 +26,7 @@ import { useKept } from "../bench/Tray";
 import { useActiveLine } from "../bench/BriefStrip";
 import { CoreSample, type Ranges } from "../parts/CoreSample";
 import { Sample } from "../parts/Sample";
+import { CareMark } from "../parts/CareMark";
 import { VerdictMark } from "../parts/VerdictMark";
 
 export function ShortlistView() {
@@ -142,13 +143,15 @@ function Row({
             text={brief.lines[active]?.text || item.family}
             sizePx={38 * levelFactor(item.traits, brief.levelBy)}
             widthEm={item.traits.widthEm}
+            owned={item.owned}
           />
         )}
         <p className="mt-0.5 flex flex-wrap items-center gap-x-4 text-[12px]">
           <Link href={`/b/${brief.briefId}/style/${entry.styleId}`} className="font-semibold hover:underline">
             {place + 1}. {name}
           </Link>
-          {item && <VerdictMark verdict={item.verdict} />}
+          {item && <VerdictMark verdict={item.verdict} price={item.price} />}
+          {item && <CareMark health={item.health} />}
           {item &&
             (item.missing.length ? (
               <span className="font-semibold text-madder">no {item.missing.join(" ")}</span>

@@ -10,6 +10,7 @@ const TYPES: Record<string, string> = { woff2: "font/woff2", woff: "font/woff", 
 export const GET = route<{ id: string }>((_request, { id }) => {
   const style = findStyle(getDb(), id);
   if (!style) return refusal("not-found");
+  if (!style.owned) return refusal("not-owned");
   return new NextResponse(readStored(style.sha256) as BodyInit, {
     headers: {
       "content-type": TYPES[style.format] ?? "application/octet-stream",

@@ -1,0 +1,104 @@
+// Libraries, basket, orders and the font log, as they stand in the interface.
+import { z } from "zod";
+import { JobId, LibraryId, StyleId } from "./ids";
+import { Job } from "./jobs";
+import { Use, Verdict } from "./traits";
+
+export const Library = z.object({
+  libraryId: LibraryId,
+  name: z.string(),
+  kind: z.enum(["own", "packages", "folder", "opds"]),
+  url: z.string().nullable(),
+  state: z.enum(["connected", "paused"]),
+  addedAt: z.string(),
+  syncedAt: z.string().nullable(),
+  fault: z.object({ code: z.string(), message: z.string(), at: z.string() }).nullable(),
+  styles: z.number(),
+  families: z.number(),
+  notOwned: z.number(),
+  refused: z.number().describe("publications that could not be taken at the last sync"),
+  job: Job.nullable().describe("the sync or reading that runs or waits"),
+});
+export type Library = z.infer<typeof Library>;
+
+export const LibraryAdd = z.object({
+  kind: z.enum(["opds", "folder"]),
+  address: z.string().trim().min(1).max(2000),
+  name: z.string().trim().max(80).optional(),
+});
+export const LibraryPatch = z.object({
+  state: z.enum(["connected", "paused"]).optional(),
+  name: z.string().trim().min(1).max(80).optional(),
+});
+
+export const PublicationLine = z.object({
+  publicationId: z.string(),
+  title: z.string(),
+  outcome: z.string(),
+  detail: z.string().nullable(),
+});
+export type PublicationLine = z.infer<typeof PublicationLine>;
+
+export const SettingQuery = z.object({ text: z.string().min(1).max(120) });
+export const SetLineReply = z.object({ path: z.string(), widthFu: z.number(), unitsPerEm: z.number() });
+export type SetLineReply = z.infer<typeof SetLineReply>;
+
+export const EvidenceAdd = z.object({
+  kind: z
+    .enum(["user", "receipt"])
+    .describe("receipt: a permission in writing, or a receipt; lifts what had to be asked or bought"),
+  text: z.string().trim().min(3).max(20_000),
+  note: z.string().trim().max(2000).default(""),
+});
+export const EvidencePatch = z.object({ removed: z.boolean() });
+
+export const BasketLine = z.object({
+  styleId: StyleId,
+  libraryId: LibraryId,
+  name: z.string(),
+  uses: z.array(Use),
+  cents: z.number(),
+  currency: z.string(),
+});
+export type BasketLine = z.infer<typeof BasketLine>;
+export const BasketPut = z.object({ uses: z.array(Use).min(1) });
+export const Basket = z.object({ lines: z.array(BasketLine), totalCents: z.number(), currency: z.string() });
+export type Basket = z.infer<typeof Basket>;
+
+export const OrderPlace = z.object({ libraryId: LibraryId });
+export const Order = z.object({
+  orderId: z.string(),
+  libraryId: LibraryId,
+  state: z.enum(["placed", "delivered", "failed"]),
+  lines: z.array(z.object({ styleId: StyleId, name: z.string(), uses: z.array(Use), cents: z.number() })),
+  totalCents: z.number(),
+  currency: z.string(),
+  receipt: z.string().nullable(),
+  placedAt: z.string(),
+});
+export type Order = z.infer<typeof Order>;
+export const OrderStarted = z.object({ orderId: z.string(), jobId: JobId });
+
+export const LogQuery = z.object({
+  q: z.string().max(200).optional(),
+  limit: z.coerce.number().int().min(1).max(200).default(100),
+  cursor: z
+    .string()
+    .regex(/^\d{1,7}$/)
+    .optional(),
+});
+export const LogLine = z.object({
+  styleId: StyleId,
+  family: z.string(),
+  style: z.string(),
+  library: z.string(),
+  path: z.string(),
+  importedAt: z.string(),
+  sha256: z.string(),
+  licence: z.string(),
+  verdict: Verdict.describe("for goods for sale"),
+  owned: z.boolean(),
+});
+export type LogLine = z.infer<typeof LogLine>;
+export const Log = z.object({ total: z.number(), lines: z.array(LogLine), cursor: z.string().optional() });
+export type Log = z.infer<typeof Log>;

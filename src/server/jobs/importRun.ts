@@ -1,0 +1,214 @@
+// Takes files in, each with its line: what imports, syncs and deliveries share. A font's line and its row are written in one
+// transaction, so that a job that is ended at any moment goes on where it was.
+import { sentenceOf, type ArchiveFaultCode, type FaultCode } from "@/contracts/errors";
+import type { ImportItem } from "@/contracts/jobs";
+import type { Evidence } from "@/contracts/rights";
+import type { StyleId } from "@/contracts/ids";
+import { MAX_FONT_BYTES, sniffFormat, splitCollection } from "@/core/open/container";
+import { FontFileError } from "@/core/open/fontFileError";
+import { PIPELINE_VERSION } from "@/contracts/pipeline";
+import { getDb } from "../db/open";
+import { sha256Of } from "../db/fileStore";
+import { openArchive, type OpenArchive } from "../intake/archive";
+import { evidenceFor, readTerms, type FoundText } from "../intake/evidence";
+import { isSystemJunk, isUnreadTerms, sortByName, sortFile } from "../intake/sort";
+import { listImportItems, putImportItem } from "../queries/jobs";
+import { findStyleBySha, putProvenance } from "../queries/styles";
+import { addEvidence, takeFont } from "../usecases/takeFont";
+import { readFontInWorker } from "./pool";
+import type { JobContext } from "./queue";
+
+/** Richer formats first. */
+const FORMAT_ORDER = [/\.otf$/i, /\.ttf$/i, /\.(ttc|otc)$/i, /\.woff2$/i, /\.woff$/i];
+const orderOf = (path: string) => {
+  const found = FORMAT_ORDER.findIndex((f) => f.test(path));
+  return found < 0 ? FORMAT_ORDER.length : found;
+};
+/** Fonts read at the same time. */
+const AT_ONCE = 3;
+
+/** One file that was seen: where, and how to get its bytes when its turn comes. */
+export type Seen = {
+  path: string;
+  read: () => Promise<{ ok: true; value: Uint8Array } | { ok: false; code: FaultCode }>;
+};
+
+export type Progress = JobContext["progress"];
+
+export class ImportRun {
+  private readonly db = getDb();
+  private readonly known: Map<string, ImportItem>;
+  /** Styles that came in or were there, in the order they were met. */
+  readonly styleIds: StyleId[] = [];
+  /** Lines of what was refused. */
+  readonly refusals: ImportItem[] = [];
+  private total = 0;
+
+  constructor(
+    private readonly jobId: string,
+    private readonly libraryId: string,
+    private readonly signal: AbortSignal,
+    private readonly progress: Progress,
+    /** What the library itself says of all that comes in. */
+    private readonly stated: Evidence[] = [],
+  ) {
+    this.known = new Map(listImportItems(this.db, jobId).map((i) => [i.path, i]));
+  }
+
+  /** Files that came together: their texts are read first, since they speak for the fonts beside them. */
+  async group(files: Seen[]) {
+    this.total += files.length;
+    this.tell();
+    const texts = await this.readTexts(files);
+    // One format after another: of a pair the richer file is stored before the other is compared with it.
+    for (let order = 0; order <= FORMAT_ORDER.length; order++) {
+      const waiting = files.filter((f) => orderOf(f.path) === order);
+      const next = async (): Promise<void> => {
+        for (let f = waiting.shift(); f && !this.signal.aborted; f = waiting.shift())
+          if (!this.isDone(f.path)) await this.take(f, texts);
+      };
+      await Promise.all(Array.from({ length: AT_ONCE }, next));
+    }
+  }
+
+  async archive(name: string, source: string | Uint8Array, depth = 0) {
+    const opened = await openArchive(source);
+    if (!opened.ok) return this.put(refusedArchive(name, opened.code, opened.details));
+    try {
+      await this.group(seenIn(opened.value, name));
+      if (depth === 0)
+        for (const entry of opened.value.entries.filter((e) => sortByName(e.path) === "archive")) {
+          const path = `${name}/${entry.path}`;
+          if (this.signal.aborted || this.known.has(path)) continue;
+          const bytes = await opened.value.read(entry);
+          if (bytes.ok) await this.archive(path, bytes.value, 1);
+          else this.put(refusedArchive(path, bytes.code));
+        }
+    } finally {
+      opened.value.close();
+    }
+  }
+
+  private async readTexts(files: Seen[]): Promise<FoundText[]> {
+    const date = new Date().toISOString();
+    const texts: FoundText[] = [];
+    for (const f of files.filter((x) => sortByName(x.path) === "evidence" && !isSystemJunk(x.path))) {
+      const bytes = await f.read();
+      if (bytes.ok && sortFile(f.path, bytes.value) === "evidence") texts.push(readTerms(f.path, bytes.value, date));
+    }
+    return texts;
+  }
+
+  private async take(f: Seen, texts: FoundText[]) {
+    const name = nameOf(f.path);
+    const say = (code: FaultCode, outcome: ImportItem["outcome"] = "refused", detail?: string) =>
+      this.put({ name, path: f.path, outcome, code, reason: reasonOf(name, code, detail) });
+    if (isSystemJunk(f.path)) return say("system-junk", "ignored");
+    const byName = sortByName(f.path);
+    if (byName === "archive") return this.isNested(f.path) ? say("archive-nested", "ignored") : undefined;
+    if (byName === "junk") return say(isUnreadTerms(f.path) ? "evidence-unread" : "not-for-us", "ignored");
+    const bytes = await f.read();
+    if (!bytes.ok) return say(bytes.code);
+    if (!bytes.value.length) return say("empty-file");
+    const sort = sortFile(f.path, bytes.value);
+    if (sort === "evidence") return say("evidence", "ignored");
+    if (sort !== "font") return say("not-for-us", "ignored");
+    if (bytes.value.length > MAX_FONT_BYTES * (sniffFormat(bytes.value) === "ttc" ? 4 : 1)) return say("too-large");
+    const evidence = [...evidenceFor(f.path, texts), ...this.stated];
+    if (sniffFormat(bytes.value) !== "ttc") return this.takeFont(f.path, bytes.value, evidence);
+    try {
+      const members = splitCollection(bytes.value);
+      this.total += members.length - 1;
+      for (const [i, member] of members.entries())
+        if (!this.isDone(`${f.path}#${i + 1}`)) await this.takeFont(`${f.path}#${i + 1}`, member, evidence);
+    } catch (error) {
+      if (!(error instanceof FontFileError)) throw error;
+      say(error.code, "refused", error.message);
+    }
+  }
+
+  /** A zip in a zip in a zip: two archives' names stand before it. */
+  private isNested = (path: string) => path.split("/").filter((part) => /\.zip$/i.test(part)).length > 2;
+
+  private async takeFont(path: string, bytes: Uint8Array, evidence: Evidence[]) {
+    const name = nameOf(path);
+    const sha256 = sha256Of(bytes);
+    const already = findStyleBySha(this.db, sha256);
+    if (already?.pipelineVersion === PIPELINE_VERSION) {
+      this.db.transaction(() => {
+        const importedAt = new Date().toISOString();
+        putProvenance(this.db, already.styleId, { library: this.libraryId, path, importedAt, sha256 });
+        addEvidence(this.db, already.styleId, evidence);
+        this.put({
+          name,
+          path,
+          outcome: "already-there",
+          code: "same-bytes",
+          reason: reasonOf(name, "same-bytes"),
+          styleId: already.styleId as StyleId,
+        });
+      })();
+      return;
+    }
+    const reply = await readFontInWorker({ bytes, fallbackFamily: name.replace(/\.[a-z0-9]+(#\d+)?$/i, "") });
+    if (!reply.ok)
+      return this.put({
+        name,
+        path,
+        outcome: "refused",
+        code: reply.code,
+        reason: reasonOf(name, reply.code, reply.detail),
+      });
+    this.db.transaction(() => {
+      const taken = takeFont(this.db, bytes, reply.reading, {
+        libraryId: this.libraryId,
+        path,
+        statedFamily: null,
+        evidence,
+      });
+      this.put({
+        name,
+        path,
+        outcome: taken.outcome,
+        styleId: taken.styleId,
+        ...(taken.code && { code: taken.code, reason: reasonOf(name, taken.code, taken.as) }),
+      });
+    })();
+  }
+
+  /** Whether a file has its line from before a restart; its style counts as met. */
+  private isDone(path: string): boolean {
+    const item = this.known.get(path);
+    if (item?.styleId) this.styleIds.push(item.styleId);
+    return item !== undefined;
+  }
+
+  private put(item: ImportItem) {
+    putImportItem(this.db, this.jobId, item);
+    this.known.set(item.path, item);
+    if (item.styleId) this.styleIds.push(item.styleId);
+    if (item.outcome === "refused") this.refusals.push(item);
+    this.tell();
+  }
+  private tell() {
+    this.progress({
+      done: Math.min(this.known.size, this.total || this.known.size),
+      total: Math.max(this.total, this.known.size),
+    });
+  }
+}
+
+const nameOf = (path: string) => path.split("/").pop() ?? path;
+const reasonOf = (name: string, code: FaultCode, detail?: string) =>
+  `${name}: ${sentenceOf(code)}${detail ? ` (${detail})` : ""}`;
+
+const refusedArchive = (path: string, code: ArchiveFaultCode, detail?: unknown): ImportItem => ({
+  name: nameOf(path),
+  path,
+  outcome: "refused",
+  code,
+  reason: reasonOf(nameOf(path), code, typeof detail === "string" ? detail : undefined),
+});
+
+const seenIn = (archive: OpenArchive, name: string): Seen[] =>
+  archive.entries.map((e) => ({ path: `${name}/${e.path}`, read: () => archive.read(e) }));

@@ -1,0 +1,175 @@
+// Job: brings what a library offers up to date, page by page. Incremental: what has not changed is not fetched again. Resumable:
+// the page is remembered. A publication that fails is recorded and tried again at the next sync; the rest goes on.
+import { createHash, randomBytes } from "node:crypto";
+import { mkdirSync, rmSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { sentenceOf, type FaultCode } from "@/contracts/errors";
+import type { StyleId } from "@/contracts/ids";
+import type { Evidence } from "@/contracts/rights";
+import type { Use } from "@/contracts/traits";
+import { USE_WORDS } from "@/contracts/words";
+import { USES } from "@/contracts/traits";
+import { dataFolder, getDb } from "../db/open";
+import { readTerms } from "../intake/evidence";
+import { sortFile } from "../intake/sort";
+import { connectorOf } from "../libraries/connect";
+import type { Connector, Page, Publication } from "../libraries/connector";
+import { findLibrary, listPublications, putPublication, updateLibrary } from "../queries/libraries";
+import { findStyle } from "../queries/styles";
+import { storeReading } from "../usecases/storeReading";
+import { ImportRun } from "./importRun";
+import { readFontInWorker } from "./pool";
+import type { JobContext } from "./queue";
+
+export type SyncPayload = { libraryId: string };
+
+export async function syncLibrary(context: JobContext): Promise<void> {
+  const { libraryId } = JSON.parse(context.job.payload) as SyncPayload;
+  const db = getDb();
+  const library = findLibrary(db, libraryId);
+  const connector = library && connectorOf(library);
+  if (!library || !connector || library.state !== "connected") return;
+  const known = new Map(listPublications(db, libraryId).map((p) => [p.publicationId, p]));
+  let at = library.cursor;
+  let done = 0;
+  let failed = 0;
+  do {
+    let page = await connector.page(at, context.signal);
+    // A page that was remembered may be gone: the sync begins anew.
+    if (!page.ok && at !== null && page.code === "library-refused")
+      page = await connector.page((at = null), context.signal);
+    if (!page.ok) return stopAt(libraryId, at, page.code, page.message);
+    if (context.signal.aborted) return;
+    updateLibrary(db, libraryId, { cursor: at });
+    context.progress({ total: page.value.total ?? done + page.value.publications.length, done, failed });
+    for (const offered of page.value.publications) {
+      if (context.signal.aborted) return;
+      const before = known.get(offered.publicationId);
+      if (before?.digest !== offered.digest || before.outcome !== "taken") {
+        const outcome = await take(offered, connector, page.value, at, libraryId, context);
+        if (context.signal.aborted) return;
+        if (outcome.code !== "taken") failed++;
+        putPublication(
+          db,
+          libraryId,
+          {
+            publicationId: offered.publicationId,
+            digest: offered.digest,
+            title: offered.title,
+            outcome: outcome.code,
+            detail: outcome.detail,
+          },
+          new Date().toISOString(),
+        );
+      }
+      context.progress({ done: ++done, failed });
+    }
+    at = page.value.next;
+  } while (at !== null);
+  updateLibrary(db, libraryId, { cursor: null, fault: null, syncedAt: new Date().toISOString() });
+}
+
+/** The library is left as it is, with what went wrong and where to go on. The job itself counts as failed. */
+function stopAt(libraryId: string, at: string | null, code: FaultCode, message: string): never {
+  updateLibrary(getDb(), libraryId, { cursor: at, fault: { code, message, at: new Date().toISOString() } });
+  throw new Error(message);
+}
+
+type Outcome = { code: string; detail: string | null };
+
+async function take(
+  offered: Publication,
+  connector: Connector,
+  page: Page,
+  at: string | null,
+  libraryId: string,
+  context: JobContext,
+): Promise<Outcome> {
+  const first = await takeOnce(offered, connector, libraryId, context);
+  if (first.code !== "link-expired") return first;
+  // Links that expire are handed out anew with their page.
+  const again = await connector.page(at, context.signal);
+  const fresh = again.ok ? again.value.publications.find((p) => p.publicationId === offered.publicationId) : undefined;
+  return fresh ? takeOnce(fresh, connector, libraryId, context) : first;
+}
+
+async function takeOnce(
+  p: Publication,
+  connector: Connector,
+  libraryId: string,
+  context: JobContext,
+): Promise<Outcome> {
+  const url = p.openUrl ?? p.trialUrl;
+  if (!url) return { code: "library-broken", detail: "It offers nothing to fetch." };
+  const fetched = await connector.fetch(url, context.signal);
+  if (!fetched.ok) return { code: fetched.code, detail: fetched.message };
+  const { name, bytes, texts = [] } = fetched.value;
+  if (!p.openUrl) return takeTrial(p, bytes, url, libraryId);
+  const date = new Date().toISOString();
+  const stated: Evidence[] = p.rights
+    ? [{ kind: "library", source: `${p.title} in the catalogue`, date, text: p.rights }]
+    : [];
+  const beside = texts.map((t) => readTerms(t.name, t.bytes, date).evidence);
+  const run = new ImportRun(context.job.jobId, libraryId, context.signal, () => {}, [...beside, ...stated]);
+  if (sortFile(name, bytes.subarray(0, 8)) !== "archive") {
+    await run.group([{ path: name, read: async () => ({ ok: true, value: bytes }) }]);
+  } else await throughFile(bytes, (path) => run.archive(name, path));
+  if (run.styleIds.length) return { code: "taken", detail: null };
+  return { code: run.refusals[0]?.code ?? "no-file", detail: run.refusals[0]?.reason ?? "There was no font in it." };
+}
+
+/** Archives are read from disk: memory holds one entry at a time. */
+async function throughFile(bytes: Uint8Array, use: (path: string) => Promise<void>) {
+  const folder = join(dataFolder(), "incoming", `sync-${randomBytes(6).toString("hex")}`);
+  mkdirSync(folder, { recursive: true });
+  const path = join(folder, "archive");
+  writeFileSync(path, bytes);
+  try {
+    await use(path);
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+export const trialStyleId = (libraryId: string, publicationId: string) =>
+  `s_${createHash("sha256").update(`${libraryId}\n${publicationId}`).digest("hex").slice(0, 20)}` as StyleId;
+
+/** A face that is not owned: measured from its trial, covered as the library states, priced by use. */
+async function takeTrial(p: Publication, bytes: Uint8Array, url: string, libraryId: string): Promise<Outcome> {
+  const db = getDb();
+  const styleId = trialStyleId(libraryId, p.publicationId);
+  if (findStyle(db, styleId)?.owned) return { code: "taken", detail: null };
+  const reply = await readFontInWorker({ bytes, fallbackFamily: p.family ?? p.title });
+  if (!reply.ok) return { code: reply.code, detail: `${p.title}: ${sentenceOf(reply.code)}` };
+  storeReading(db, bytes, reply.reading, {
+    libraryId,
+    path: new URL(url).pathname,
+    statedFamily: p.family,
+    evidence: [
+      { kind: "library", source: `${p.title} in the catalogue`, date: new Date().toISOString(), text: writeOffer(p) },
+    ],
+    styleId,
+    trial: { coverage: p.coverage },
+    offer: {
+      publicationId: p.publicationId,
+      settingUrl: p.settingUrl,
+      buyUrl: p.buyUrl,
+      currency: p.currency,
+      pricesCents: p.pricesCents as Record<string, number>,
+    },
+  });
+  return { code: "taken", detail: null };
+}
+
+/** The offer in words, as evidence that can be quoted. */
+function writeOffer(p: Publication): string {
+  const priced = (use: Use) => p.pricesCents[use];
+  const sold = USES.filter((u) => priced(u) !== undefined);
+  const not = USES.filter((u) => priced(u) === undefined);
+  const lines = sold.map(
+    (u) => `A licence must be bought for ${USE_WORDS[u]}: ${(priced(u)! / 100).toFixed(2)} ${p.currency}.`,
+  );
+  if (not.length)
+    lines.push(`It is not offered for: ${not.map((u) => (u === "app" ? "apps" : USE_WORDS[u])).join(", ")}.`);
+  return [...(p.rights ? [p.rights] : []), ...lines].join("\n");
+}

@@ -1,0 +1,204 @@
+// Libraries as people handle them: what is connected and how it is, adding, pausing, taking away, syncing now.
+import { existsSync, statSync, watch, type FSWatcher } from "node:fs";
+import { basename, isAbsolute, resolve } from "node:path";
+import type { z } from "zod";
+import { refuse, succeed, type Outcome } from "@/contracts/errors";
+import type { JobId, LibraryId } from "@/contracts/ids";
+import type { Library, LibraryAdd, LibraryPatch, PublicationLine, SetLineReply } from "@/contracts/libraries";
+import { getDb, type Db } from "../db/open";
+import { addJob, cancelJob, describeJob } from "../jobs/queue";
+import { connectorOf } from "../libraries/connect";
+import { listJobsIn, type JobRow } from "../queries/jobs";
+import {
+  findLibrary,
+  forgetPublications,
+  listLibraries as listRows,
+  listPublications,
+  putLibrary,
+  updateLibrary,
+  type LibraryRow,
+} from "../queries/libraries";
+import { addChange } from "../queries/records";
+import { findStyle, setHidden } from "../queries/styles";
+
+const jobOf = (jobs: JobRow[], r: LibraryRow) =>
+  jobs.find(
+    (j) =>
+      (j.kind === "sync-library" && (JSON.parse(j.payload) as { libraryId: string }).libraryId === r.libraryId) ||
+      (j.kind === "read-library" && r.kind === "packages"),
+  );
+
+export function listLibraries(db: Db): Library[] {
+  const jobs = listJobsIn(db, "waiting", "running");
+  return listRows(db).map((r) => {
+    const job = jobOf(jobs, r);
+    const { cursor: _cursor, ...rest } = r;
+    return { ...rest, job: job ? describeJob(job) : null } as Library;
+  });
+}
+
+const libraryIdOf = (name: string) =>
+  (name
+    .normalize("NFD")
+    .replace(/\p{M}/gu, "")
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, "-")
+    .replace(/^-|-$/g, "")
+    .slice(0, 36) || "library") as LibraryId;
+
+/** Connects a library after looking whether it answers. One that was taken away comes back as it was. */
+export async function addLibrary(
+  db: Db,
+  { kind, address, name }: z.infer<typeof LibraryAdd>,
+): Promise<Outcome<LibraryId>> {
+  const url = kind === "folder" ? resolve(address.replace(/^file:\/\//, "")) : address;
+  if (
+    kind === "folder" &&
+    (!isAbsolute(address.replace(/^file:\/\//, "")) || !existsSync(url) || !statSync(url).isDirectory())
+  )
+    return refuse("address-not-allowed", `${address}: There is no such folder on this machine. Give its whole path.`);
+  if (kind === "opds" && !/^https?:\/\//i.test(url)) return refuse("address-not-allowed");
+  const first = await connectorOf({ kind, url })!.page(null);
+  if (!first.ok) return refuse(first.code, `${address}: ${first.message}`);
+  return succeed(connect(db, kind, url, name || (kind === "folder" ? basename(url) : first.value.title)));
+}
+
+/** Puts a library in, or brings it back, and starts its sync. */
+export function connect(db: Db, kind: string, url: string, name: string, wantedId?: string): LibraryId {
+  const known = listRowsWithRemoved(db).find((l) => l.url === url || l.libraryId === wantedId);
+  let id = wantedId ?? known?.libraryId ?? libraryIdOf(name);
+  if (!known && !wantedId) for (let n = 2; findLibrary(db, id); n++) id = `${libraryIdOf(name)}-${n}`;
+  const now = new Date().toISOString();
+  putLibrary(db, id, name, kind, now, url);
+  updateLibrary(db, id, { url, ...(known?.state === "removed" && { state: "connected" }) });
+  if (known?.state === "removed") setHidden(db, id, false);
+  addChange(db, { at: now, what: "library", styleId: null, libraryId: id, says: `${name} connected` });
+  startSync(db, id);
+  watchFolder(id, kind, url);
+  return id as LibraryId;
+}
+
+const listRowsWithRemoved = (db: Db) => listRows(db, true);
+
+/** Starts a sync unless one runs or waits. @returns its job; null for libraries that are not synced. */
+export function startSync(db: Db, libraryId: string): JobId | null {
+  const library = findLibrary(db, libraryId);
+  if (!library || !connectorOf(library) || library.state !== "connected") return null;
+  const under = jobOf(listJobsIn(db, "waiting", "running"), library);
+  return (under?.jobId as JobId | undefined) ?? addJob("sync-library", `Sync ${library.name}`, { libraryId });
+}
+
+export function patchLibrary(db: Db, libraryId: string, patch: z.infer<typeof LibraryPatch>): boolean {
+  const library = findLibrary(db, libraryId);
+  if (!library || library.state === "removed") return false;
+  updateLibrary(db, libraryId, patch);
+  if (patch.state === "paused") stopSync(db, library);
+  if (patch.state === "connected" && library.state === "paused") startSync(db, libraryId);
+  return true;
+}
+
+function stopSync(db: Db, library: LibraryRow) {
+  const job = jobOf(listJobsIn(db, "waiting", "running"), library);
+  if (job && job.kind === "sync-library") cancelJob(job.jobId);
+}
+
+/** Takes a library away. What is owned stays; faces that were only offered go out of sight. */
+export function removeLibrary(db: Db, libraryId: string): boolean {
+  const library = findLibrary(db, libraryId);
+  if (!library || library.state === "removed" || !["opds", "folder"].includes(library.kind)) return false;
+  stopSync(db, library);
+  db.transaction(() => {
+    updateLibrary(db, libraryId, { state: "removed", cursor: null, fault: null });
+    forgetPublications(db, libraryId);
+    setHidden(db, libraryId, true);
+    addChange(db, {
+      at: new Date().toISOString(),
+      what: "library",
+      styleId: null,
+      libraryId,
+      says: `${library.name} taken away`,
+    });
+  })();
+  watchers().get(libraryId)?.close();
+  watchers().delete(libraryId);
+  return true;
+}
+
+/** What of a library could not be taken, and why. */
+export const listRefused = (db: Db, libraryId: string): PublicationLine[] =>
+  listPublications(db, libraryId)
+    .filter((p) => p.outcome !== "taken")
+    .map(({ digest: _digest, ...p }) => p);
+
+/** Asks the library itself. */
+export async function searchLibrary(db: Db, libraryId: string, words: string) {
+  const library = findLibrary(db, libraryId);
+  const connector = library && connectorOf(library);
+  if (!library || !connector) return refuse("not-found");
+  if (!connector.search) return refuse("library-refused", "This library cannot be searched.");
+  const found = await connector.search(words);
+  if (!found.ok) return found;
+  return succeed({
+    total: found.value.total ?? found.value.publications.length,
+    publications: found.value.publications.map((p) => ({
+      publicationId: p.publicationId,
+      title: p.title,
+      maker: p.maker,
+    })),
+  });
+}
+
+type Lines = { lines: Map<string, SetLineReply>; asked: Map<string, Promise<Outcome<SetLineReply>>> };
+const shared = globalThis as unknown as { fondQuarrySettings?: Lines; fondQuarryWatchers?: Map<string, FSWatcher> };
+const LINES_KEPT = 2000;
+
+/** A line set by the library in a face that is not owned. Kept, so that the same line is asked for once. */
+export async function setLineIn(db: Db, styleId: string, text: string): Promise<Outcome<SetLineReply>> {
+  const held = (shared.fondQuarrySettings ??= { lines: new Map(), asked: new Map() });
+  const key = `${styleId}\n${text}`;
+  const known = held.lines.get(key);
+  if (known) return succeed(known);
+  const record = findStyle(db, styleId);
+  const library = record && findLibrary(db, record.libraryId);
+  const connector = library && connectorOf(library);
+  if (!record?.offer?.settingUrl || !connector?.setLine) return refuse("not-found");
+  let asked = held.asked.get(key);
+  if (!asked) {
+    asked = connector.setLine(record.offer.settingUrl, text);
+    held.asked.set(key, asked);
+  }
+  const set = await asked;
+  held.asked.delete(key);
+  if (set.ok) {
+    held.lines.set(key, set.value);
+    if (held.lines.size > LINES_KEPT) held.lines.delete(held.lines.keys().next().value!);
+  }
+  return set;
+}
+
+const watchers = () => (shared.fondQuarryWatchers ??= new Map());
+const SETTLE_MS = 1500;
+
+/** A folder is synced again a little after something in it changed. */
+export function watchFolder(libraryId: string, kind: string, url: string) {
+  if (kind !== "folder" || watchers().has(libraryId) || !existsSync(url)) return;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const watcher = watch(url, { recursive: true }, () => {
+    clearTimeout(timer);
+    timer = setTimeout(() => startSync(getDb(), libraryId), SETTLE_MS);
+    timer.unref();
+  });
+  watcher.on("error", () => watcher.close());
+  watcher.unref();
+  watchers().set(libraryId, watcher);
+}
+
+const STALE_MS = 60 * 60 * 1000;
+/** At start: folders are watched, and what was not looked at for an hour is synced. */
+export function wakeLibraries(db: Db) {
+  for (const l of listRows(db)) {
+    if (!l.url || l.state !== "connected") continue;
+    watchFolder(l.libraryId, l.kind, l.url);
+    if (!l.syncedAt || Date.now() - Date.parse(l.syncedAt) > STALE_MS) startSync(db, l.libraryId);
+  }
+}

@@ -1,0 +1,111 @@
+"use client";
+// A line in a face that is not bought: the library sets it and gives outlines. Asked for a little after typing ends, few at a time;
+// where the library asks to wait, it is waited.
+import { useEffect, useLayoutEffect, useRef, useState } from "react";
+import type { SetLineReply } from "@/contracts/libraries";
+import { nameCharacter } from "@/core/open/characterNames";
+import { hasCodePoint } from "@/core/open/unicodeBlocks";
+import { ApiFault, callApi } from "./api";
+import type { SampleProps } from "./Sample";
+
+const SETTLE_MS = 250;
+const AT_ONCE = 4;
+const LONGEST = 120;
+
+const lines = new Map<string, SetLineReply>();
+const waiting: (() => void)[] = [];
+let running = 0;
+
+/** A place among the few requests that run at a time. */
+async function inTurn<T>(work: () => Promise<T>): Promise<T> {
+  if (running >= AT_ONCE) await new Promise<void>((go) => waiting.push(go));
+  running++;
+  try {
+    return await work();
+  } finally {
+    running--;
+    waiting.shift()?.();
+  }
+}
+
+type State = { line: SetLineReply | null; says: string | null };
+
+function useSetLine(styleId: string, text: string): State {
+  const key = `${styleId}\n${text}`;
+  const [state, setState] = useState<State>({ line: lines.get(key) ?? null, says: null });
+  useEffect(() => {
+    let isGone = false;
+    let timer: ReturnType<typeof setTimeout>;
+    const known = lines.get(key);
+    const ask = () => {
+      void inTurn(() => callApi<SetLineReply>(`/styles/${styleId}/setting?text=${encodeURIComponent(text)}`))
+        .then((line) => {
+          lines.set(key, line);
+          if (!isGone) setState({ line, says: null });
+        })
+        .catch((error: unknown) => {
+          if (isGone) return;
+          const fault = error instanceof ApiFault ? error.fault : null;
+          const wait = (fault?.details as { waitSeconds?: number } | undefined)?.waitSeconds;
+          setState((before) => ({ ...before, says: fault?.message ?? "The library does not answer." }));
+          if (wait) timer = setTimeout(ask, Math.min(wait, 60) * 1000);
+        });
+    };
+    timer = setTimeout(() => (known ? setState({ line: known, says: null }) : ask()), known ? 0 : SETTLE_MS);
+    return () => {
+      isGone = true;
+      clearTimeout(timer);
+    };
+  }, [key, styleId, text]);
+  return state;
+}
+
+export function SetByLibrary({ styleId, coverage, text, sizePx, ink, align, wrap, onFit }: SampleProps) {
+  const shown = [...text.replace(/\s+/g, " ").trim()].slice(0, LONGEST).join("");
+  const { line, says } = useSetLine(styleId, shown || " ");
+  const box = useRef<HTMLDivElement>(null);
+  const [fit, setFit] = useState(1);
+  const widthPx = line ? (line.widthFu / line.unitsPerEm) * sizePx : 0;
+  useLayoutEffect(() => {
+    const room = box.current?.clientWidth ?? 0;
+    const next = widthPx > room && room > 0 ? Math.max(0.1, room / widthPx) : 1;
+    if (Math.abs(next - fit) > 0.004) setFit(next);
+    onFit?.(next);
+  }, [widthPx, fit, onFit]);
+  const missing = [...new Set(shown)].filter((c) => !/\s/.test(c) && !hasCodePoint(coverage, c.codePointAt(0)!));
+  const em = line?.unitsPerEm ?? 1000;
+  const size = sizePx * fit;
+  return (
+    <div
+      ref={box}
+      className="min-w-0 overflow-hidden"
+      style={{ textAlign: align, minHeight: sizePx * 1.3 }}
+      data-face={line ? "ready" : "loading"}
+      data-set-by-library
+    >
+      {line && (
+        <svg
+          role="img"
+          aria-label={shown}
+          data-sample={styleId}
+          width={(line.widthFu / em) * size}
+          height={size * 1.3}
+          viewBox={`0 ${-0.95 * em} ${Math.max(1, line.widthFu)} ${1.3 * em}`}
+          style={{
+            display: "inline-block",
+            overflow: "visible",
+            verticalAlign: "top",
+            marginTop: wrap ? 0 : sizePx * 0.95 * (1 - fit),
+            color: ink,
+          }}
+        >
+          <path d={line.path} fill="currentColor" />
+        </svg>
+      )}
+      {!line && says && <span className="text-basalt">{says}</span>}
+      {missing.length > 0 && (
+        <span className="sr-only">Lacks {missing.map((c) => nameCharacter(c.codePointAt(0)!)).join(", ")}.</span>
+      )}
+    </div>
+  );
+}
