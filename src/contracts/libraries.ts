@@ -16,7 +16,7 @@ export const Library = z.object({
   styles: z.number(),
   families: z.number(),
   notOwned: z.number(),
-  refused: z.number().describe("publications that could not be taken at the last sync"),
+  refused: z.number().describe("publications that could not be taken, or not whole, at the last sync"),
   job: Job.nullable().describe("the sync or reading that runs or waits"),
 });
 export type Library = z.infer<typeof Library>;

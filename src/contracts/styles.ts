@@ -136,6 +136,7 @@ export const StyleDetail = z.object({
       style: z.string(),
       weight: z.number().nullable(),
       variable: z.boolean(),
+      owned: z.boolean(),
       axisDefaults: z.record(z.string(), z.number()),
     }),
   ),

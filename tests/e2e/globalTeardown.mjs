@@ -1,6 +1,7 @@
 import { rmSync } from "node:fs";
 
 export default async function teardown() {
+  globalThis.e2eLibraries.stop();
   const server = globalThis.e2eServer;
   await new Promise((resolve) => {
     server.on("exit", resolve);

@@ -1,6 +1,6 @@
 // The content-addressed store: a file's name is its SHA-256. A file is written whole under another name first, then renamed.
 import { createHash, randomBytes } from "node:crypto";
-import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from "node:fs";
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { dataFolder } from "./open";
 
@@ -18,6 +18,19 @@ export function storeFile(bytes: Uint8Array): string {
   writeFileSync(half, bytes, { flush: false });
   renameSync(half, path);
   return sha256;
+}
+
+/** Clears away what a process that was ended left half-written. To be called when nothing is being written. */
+export function sweepStore() {
+  const store = join(dataFolder(), "store");
+  if (existsSync(store))
+    for (const folder of readdirSync(store))
+      for (const name of readdirSync(join(store, folder)))
+        if (name.endsWith(".part")) rmSync(join(store, folder, name), { force: true });
+  const incoming = join(dataFolder(), "incoming");
+  if (existsSync(incoming))
+    for (const name of readdirSync(incoming))
+      if (name.startsWith("sync-")) rmSync(join(incoming, name), { recursive: true, force: true });
 }
 
 /** @throws the file system's error when the store lost the file. */

@@ -114,18 +114,18 @@ async function takeOnce(
   if (sortFile(name, bytes.subarray(0, 8)) !== "archive") {
     await run.group([{ path: name, read: async () => ({ ok: true, value: bytes }) }]);
   } else await throughFile(bytes, (path) => run.archive(name, path));
-  if (run.styleIds.length) return { code: "taken", detail: null };
+  if (run.styleIds.length) return { code: "taken", detail: run.refusals.map((r) => r.reason).join(" ") || null };
   return { code: run.refusals[0]?.code ?? "no-file", detail: run.refusals[0]?.reason ?? "There was no font in it." };
 }
 
 /** Archives are read from disk: memory holds one entry at a time. */
-async function throughFile(bytes: Uint8Array, use: (path: string) => Promise<void>) {
+async function throughFile(bytes: Uint8Array, read: (path: string) => Promise<void>) {
   const folder = join(dataFolder(), "incoming", `sync-${randomBytes(6).toString("hex")}`);
   mkdirSync(folder, { recursive: true });
   const path = join(folder, "archive");
   writeFileSync(path, bytes);
   try {
-    await use(path);
+    await read(path);
   } finally {
     rmSync(folder, { recursive: true, force: true });
   }

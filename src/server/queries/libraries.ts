@@ -21,7 +21,7 @@ export type LibraryRow = {
 const SELECT = `SELECT l.library_id AS libraryId, l.name, l.kind, l.url, l.state, l.added_at AS addedAt, l.synced_at AS syncedAt,
   l.fault, l.sync_cursor AS cursor, count(s.style_id) AS styles, count(DISTINCT s.family_id) AS families,
   coalesce(sum(s.owned = 0), 0) AS notOwned,
-  (SELECT count(*) FROM publications p WHERE p.library_id = l.library_id AND p.outcome <> 'taken') AS refused
+  (SELECT count(*) FROM publications p WHERE p.library_id = l.library_id AND (p.outcome <> 'taken' OR p.detail IS NOT NULL)) AS refused
   FROM libraries l LEFT JOIN styles s ON s.library_id = l.library_id AND s.hidden = 0`;
 type Row = Omit<LibraryRow, "fault"> & { fault: string | null };
 const toRow = (r: Row): LibraryRow => ({ ...r, fault: r.fault ? (JSON.parse(r.fault) as LibraryRow["fault"]) : null });

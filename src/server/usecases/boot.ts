@@ -1,6 +1,7 @@
 // What happens once when the server starts: the database, the demo's libraries and briefs, the jobs that were under way.
 import { PIPELINE_VERSION } from "@/contracts/pipeline";
 import { DEMO_BRIEFS } from "../../../demo/briefs";
+import { sweepStore } from "../db/fileStore";
 import { getDb, type Db } from "../db/open";
 import { addJob, resumeJobs } from "../jobs/queue";
 import { DEMO_LIBRARY } from "../jobs/readDemoLibrary";
@@ -16,6 +17,7 @@ import { wakeLibraries } from "./libraries";
 export function boot() {
   const db = getDb();
   const now = new Date().toISOString();
+  sweepStore();
   putLibrary(db, OWN_LIBRARY.libraryId, OWN_LIBRARY.name, "own", now);
   if (process.env.FOND_QUARRY_DEMO === "1") {
     putLibrary(db, DEMO_LIBRARY.libraryId, DEMO_LIBRARY.name, "packages", now);

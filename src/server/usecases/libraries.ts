@@ -127,7 +127,7 @@ export function removeLibrary(db: Db, libraryId: string): boolean {
 /** What of a library could not be taken, and why. */
 export const listRefused = (db: Db, libraryId: string): PublicationLine[] =>
   listPublications(db, libraryId)
-    .filter((p) => p.outcome !== "taken")
+    .filter((p) => p.outcome !== "taken" || p.detail !== null)
     .map(({ digest: _digest, ...p }) => p);
 
 /** Asks the library itself. */

@@ -31,6 +31,7 @@ export function getStyleDetail(db: Db, styleId: string, briefId: string | null):
       style: s.style,
       weight: s.facts.statedWeight ?? s.traits.weight,
       variable: s.axes.length > 0,
+      owned: s.owned,
       axisDefaults: Object.fromEntries(s.axes.map((a) => [a.tag, a.default])),
       slant: s.traits.slantDeg ?? 0,
     }))

@@ -7,6 +7,7 @@ import type { StyleListItem } from "@/contracts/styles";
 import { levelFactor } from "@/core/brief/level";
 import { callApi } from "../parts/api";
 import { CoreSample, type Ranges } from "../parts/CoreSample";
+import { CareMark } from "../parts/CareMark";
 import { Sample } from "../parts/Sample";
 import { useBench } from "./BenchContext";
 import { useActiveLine } from "./BriefStrip";
@@ -48,11 +49,13 @@ export function Tray() {
                     text={brief.lines[active]?.text || item.family}
                     sizePx={20 * levelFactor(item.traits, brief.levelBy)}
                     widthEm={item.traits.widthEm}
+                    owned={item.owned}
                   />
                   <span className="flex justify-between gap-2 text-[12px] text-basalt">
                     <span className="truncate">
                       {item.family} {item.style}
                     </span>
+                    <CareMark health={item.health} />
                     <span className="shrink-0">{role}</span>
                   </span>
                 </Link>

@@ -72,6 +72,23 @@ export function Sieve({ address, set, facets, ofAll }: Props) {
           Has all characters
         </Toggle>
       </Group>
+      <Group title="At hand">
+        {(
+          [
+            ["here", "On this machine", facets?.owned.here ?? 0],
+            ["to-buy", "To be bought", facets?.owned.toBuy ?? 0],
+          ] as const
+        ).map(([value, name, count]) => (
+          <Toggle
+            key={value}
+            on={address.owned === value}
+            count={count}
+            onClick={() => set({ owned: address.owned === value ? null : value })}
+          >
+            {name}
+          </Toggle>
+        ))}
+      </Group>
       <Group title="Picture fonts">
         {(
           [

@@ -120,7 +120,7 @@ export const Strip = memo(function Strip({
             {look.compact && keepButton}
           </div>
           <div className="flex min-w-0 items-center gap-3 overflow-hidden">
-            {!look.compact && (
+            {!look.compact && !item.price && (
               <span className="min-w-0 truncate text-basalt">
                 {item.stylesInFamily} {item.stylesInFamily === 1 ? "style" : "styles"}
               </span>

@@ -26,6 +26,8 @@ const parsers = {
   widthMax: parseAsInteger,
   pictures: parseAsStringLiteral(["in", "out", "only"] as const).withDefault("in"),
   complete: parseAsBoolean.withDefault(false),
+  owned: parseAsStringLiteral(["all", "here", "to-buy"] as const).withDefault("all"),
+  library: parseAsString,
   aside: parseAsStringLiteral(["hide", "show", "only"] as const).withDefault("hide"),
   sort: parseAsStringLiteral(STYLE_SORTS).withDefault("fit"),
   columns: parseAsInteger.withDefault(2),
@@ -51,6 +53,8 @@ export function writeQuestion(a: FindAddress, briefId: string): string {
   put("widthMin", a.widthMin);
   put("widthMax", a.widthMax);
   if (a.pictures !== "in") put("pictures", a.pictures);
+  if (a.owned !== "all") put("owned", a.owned);
+  put("library", a.library);
   if (a.complete) put("complete", "true");
   if (a.aside !== "hide") put("aside", a.aside);
   put("sort", a.sort);
@@ -69,6 +73,8 @@ export const NO_FILTERS: Partial<Record<keyof FindAddress, null>> = {
   widthMax: null,
   pictures: null,
   complete: null,
+  owned: null,
+  library: null,
 };
 
 /** Texts other than the brief's own, from the scenario, long enough to show a face at work. */

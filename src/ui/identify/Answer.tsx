@@ -9,6 +9,7 @@ import { isTyping } from "../bench/Bench";
 import { useBench } from "../bench/BenchContext";
 import { callApi } from "../parts/api";
 import { CoreSample } from "../parts/CoreSample";
+import { CareMark } from "../parts/CareMark";
 import { Sample } from "../parts/Sample";
 import { VerdictMark } from "../parts/VerdictMark";
 import { writeAnswer, type IdentifyAction, type IdentifyState } from "./state";
@@ -78,6 +79,7 @@ export function Answer({ state, dispatch }: { state: IdentifyState; dispatch: Di
                       text={result!.reading.text}
                       sizePx={27}
                       widthEm={d.traits.widthEm}
+                      owned={d.owned}
                     />
                   )}
                 </button>
@@ -85,7 +87,8 @@ export function Answer({ state, dispatch }: { state: IdentifyState; dispatch: Di
                   <Link href={`/b/${brief.briefId}/style/${m.styleId}`} className="font-semibold hover:underline">
                     {m.family} {m.style}
                   </Link>
-                  {d && <VerdictMark verdict={d.verdict} />}
+                  {d && <VerdictMark verdict={d.verdict} price={d.price} />}
+                  {d && <CareMark health={d.health.degree} />}
                   <button
                     type="button"
                     aria-pressed={isKept}

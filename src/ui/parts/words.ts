@@ -1,9 +1,8 @@
 // Small wordings shared by views: prices, times.
 
+/** "EUR 86", "EUR 86.50": cents only where there are some. */
 export const writePrice = (cents: number, currency: string) =>
-  new Intl.NumberFormat("en-GB", { style: "currency", currency, currencyDisplay: "code" })
-    .format(cents / 100)
-    .replace(/\u00a0/g, " ");
+  `${currency} ${(cents / 100).toLocaleString("en-GB", cents % 100 ? { minimumFractionDigits: 2 } : {})}`;
 
 export const writeWhen = (iso: string) =>
   new Date(iso).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" });

@@ -2,20 +2,23 @@
 // One style: large in the brief's words, its family, measures, axes, glyphs, terms with their sentences, health and where it came from.
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from "@headlessui/react";
 import Link from "next/link";
-import { useEffect, useState, type ReactNode } from "react";
+import { useEffect, useState } from "react";
 import type { StyleDetail } from "@/contracts/styles";
-import { USES } from "@/contracts/traits";
-import { KIND_WORDS, TREATMENT_WORDS, USE_WORDS } from "@/contracts/words";
+import { KIND_WORDS, TREATMENT_WORDS } from "@/contracts/words";
 import { levelFactor } from "@/core/brief/level";
 import { nameCharacter } from "@/core/open/characterNames";
 import { isTyping } from "../bench/Bench";
 import { useBench } from "../bench/BenchContext";
 import { useActiveLine } from "../bench/BriefStrip";
 import { CoreSample } from "../parts/CoreSample";
+import { CareMark } from "../parts/CareMark";
 import { Sample } from "../parts/Sample";
 import { VerdictMark } from "../parts/VerdictMark";
 import { Glyphs } from "./Glyphs";
+import { FileFacts } from "./FileFacts";
 import { Measures } from "./Measures";
+import { Offer } from "./Offer";
+import { Terms } from "./Terms";
 
 export function StyleView({ style }: { style: StyleDetail }) {
   const { brief, toggleKept, dispatch } = useBench();
@@ -58,8 +61,10 @@ export function StyleView({ style }: { style: StyleDetail }) {
               <span>{style.treatments.map((t) => TREATMENT_WORDS[t.value].toLowerCase()).join(", ")}</span>
             )}
             <span className="text-slate">
-              <VerdictMark verdict={style.verdict} />
+              <VerdictMark verdict={style.verdict} price={style.price} />
             </span>
+            <CareMark health={style.health.degree} />
+            <span>{style.libraryName}</span>
             {style.missing.length > 0 && (
               <span className="font-semibold text-madder">
                 lacks {style.missing.map((c) => `${c} (${nameCharacter(c.codePointAt(0)!)})`).join(", ")}
@@ -85,11 +90,13 @@ export function StyleView({ style }: { style: StyleDetail }) {
             text={line.text || " "}
             sizePx={(i === active ? 68 : 32) * levelFactor(style.traits, brief.levelBy)}
             widthEm={style.traits.widthEm}
+            owned={style.owned}
             ink={brief.ink}
             axes={set}
           />
         ))}
       </div>
+      {style.offer && <Offer style={style} />}
       {style.axes.length > 0 && <Axes style={style} values={axes} onChange={setAxes} />}
       <TabGroup className="px-6 pt-3 pb-8">
         <TabList className="flex gap-6 border-b border-rule">
@@ -202,137 +209,10 @@ function Family({ style }: { style: StyleDetail }) {
             text={brief.lines[active]?.text || style.family}
             sizePx={28}
             widthEm={style.traits.widthEm}
+            owned={s.owned}
           />
         </li>
       ))}
     </ul>
-  );
-}
-
-function Facts({ rows }: { rows: [string, ReactNode][] }) {
-  return (
-    <dl className="grid grid-cols-[150px_minmax(0,1fr)] gap-x-4 gap-y-1">
-      {rows
-        .filter(([, value]) => value !== null && value !== "")
-        .map(([label, value]) => (
-          <div key={label} className="contents">
-            <dt className="text-basalt">{label}</dt>
-            <dd className="break-words">{value}</dd>
-          </div>
-        ))}
-    </dl>
-  );
-}
-
-function Terms({ style }: { style: StyleDetail }) {
-  const { rights } = style;
-  return (
-    <div className="grid max-w-[980px] gap-6">
-      <p>
-        {rights.spdx ? (
-          <>
-            Recognised as <b>{rights.spdx}</b>.
-          </>
-        ) : (
-          "No known licence was recognised."
-        )}{" "}
-        <span className="text-basalt">A reading aid, not legal advice.</span>
-      </p>
-      <table className="w-full text-left">
-        <thead className="text-basalt">
-          <tr>
-            <th className="w-32 py-1 font-normal">Use</th>
-            <th className="w-44 font-normal">Verdict</th>
-            <th className="font-normal">The sentence it rests on</th>
-          </tr>
-        </thead>
-        <tbody>
-          {USES.map((use) => {
-            const { verdict, quotes } = rights.verdicts[use]!;
-            return (
-              <tr key={use} className="border-t border-rule align-top">
-                <td className="py-1.5">{USE_WORDS[use]}</td>
-                <td className="py-1.5">
-                  <VerdictMark verdict={verdict} />
-                </td>
-                <td className="py-1.5">
-                  {quotes.map((q, i) => (
-                    <p key={i}>
-                      “{q.text}”{" "}
-                      <span className="text-basalt">
-                        ({q.source}, {q.place})
-                      </span>
-                    </p>
-                  ))}
-                  {!quotes.length && <span className="text-basalt">nothing was found to quote</span>}
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
-      {rights.evidence.map((e, i) => (
-        <details key={i} open={e.kind === "licence-file"}>
-          <summary className="font-semibold">
-            {e.source}{" "}
-            <span className="font-normal text-basalt">
-              · {e.kind.replace("-", " ")} · {e.date.slice(0, 10)}
-            </span>
-          </summary>
-          <pre
-            tabIndex={0}
-            className="mt-2 max-h-80 overflow-auto border-l-2 border-rule pl-4 font-mono text-[11.5px] leading-[17px] whitespace-pre-wrap"
-          >
-            {e.text}
-          </pre>
-        </details>
-      ))}
-      {!rights.evidence.length && <p className="text-basalt">No text on its terms came with this font.</p>}
-    </div>
-  );
-}
-
-function FileFacts({ style }: { style: StyleDetail }) {
-  const { health } = style;
-  const degree = { fine: "Fine: no fault was found.", "with-care": "Usable with care:", refused: "Refused:" }[
-    health.degree
-  ];
-  return (
-    <div className="grid max-w-[980px] gap-5">
-      <section>
-        <h2 className="head mb-1">Health</h2>
-        <p className={health.degree === "fine" ? "" : "text-ochre"}>{degree}</p>
-        <ul>
-          {health.faults.map((f, i) => (
-            <li key={i}>
-              <span className="num">{f.table}</span> {f.meaning}
-            </li>
-          ))}
-        </ul>
-      </section>
-      <Facts
-        rows={[
-          ["Foundry", style.foundry],
-          ["Designer", style.designer],
-          ["Version", style.version],
-          ["Copyright", style.names["0"] ?? ""],
-          ["Format", style.formats.join(", ")],
-          ["Features", style.features.join(" ")],
-          ["Coverage", style.coverage.blocks.map((b) => `${b.name} ${b.have} of ${b.of}`).join(" · ")],
-          [
-            "SHA-256",
-            <span key="sha" className="num break-all">
-              {style.sha256}
-            </span>,
-          ],
-          [
-            "Came from",
-            style.provenance
-              .map((p) => `${p.library}: ${p.path}, ${p.importedAt.slice(0, 16).replace("T", " ")}`)
-              .join("; "),
-          ],
-        ]}
-      />
-    </div>
   );
 }

@@ -1,0 +1,262 @@
+"use client";
+// The rights record: a verdict for each use with its sentences, contradictions, every text it rests on, what the user adds, the log.
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import type { Evidence } from "@/contracts/rights";
+import type { StyleDetail } from "@/contracts/styles";
+import { USES, type Use } from "@/contracts/traits";
+import { USE_WORDS } from "@/contracts/words";
+import { useBench } from "../bench/BenchContext";
+import { callApi } from "../parts/api";
+import { VerdictMark } from "../parts/VerdictMark";
+import { writeWhen } from "../parts/words";
+
+const KIND_OF: Record<Evidence["kind"], string> = {
+  receipt: "permission or receipt",
+  "licence-file": "licence file",
+  readme: "readme",
+  "name-table": "name table of the font",
+  "fs-type": "embedding bits of the font",
+  library: "what the library says",
+  user: "added by you",
+};
+
+export function Terms({ style }: { style: StyleDetail }) {
+  const { brief } = useBench();
+  const { rights } = style;
+  const asked = new Set(brief.uses);
+  return (
+    <div className="grid max-w-[980px] gap-6">
+      <p>
+        {rights.spdx ? (
+          <>
+            Recognised as <b>{rights.spdx}</b>.
+          </>
+        ) : (
+          "No known licence was recognised."
+        )}{" "}
+        <span className="text-basalt">This is a reading aid, not legal advice: the texts below decide.</span>
+      </p>
+      {rights.contradictions && <Contradictions rights={rights} />}
+      <table className="w-full text-left">
+        <thead className="text-basalt">
+          <tr>
+            <th className="w-32 py-1 font-normal">Use</th>
+            <th className="w-44 font-normal">Verdict</th>
+            <th className="font-normal">The sentences it rests on</th>
+          </tr>
+        </thead>
+        <tbody>
+          {groupUses(rights).map(({ uses, verdict, quotes }) => (
+            <tr key={uses[0]} className="border-t border-rule align-top">
+              <td className="py-1.5">
+                {uses.map((use) => (
+                  <span key={use} data-use={use} className={`block ${asked.has(use) ? "font-semibold" : ""}`}>
+                    {USE_WORDS[use]}
+                  </span>
+                ))}
+              </td>
+              <td className="py-1.5">
+                <VerdictMark verdict={verdict} />
+              </td>
+              <td className="py-1.5">
+                {quotes.map((q, i) => (
+                  <p key={i}>
+                    “{q.text}”{" "}
+                    <span className="text-basalt">
+                      ({q.source}, {q.place})
+                    </span>
+                  </p>
+                ))}
+                {!quotes.length && <span className="text-basalt">nothing was found to quote</span>}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <section aria-label="Evidence">
+        <h2 className="head mb-1">Evidence, the most trusted first</h2>
+        {rights.evidence.map((e, i) => (
+          <Text
+            key={i}
+            evidence={e}
+            styleId={style.styleId}
+            isOpen={e.kind === "licence-file" || e.kind === "readme"}
+          />
+        ))}
+        {!rights.evidence.length && <p className="text-basalt">No text on its terms came with this font.</p>}
+      </section>
+      <AddEvidence styleId={style.styleId} />
+      {style.changes.length > 0 && (
+        <section aria-label="Log of changes">
+          <h2 className="head mb-1">Log of changes</h2>
+          <ul>
+            {style.changes.map((c, i) => (
+              <li key={i} className="grid grid-cols-[130px_minmax(0,1fr)] gap-4 border-t border-rule py-1">
+                <span className="num">{writeWhen(c.at)}</span>
+                <span>{c.says}</span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </div>
+  );
+}
+
+type Group = { uses: Use[] } & NonNullable<StyleDetail["rights"]["verdicts"]["web"]>;
+/** Uses with the same verdict for the same reason stand together. */
+function groupUses(rights: StyleDetail["rights"]): Group[] {
+  const groups: Group[] = [];
+  for (const use of USES) {
+    const own = rights.verdicts[use]!;
+    const same = groups.find(
+      (g) => g.verdict === own.verdict && g.quotes.map((q) => q.text).join() === own.quotes.map((q) => q.text).join(),
+    );
+    if (same) same.uses.push(use);
+    else groups.push({ uses: [use], ...own });
+  }
+  return groups;
+}
+
+/** Uses about which the same texts disagree are told of together. */
+function Contradictions({ rights }: { rights: StyleDetail["rights"] }) {
+  const groups = new Map<string, { uses: string[]; at: NonNullable<typeof rights.contradictions>[number] }>();
+  for (const c of rights.contradictions!) {
+    const held = rights.verdicts[c.use]!.quotes.map((q) => q.text).join();
+    const key = `${held}|${c.others.map((o) => o.quotes[0]?.text).join()}`;
+    const group = groups.get(key) ?? { uses: [], at: c };
+    group.uses.push(USE_WORDS[c.use]);
+    groups.set(key, group);
+  }
+  return (
+    <section aria-label="Contradictions" className="border-l-[3px] border-ochre bg-chalk px-4 py-2.5">
+      <h2 className="font-semibold">The texts contradict one another. The stricter one holds.</h2>
+      {[...groups.values()].map(({ uses, at }, i) => (
+        <div key={i} className="mt-2 grid grid-cols-2 gap-6">
+          <Side title={`Holds, for ${uses.join(", ")}`} verdict={at.held} quotes={rights.verdicts[at.use]!.quotes} />
+          <div>
+            {at.others.map((o, k) => (
+              <Side key={k} title="Against it" verdict={o.verdict} quotes={o.quotes} />
+            ))}
+          </div>
+        </div>
+      ))}
+    </section>
+  );
+}
+
+type SideProps = { title: string } & Pick<StyleDetail["rights"]["verdicts"]["web"] & object, "verdict" | "quotes">;
+function Side({ title, verdict, quotes }: SideProps) {
+  return (
+    <div>
+      <p className="flex gap-3 text-basalt">
+        {title} <VerdictMark verdict={verdict} />
+      </p>
+      {quotes.slice(0, 2).map((q, i) => (
+        <p key={i}>
+          “{q.text}” <span className="text-basalt">({q.source})</span>
+        </p>
+      ))}
+    </div>
+  );
+}
+
+function Text({ evidence: e, styleId, isOpen }: { evidence: Evidence; styleId: string; isOpen: boolean }) {
+  const { offerUndo, sayFault } = useBench();
+  const router = useRouter();
+  const set = (removed: boolean) =>
+    callApi(`/styles/${styleId}/evidence/${e.evidenceId}`, { method: "PATCH", json: { removed } }).then(() =>
+      router.refresh(),
+    );
+  const takeBack = () => {
+    set(true)
+      .then(() => offerUndo("Evidence taken back", () => void set(false).catch(sayFault)))
+      .catch(sayFault);
+  };
+  return (
+    <details open={isOpen} className="border-t border-rule py-1.5" data-evidence={e.kind}>
+      <summary className="font-semibold">
+        {e.source}{" "}
+        <span className="font-normal text-basalt">
+          · {KIND_OF[e.kind]} · {e.date.slice(0, 10)}
+          {e.note && ` · ${e.note}`}
+        </span>
+      </summary>
+      <pre
+        tabIndex={0}
+        className="mt-2 max-h-72 overflow-auto border-l-2 border-rule pl-4 font-mono text-[11.5px] leading-[17px] whitespace-pre-wrap"
+      >
+        {e.text}
+      </pre>
+      {e.evidenceId && (
+        <button type="button" className="btn-quiet mt-1 underline" onClick={takeBack}>
+          Take back
+        </button>
+      )}
+    </details>
+  );
+}
+
+function AddEvidence({ styleId }: { styleId: string }) {
+  const { say, sayFault } = useBench();
+  const router = useRouter();
+  const [text, setText] = useState("");
+  const [note, setNote] = useState("");
+  const [isWritten, setIsWritten] = useState(false);
+  const add = () => {
+    callApi(`/styles/${styleId}/evidence`, {
+      method: "POST",
+      json: { kind: isWritten ? "receipt" : "user", text, note },
+    })
+      .then(() => {
+        setText("");
+        setNote("");
+        setIsWritten(false);
+        say("Added; its verdicts were read anew");
+        router.refresh();
+      })
+      .catch(sayFault);
+  };
+  return (
+    <form
+      className="grid gap-2 border-t border-rule pt-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        add();
+      }}
+    >
+      <h2 className="head">Add what you know of its terms</h2>
+      <textarea
+        aria-label="Wording"
+        className="field min-h-16"
+        maxLength={20000}
+        placeholder="The maker’s words, as “You may use it on goods for sale.”"
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+      />
+      <div className="flex flex-wrap items-center gap-4">
+        <input
+          aria-label="Where it is from"
+          className="field max-w-[340px]"
+          maxLength={2000}
+          placeholder="where it is from: mail of 3 November"
+          value={note}
+          onChange={(e) => setNote(e.target.value)}
+        />
+        <label className="inline-flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            className="accent-tide"
+            checked={isWritten}
+            onChange={() => setIsWritten(!isWritten)}
+          />
+          a permission in writing, or a receipt
+        </label>
+        <button type="submit" className="btn ml-auto" disabled={text.trim().length < 3}>
+          Add
+        </button>
+      </div>
+    </form>
+  );
+}
