@@ -1,16 +1,18 @@
 // npm run bench: the figures that issues set a target for, each as a ratio to its floor of the same run. Writes nothing.
 // Starts a server of its own on fresh data, reads the whole demo library, asks many questions, identifies pictures.
-import { mkdtempSync, rmSync } from "node:fs";
+import { execFileSync } from "node:child_process";
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from "node:fs";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { basename, join } from "node:path";
 import sharp from "sharp";
-import { build, installPackages } from "./setup.mjs";
+import { build, drawFoundry, installDebian, installPackages } from "./setup.mjs";
 import { startServer, waitFor } from "../tests/e2e/globalSetup.mjs";
 
 const { compiled } = await installPackages();
 await compiled;
 await build();
+installDebian({ "fc-scan": "fontconfig" });
 
 const port = await new Promise((resolve) => {
   const probe = createServer().listen(0, "127.0.0.1", () => {
@@ -42,6 +44,33 @@ try {
   const health = await waitFor(url, (h) => h.styles > 700 && h.jobsWaiting === 0, 400_000);
   const readSeconds = (performance.now() - t0 - startMs) / 1000;
   note("rate of reading", health.styles / readSeconds, "styles/s", 8, "higher");
+
+  // Importing, against fontconfig's scan of the very same files (names, coverage and metrics, no outlines).
+  const drawn = await drawFoundry();
+  const files = readdirSync(drawn)
+    .filter((f) => /\.(ttf|otf)$/.test(f) && !f.includes(".trial."))
+    .map((f) => join(drawn, f));
+  const scan = performance.now();
+  execFileSync("fc-scan", ["--format", "%{family} %{style}\n", ...files]);
+  const scanRate = files.length / ((performance.now() - scan) / 1000);
+  const form = new FormData();
+  for (const f of files) form.append("files", new File([readFileSync(f)], basename(f)));
+  const t1 = performance.now();
+  const { importId } = await (await fetch(`${url}/api/v1/imports`, { method: "POST", body: form })).json();
+  let report;
+  do {
+    await new Promise((r) => setTimeout(r, 100));
+    report = await (await fetch(`${url}/api/v1/imports/${importId}`)).json();
+  } while (report.state === "running");
+  const importRate = report.items.length / ((performance.now() - t1) / 1000);
+  note(
+    "rate of importing (read whole, measured, compared, stored)",
+    importRate,
+    "files/s",
+    10,
+    "higher",
+    `fc-scan of the same ${files.length} files: ${scanRate.toFixed(0)} files/s, ${(importRate / scanRate).toFixed(2)} of it`,
+  );
 
   // Floor of finding: the same server answering a question that computes nothing.
   const time = async (path) => {

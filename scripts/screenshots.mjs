@@ -3,14 +3,15 @@ import { mkdtempSync, mkdirSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { chromium } from "playwright-core";
-import { build } from "./setup.mjs";
+import { build, drawFoundry, startLibraries } from "./setup.mjs";
 import { startServer, waitFor } from "../tests/e2e/globalSetup.mjs";
 
 await build();
 const data = process.env.PICTURES_DATA || mkdtempSync(join(tmpdir(), "fond-quarry-pictures-"));
 const port = 4799;
 const url = `http://127.0.0.1:${port}`;
-const server = startServer(port, data);
+const libraries = await startLibraries(0, await drawFoundry());
+const server = startServer(port, data, libraries.url);
 const out = "docs/screenshots";
 mkdirSync(out, { recursive: true });
 const briefId = "b_open-night-poster";
@@ -62,17 +63,35 @@ try {
     await page.getByRole("link", { name: "Save zip" }).waitFor({ timeout: 60_000 });
     await page.getByRole("button", { name: "Close" }).click();
   });
-  await shot("libraries", "libraries", async () => {
-    await page.locator("input[type=file]").setInputFiles([
+  await fetch(`${libraries.url}/faults/commons`, { method: "PUT", body: JSON.stringify({ down: true }) });
+  await fetch(`${url}/api/v1/libraries/tidewrack-commons/sync`, { method: "POST" });
+  await page.waitForTimeout(1500);
+  await shot("libraries", "libraries");
+  await shot("import-report", "libraries?tab=arrivals", async () => {
+    const pack = await (await fetch(`${libraries.url}/ropewalk/files/adzemark.zip?t=1`)).arrayBuffer();
+    const both = await (await fetch(`${libraries.url}/ropewalk/files/wrackline-script.zip?t=1`)).arrayBuffer();
+    await page.getByLabel("Font files").setInputFiles([
+      { name: "adzemark.zip", mimeType: "application/zip", buffer: Buffer.from(pack) },
+      { name: "from the client.zip", mimeType: "application/zip", buffer: Buffer.from(both) },
       { name: "harbour-notes.ttf", mimeType: "font/ttf", buffer: Buffer.from("only named like a font") },
-      { name: "plate.png", mimeType: "image/png", buffer: Buffer.from("x") },
     ]);
     await page.locator("[data-import-state=done]").waitFor();
   });
+  const tabOf = async (name) => {
+    await page.getByRole("tab", { name }).click();
+    await page
+      .locator("[role=tabpanel]:not([hidden])")
+      .last()
+      .evaluate((e) => e.parentElement.scrollIntoView());
+  };
+  await shot(`style/${await styleOf("bytebuoy")}`, "rights", () => tabOf("Terms"));
+  await shot(`style/${await styleOf("saltgrit heavy")}`, "health", () => tabOf("File"));
+  await shot("find?q=sold%20serif&owned=to-buy", "find-to-buy");
   await page.evaluate(() => localStorage.setItem("theme", "night"));
   await shot("find?columns=3&sort=name&set=figures", "find-night");
   await browser.close();
 } finally {
+  libraries.stop();
   server.kill("SIGTERM");
   await new Promise((r) => server.on("exit", r));
   if (!process.env.PICTURES_DATA) rmSync(data, { recursive: true, force: true });

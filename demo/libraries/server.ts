@@ -141,6 +141,7 @@ class StandIns {
       if (!parsed.success) return gone("bad-request", 400, parsed.error.message);
       const before = this.faults[library] ?? NO_FAULTS;
       this.faults[library] = { ...before, ...parsed.data };
+      this.settings = [];
       // What had been handed out before a link expires is worthless after.
       if (parsed.data.expired === false && before.expired) this.epoch++;
     }

@@ -99,7 +99,7 @@ describe("syncing", () => {
     ["Wrackline Script Regular", "private", "cleared"],
     ["Driftcask Regular", "client-print", "ask-maker"],
     ["Bytebuoy Regular", "goods-for-sale", "ask-maker"],
-    ["Bytebuoy Regular", "client-print", "cleared"],
+    ["Bytebuoy Regular", "client-print", "not-for-this-use"],
     ["Netfloat Dots Regular", "video", "cleared-with-credit"],
     ["Brassrail Inline Regular", "client-print", "unread"],
     ["Saltgrit Regular", "goods-for-sale", "cleared"],

@@ -97,6 +97,8 @@ function readItemAnew(item: Evidence): ItemRead {
     withoutNames,
     item.kind === "library",
   );
+  // What a receipt says of prices is past: they were paid.
+  if (item.kind === "receipt") read.claims = read.claims.filter((c) => c.verdict !== "buy-first");
   const said: ItemRead["said"] = {};
   const licences = whole ? [whole.spdx] : [...new Set(mentions.map((m) => m.spdx))];
   for (const id of licences) mergeLicence(said, id, item, mentions.find((m) => m.spdx === id)?.statement ?? null);

@@ -258,7 +258,7 @@ function readClause(
   const isLimited = LIMIT.test(plain);
   for (const scope of scopes) {
     // "Printing on goods": print is the manner, goods are what is meant.
-    if (denies && scope === "client-print" && scopes.includes("goods-for-sale")) continue;
+    if ((denies || asks || buys) && scope === "client-print" && named.includes("goods-for-sale")) continue;
     const breadth = breadthOf(scope);
     if (denies) claim(usesOf(scope), buys ? "buy-first" : asks ? "ask-maker" : "not-for-this-use", breadth);
     else if (buys && !ABOUT_BUYING_USE.test(plain)) continue;

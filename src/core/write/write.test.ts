@@ -1,3 +1,4 @@
+import { writeSpdx } from "./spdx";
 import { describe, expect, test } from "@jest/globals";
 import { PDFDocument, PDFName, PDFRawStream } from "pdf-lib";
 import { openFont } from "../open/openFont";
@@ -143,5 +144,60 @@ describe("runs of a line", () => {
 
   test("a line of missing characters only has no covered run", () => {
     expect(splitRuns("☃☃", []).every((r) => r.missing)).toBe(true);
+  });
+});
+
+describe("SPDX", () => {
+  const font = {
+    id: "s_abc",
+    name: "Skerrow Sans Bold",
+    version: "1.1",
+    supplier: "Tidewrack Commons",
+    originator: null,
+    fileName: "a.otf",
+    sha256: "ab".repeat(32),
+    licence: "OFL-1.1",
+    copyright: null,
+    texts: [{ source: "OFL.txt", text: "terms" }],
+    comment: "web: Cleared with credit",
+  };
+  const write = (fonts: Parameters<typeof writeSpdx>[1]) =>
+    JSON.parse(writeSpdx({ name: "Open Night poster", id: "b_1", createdAt: "2026-11-25T10:00:00.123Z" }, fonts)) as {
+      creationInfo: { created: string };
+      packages: Record<string, unknown>[];
+      hasExtractedLicensingInfos?: { licenseId: string; extractedText: string }[];
+      relationships: { relatedSpdxElement: string }[];
+    };
+
+  test("a listed licence by its id, without its text", () => {
+    const doc = write([font]);
+    expect(doc).toMatchObject({ spdxVersion: "SPDX-2.3", dataLicense: "CC0-1.0", SPDXID: "SPDXRef-DOCUMENT" });
+    expect(doc.creationInfo.created).toBe("2026-11-25T10:00:00Z");
+    expect(doc.packages[0]).toMatchObject({
+      SPDXID: "SPDXRef-s-abc",
+      licenseDeclared: "OFL-1.1",
+      copyrightText: "NOASSERTION",
+      checksums: [{ algorithm: "SHA256", checksumValue: font.sha256 }],
+    });
+    expect(doc.hasExtractedLicensingInfos).toBeUndefined();
+    expect(doc.relationships[0]!.relatedSpdxElement).toBe("SPDXRef-s-abc");
+  });
+
+  test("terms that are in no list are carried word for word; none at all is NOASSERTION", () => {
+    const doc = write([
+      { ...font, licence: null },
+      { ...font, id: "s_def", licence: null, texts: [] },
+      { ...font, id: "s_ghi", licence: "LicenseRef-public-domain" },
+    ]);
+    expect(doc.packages.map((p) => p.licenseConcluded)).toEqual([
+      "LicenseRef-s-abc",
+      "NOASSERTION",
+      "LicenseRef-public-domain",
+    ]);
+    expect(doc.hasExtractedLicensingInfos!.map((e) => e.licenseId)).toEqual([
+      "LicenseRef-s-abc",
+      "LicenseRef-public-domain",
+    ]);
+    expect(doc.hasExtractedLicensingInfos![0]!.extractedText).toBe("OFL.txt:\nterms");
   });
 });

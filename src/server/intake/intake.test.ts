@@ -1,5 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { zipSync } from "fflate";
+import { makeOverlappingBomb } from "../../../tests/fixtures/archives";
 import { makeFont } from "../../../tests/fixtures/makeFont";
 import { listDemoFonts, readDemoTerms } from "../libraries/demoPackages";
 import { ARCHIVE_LIMITS, openArchive } from "./archive";
@@ -70,6 +71,25 @@ describe("zips", () => {
     const before = process.memoryUsage().rss;
     expect(await codeOf(bomb)).toBe("archive-too-large");
     expect(process.memoryUsage().rss - before).toBeLessThan(60_000_000);
+  });
+
+  test("two gigabytes out of shared bytes cost neither memory nor time", async () => {
+    const bomb = makeOverlappingBomb(250, 8_000_000);
+    expect(bomb.length).toBeLessThan(100_000);
+    const before = process.memoryUsage().rss;
+    const t = performance.now();
+    expect(await codeOf(bomb)).toBe("archive-too-large");
+    expect(performance.now() - t).toBeLessThan(5000);
+    expect(process.memoryUsage().rss - before).toBeLessThan(300_000_000);
+    // Fewer entries stay under the sum, and are found out by their places.
+    expect(await codeOf(makeOverlappingBomb(20, 900_000))).toBe("archive-broken");
+  });
+
+  test("a link is no file", async () => {
+    const zip = zipSync({ "a.otf": text("../../etc/passwd") });
+    const at = zip.findIndex((_, i) => zip[i] === 0x50 && zip[i + 1] === 0x4b && zip[i + 2] === 1 && zip[i + 3] === 2);
+    new DataView(zip.buffer).setUint32(at + 38, 0xa1ff0000, true);
+    expect(await codeOf(zip)).toBe("archive-unsafe-path");
   });
 
   test("a size that lies is found out while unpacking", async () => {

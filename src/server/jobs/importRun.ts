@@ -56,10 +56,10 @@ export class ImportRun {
   }
 
   /** Files that came together: their texts are read first, since they speak for the fonts beside them. */
-  async group(files: Seen[]) {
+  async group(files: Seen[], around: FoundText[] = []): Promise<FoundText[]> {
     this.total += files.length;
     this.tell();
-    const texts = await this.readTexts(files);
+    const texts = [...around, ...(await this.readTexts(files))];
     // One format after another: of a pair the richer file is stored before the other is compared with it.
     for (let order = 0; order <= FORMAT_ORDER.length; order++) {
       const waiting = files.filter((f) => orderOf(f.path) === order);
@@ -69,19 +69,21 @@ export class ImportRun {
       };
       await Promise.all(Array.from({ length: AT_ONCE }, next));
     }
+    return texts;
   }
 
-  async archive(name: string, source: string | Uint8Array, depth = 0) {
+  /** @param around - texts of the archive that this one lies in: they speak for its fonts too. */
+  async archive(name: string, source: string | Uint8Array, around: FoundText[] | null = null) {
     const opened = await openArchive(source);
     if (!opened.ok) return this.put(refusedArchive(name, opened.code, opened.details));
     try {
-      await this.group(seenIn(opened.value, name));
-      if (depth === 0)
+      const texts = await this.group(seenIn(opened.value, name), around ?? []);
+      if (around === null)
         for (const entry of opened.value.entries.filter((e) => sortByName(e.path) === "archive")) {
           const path = `${name}/${entry.path}`;
           if (this.signal.aborted || this.known.has(path)) continue;
           const bytes = await opened.value.read(entry);
-          if (bytes.ok) await this.archive(path, bytes.value, 1);
+          if (bytes.ok) await this.archive(path, bytes.value, texts);
           else this.put(refusedArchive(path, bytes.code));
         }
     } finally {

@@ -6,7 +6,28 @@ import type { IdentifyReply, IdentifyRequest } from "./identify.worker";
 import type { ReadFontReply, ReadFontRequest } from "./readFont.worker";
 import type { WriteSheetRequest } from "./writeSheet.worker";
 
-type Pools = { fonts: Piscina; identify: Piscina; sheets: Piscina };
+/** Lets so many through at a time: the limit of time of a task begins when a thread is free for it, not while it waits. */
+class Turnstile {
+  private free: number;
+  private readonly waiting: (() => void)[] = [];
+  constructor(places: number) {
+    this.free = places;
+  }
+  async pass<T>(work: () => Promise<T>): Promise<T> {
+    if (this.free > 0) this.free--;
+    else await new Promise<void>((go) => this.waiting.push(go));
+    try {
+      return await work();
+    } finally {
+      const next = this.waiting.shift();
+      if (next) next();
+      else this.free++;
+    }
+  }
+}
+const READERS = Math.max(2, Math.min(8, availableParallelism()));
+
+type Pools = { readers: Turnstile; fonts: Piscina; identify: Piscina; sheets: Piscina };
 const shared = globalThis as unknown as { fondQuarryPools?: Pools };
 
 /** Time a single font may take before its worker is ended. */
@@ -25,7 +46,8 @@ function getPools(): Pools {
       resourceLimits: { maxOldGenerationSizeMb: memoryMb },
     });
   return (shared.fondQuarryPools ??= {
-    fonts: make("readFont.worker.mjs", Math.max(2, Math.min(8, availableParallelism())), 512),
+    readers: new Turnstile(READERS),
+    fonts: make("readFont.worker.mjs", READERS, 512),
     identify: make("identify.worker.mjs", 1, 2048, 900_000),
     sheets: make("writeSheet.worker.mjs", 1, 1024),
   });
@@ -39,7 +61,8 @@ export async function run<Request, Reply>(pool: Piscina, request: Request, timeo
 /** Reads one font file. A worker that hangs or runs out of memory gives a refusal, never an exception. */
 export async function readFontInWorker(request: ReadFontRequest): Promise<ReadFontReply> {
   try {
-    return await run<ReadFontRequest, ReadFontReply>(getPools().fonts, request, FONT_TIMEOUT_MS);
+    const { readers, fonts } = getPools();
+    return await readers.pass(() => run<ReadFontRequest, ReadFontReply>(fonts, request, FONT_TIMEOUT_MS));
   } catch (error) {
     const { name, message, code } = error as Error & { code?: string };
     const tooLong = name === "AbortError" || name === "TimeoutError";
