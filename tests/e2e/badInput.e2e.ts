@@ -117,14 +117,14 @@ describe("fonts and zips", () => {
   test("in the view: dropped files get their lines", async () => {
     const { page } = browser;
     const briefId = await makeBrief({ name: "Drop test" });
-    await page.goto(`/b/${briefId}/libraries`);
+    await page.goto(`/b/${briefId}/libraries?tab=arrivals`);
     const data = await page.evaluateHandle(() => {
       const transfer = new DataTransfer();
       transfer.items.add(new File(["not a font"], "harbour.ttf"));
       return transfer;
     });
     await page.getByText("Bring in your own fonts").dispatchEvent("drop", { dataTransfer: data });
-    await page.getByText("harbour.ttf: The file is not a font").waitFor();
+    await page.locator("[data-path='harbour.ttf']").getByText("The file is not a font").waitFor();
   });
 });
 

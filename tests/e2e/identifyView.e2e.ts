@@ -160,6 +160,7 @@ describe("hand over", () => {
     expect(Object.keys(unzipSync(zip)).sort()).toEqual([
       "credits.txt",
       "licences/Karla.txt",
+      "rights.spdx.json",
       "shortlist.csv",
       "sources.csv",
       "web/Karla Bold.woff2",

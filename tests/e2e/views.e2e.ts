@@ -164,7 +164,7 @@ describe("the style page", () => {
     await page.getByRole("tab", { name: "Measures" }).click();
     await page.getByText("Letter pairs that join").waitFor();
     await page.getByRole("tab", { name: "File" }).click();
-    await page.getByText("Fine: no fault was found.").waitFor();
+    await page.getByText("no fault was found in its tables").waitFor();
   });
 
   test("missing characters of the brief are named", async () => {

@@ -62,8 +62,9 @@ describe("from a brief to an archive", () => {
       serifThickness: 150,
       without: "&",
     });
+    await page.getByRole("tab", { name: "Bring in" }).click();
     await page
-      .locator("input[type=file]")
+      .getByLabel("Font files")
       .setInputFiles({ name: "quay-lettering.otf", mimeType: "font/otf", buffer: Buffer.from(font) });
     await page.locator("[data-outcome=added]").waitFor();
     expect(await page.locator("[data-outcome]").allInnerTexts()).toEqual([

@@ -258,7 +258,7 @@ function readClause(
   const isLimited = LIMIT.test(plain);
   for (const scope of scopes) {
     // "Printing on goods": print is the manner, goods are what is meant.
-    if ((denies || asks || buys) && scope === "client-print" && named.includes("goods-for-sale")) continue;
+    if (scope === "client-print" && named.includes("goods-for-sale") && PRINTED_ON.test(plain)) continue;
     const breadth = breadthOf(scope);
     if (denies) claim(usesOf(scope), buys ? "buy-first" : asks ? "ask-maker" : "not-for-this-use", breadth);
     else if (buys && !ABOUT_BUYING_USE.test(plain)) continue;
@@ -318,6 +318,9 @@ const SOLD_APART =
 /** The sentence is about a picture or a paper, not about the font. */
 const OF_A_SPECIMEN =
   /^\s*(?:the|all|our|any|die|das|les|la|le|el|las|los)?\s*(?:specimen|previews?|sample|pictures?|photos?|images?|pdf|website|source code|documentation|bilder|vorschau|dokumentation|aperçus?|im[áa]genes)\b[^,;]{0,30}\b(?:is|are|may|can|ist|sind|darf|dürfen|est|sont|es|son)\b/iu;
+
+const PRINTED_ON =
+  /\b(?:print\w*|druck\w*|imprim\p{L}*|impres\p{L}*)\s+(?:\S+\s+){0,3}(?:on|auf|sur|en|sobre)\s|\bauf\s+\S+\s+(?:zu\s+)?druck/iu;
 
 type Flags = { denies: boolean; buys: boolean; asks: boolean; permits: boolean };
 /** Use at large: "may not be used without permission", "use is free". */

@@ -7,6 +7,8 @@ export type Credit = {
   copyright: string | null;
   spdx: string | null;
   source: string;
+  /** The sentence that asks for credit, where one does. */
+  asksFor?: string;
 };
 
 export function writeCredits(project: string, credits: Credit[]): string {
@@ -17,6 +19,7 @@ export function writeCredits(project: string, credits: Credit[]): string {
       c.foundry && `  Foundry: ${c.foundry}`,
       c.copyright && `  ${c.copyright}`,
       `  Licence: ${c.spdx ?? "not recognised, see the licence file"}`,
+      c.asksFor && `  Credit is a condition: “${c.asksFor}”`,
       `  Source: ${c.source}`,
     ]
       .filter(Boolean)

@@ -102,6 +102,7 @@ export const writeShortlistCredits = (brief: Brief, styles: ShortlistStyle[]) =>
   writeCredits(
     brief.name,
     styles.map(({ record, provenance }) => ({
+      ...asksFor(record, brief),
       name: `${record.family} ${record.style}`,
       designer: record.facts.designer,
       foundry: record.facts.foundry,
@@ -110,6 +111,14 @@ export const writeShortlistCredits = (brief: Brief, styles: ShortlistStyle[]) =>
       source: provenance[0] ? `${provenance[0].library}, ${provenance[0].path}` : record.libraryId,
     })),
   );
+
+/** The sentence by which a use of the brief is cleared with credit only; of listed licences the file that goes along is enough. */
+function asksFor(record: StyleRecord, brief: Brief): { asksFor?: string } {
+  if (record.rights.spdx && !record.rights.spdx.startsWith("CC-BY")) return {};
+  const asked = brief.uses.map((u) => record.rights.verdicts[u]).find((v) => v?.verdict === "cleared-with-credit");
+  const quote = asked?.quotes[asked.quotes.length - 1];
+  return quote ? { asksFor: quote.text } : {};
+}
 
 /** The licences of a shortlist as SPDX 2.3 JSON. */
 export const writeSpdxFor = (brief: Brief, styles: ShortlistStyle[]): string =>

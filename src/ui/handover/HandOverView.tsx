@@ -9,6 +9,7 @@ import { useBench } from "../bench/BenchContext";
 import { useJobs } from "../bench/FootLine";
 import { useKept } from "../bench/Tray";
 import { callApi } from "../parts/api";
+import { CareMark } from "../parts/CareMark";
 import { VerdictMark } from "../parts/VerdictMark";
 
 const PARTS = [
@@ -76,8 +77,18 @@ export function HandOverView() {
                 </label>
               </li>
             ))}
-            <li className="py-1 pl-5 text-basalt">Always inside: credits.txt, sources.csv, shortlist.csv</li>
+            <li className="py-1 pl-5 text-basalt">
+              Always inside: credits.txt, rights.spdx.json, sources.csv, shortlist.csv
+            </li>
           </ul>
+          <p className="mt-1 flex gap-4 pl-5">
+            <a className="underline hover:text-tide" href={`/api/v1/briefs/${brief.briefId}/credits`}>
+              Credits alone
+            </a>
+            <a className="underline hover:text-tide" href={`/api/v1/briefs/${brief.briefId}/spdx`}>
+              Licences as SPDX
+            </a>
+          </p>
           <button type="button" className="btn btn-act mt-3" disabled={busy} onClick={() => void start()}>
             {busy
               ? "Being made …"
@@ -120,13 +131,19 @@ function FaceChecks({ item }: { item: StyleListItem }) {
         <Link href={`/b/${brief.briefId}/style/${item.styleId}`} className="font-semibold hover:underline">
           {item.family} {item.style}
         </Link>
-        <VerdictMark verdict={item.verdict} />
+        <VerdictMark verdict={item.verdict} price={item.price} />
+        <CareMark health={item.health} />
         {checks.data && (
           <span className="text-basalt">
             {checks.data.checks.length - against.length} of {checks.data.checks.length} checks passed
           </span>
         )}
       </p>
+      {!item.owned && (
+        <p className="mt-1 text-madder">
+          <span className="font-semibold">✕ file:</span> not bought yet; the archive goes without it.
+        </p>
+      )}
       <ul>
         {against.map((c, i) => (
           <li key={i} className={`mt-1 ${c.outcome === "fail" ? "text-madder" : "text-ochre"}`}>

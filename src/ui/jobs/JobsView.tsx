@@ -18,7 +18,7 @@ export function JobsView() {
   const cancel = useCancelJob();
   useEffect(() => dispatch({ type: "facts", facts: [], keys: [] }), [dispatch]);
   return (
-    <div className="h-full overflow-y-auto px-6 py-4">
+    <div className="h-full overflow-y-auto px-6 py-4" tabIndex={0}>
       <div className="max-w-[980px]">
         <h1 className="border-b-2 border-slate pb-2 text-[18px] font-bold">Jobs</h1>
         {jobs.data && !jobs.data.jobs.length && (
