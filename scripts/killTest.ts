@@ -134,7 +134,7 @@ const ids: string[] = [];
 for (const [name, bytes] of uploads) ids.push(await upload(name, bytes));
 let kills = 0;
 while (kills < times) {
-  await new Promise((r) => setTimeout(r, 20 + random() * 450));
+  await new Promise((r) => setTimeout(r, 50 + random() * 2600));
   await kill(server);
   kills++;
   server = start(data);

@@ -3,6 +3,7 @@
 import type { Use, Verdict } from "../../src/contracts/traits";
 import { readRights } from "../../src/core/rights/readRights";
 import { FRESH_WORDINGS } from "../../tests/fixtures/rights/freshWordings";
+import { CLOSING_WORDINGS } from "../../tests/fixtures/rights/closingWordings";
 import { LAST_WORDINGS, TRAPS } from "../../tests/fixtures/rights/lastWordings";
 import { LONG_WORDINGS } from "../../tests/fixtures/rights/longWordings";
 import { WORDINGS } from "../../tests/fixtures/rights/wordings";
@@ -15,13 +16,18 @@ let whole = 0;
 let falseCleared = 0;
 const isFresh = process.argv.includes("--fresh");
 const isLast = process.argv.includes("--last");
-const set = isLast
-  ? LAST_WORDINGS
-  : isFresh
-    ? FRESH_WORDINGS
-    : [...WORDINGS, ...LONG_WORDINGS, ...(isAll ? [...FRESH_WORDINGS, ...LAST_WORDINGS] : [])].filter(
-        (w) => isAll || w.held === wanted,
-      );
+const isClosing = process.argv.includes("--closing");
+const set = isClosing
+  ? CLOSING_WORDINGS
+  : isLast
+    ? LAST_WORDINGS
+    : isFresh
+      ? FRESH_WORDINGS
+      : [
+          ...WORDINGS,
+          ...LONG_WORDINGS,
+          ...(isAll ? [...FRESH_WORDINGS, ...LAST_WORDINGS, ...CLOSING_WORDINGS] : []),
+        ].filter((w) => isAll || w.held === wanted);
 for (const w of set) {
   const { verdicts } = readRights([
     { kind: w.kind, source: w.kind === "name-table" ? "name 13" : "terms.txt", date: "2026-11-25", text: w.text },

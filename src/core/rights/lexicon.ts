@@ -19,6 +19,7 @@ export const NON_COMMERCIAL = words(
 
 /** Double negations and offers of freedom that carry a "no": taken out before negation is looked for. */
 export const KIND_NO = words(
+  "without (?:having to ask|asking(?: me| us| first)?)|ohne (?:zu fragen|nachfrage|rückfrage)|sans (?:me |nous )?demander|sin (?:pedir permiso|preguntar)",
   "without (?:any )?(?:payment|charge|cost|fee)|pay nothing|included with (?:the |your )?purchase|ohne (?:bezahlung|entgelt|zahlung)|zahlen nichts|sans (?:paiement|payer)|ne paient rien|sin (?:pago|pagar)|no pagan nada",
   "costs? nothing|free of (?:charge|cost)|kostet nichts|ne coûte rien|no cuesta nada|no cobro nada",
   "no restrictions?|without (?:any )?restrictions?|no limit(?:s|ations?)?|without limit(?:s|ations?)?|no charge|no cost|no fee|no payment|no strings attached|not only|no permission (?:is )?(?:needed|required|necessary)|no need to (?:ask|pay|buy|credit|mention)|(?:is|are) not (?:required|needed|necessary)|not (?:required|needed|necessary|mandatory|obligatory)|no (?:credit|attribution|licen[cs]e) (?:is )?(?:required|needed|necessary)|no problem|no matter|do not have to|don[’']t have to|don[’']t need to|do not need to|need not|never expires",
@@ -44,6 +45,7 @@ export const EXCEPTION = words(
 );
 
 export const PERMISSION = words(
+  "applies to|valid for|good for|gilt (?:für|auch)|s[’']applique (?:à|aux)|vaut pour|vale para|válida? para",
   "gratuit[oaie]|consentit*|permess*|può|grátis|gratuit[oa]s?|permitid*|pode|gratis|vrij|mag|toegestaan",
   "extends to|right to use|costs? nothing|go ahead|umsonst|unentgeltlich*|erstreckt sich auf|s[’']étend|se extiende|como quieras|úsal[ao]s?|sírvete|servez-vous|servir",
   "free|freely|may|can|could|(?:is|are) (?:only |meant |intended )?for(?! sale)|allow*|permit*|permission is (?:hereby )?granted|grant*|licensed for|welcome|okay|ok|fine|cleared|includ*|entitle*|covers?|covered|feel free|usable|available for|suitable for|yes|granted|for any|as you (?:like|wish|please)|whatever you (?:want|like|wish|please)|anything you (?:want|like|wish|please)|enjoy|help yourself|no problem",
@@ -61,6 +63,7 @@ export const ONLY = words(
 );
 
 export const PURCHASE = words(
+  "\\p{L}*lizenz (?:ist |wird )?(?:erforderlich|nötig|notwendig|benötigt)",
   "(?:against|with|subject to|under) (?:a|an) (?:[\\p{L}-]+ )?licen[cs]e|gegen (?:[\\p{L}-]+ )?(?:lizenz|bezahlung|gebühr|entgelt)|mit (?:einer |gültiger )?lizenz|(?:avec|contre|sous) (?:une )?licence (?:payante|commerciale)|avec une licence|con (?:una )?licencia|is sold|are sold|wird verkauft|est vendue?|se vende",
   "acquist*|serve una licenza|licenza commerciale|comprar|licença|adquir*|kopen|aanschaf*|licentie",
   "vergüt*|entgelt|gegen gebühr|remunerat*|royalt*|subscription|abonnement",
@@ -178,6 +181,7 @@ export const NO_ANSWER = words(
 
 /** What is left after the uses named before. */
 export const OTHER_USE = words(
+  "all others|anyone else|everyone else|alle übrigen|les autres|los demás|las demás",
   "(?:any|all|every) other|other(?:wise)? uses?|everything else|anything else|all else",
   "jede andere|alle anderen?|jeder andere|alles andere|sonstige*|darüber hinaus",
   "tout(?:e)? autre|tous les autres|le reste|autrement",
@@ -217,6 +221,7 @@ export const SCOPES = {
     "(?:cualquier|todo|todos|toda|todas) (?:los |las |tipo de |clase de |otro )?(?:uso|usos|proyecto|proyectos|prop[óo]sito|fin|fines|trabajo|trabajos)|sin (?:ninguna )?restricci[óo]n(?:es)?|como quieras|lo que quieras|para todo",
   ),
   "client-print": words(
+    "druckerzeugnis*|printerzeugnis*|social media images",
     "publications?|advert*|newspapers?|werbung|anzeigen?|zeitungen?|publicités?|publicidad|publicaciones|catalog(?:ue)?s?|packaging|verpackung*",
     "print|prints|printed|printing|posters?|flyers?|leaflets?|brochures?|books?|booklets?|magazines?|stationery|business cards?|documents?|static images|invitations?|signage",
     "druck|drucke|drucken|gedruckte*|drucksachen|drucksache|druckwerk*|plakat*|flyer|broschüre*|bücher*|buch|zeitschrift*|visitenkarte*|printprodukt*|printmedien|dokument*|einladung*|gedruckt",

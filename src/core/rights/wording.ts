@@ -320,7 +320,7 @@ const OF_A_SPECIMEN =
   /^\s*(?:the|all|our|any|die|das|les|la|le|el|las|los)?\s*(?:specimen|previews?|sample|pictures?|photos?|images?|pdf|website|source code|documentation|bilder|vorschau|dokumentation|aperçus?|im[áa]genes)\b[^,;]{0,30}\b(?:is|are|may|can|ist|sind|darf|dürfen|est|sont|es|son)\b/iu;
 
 const PRINTED_ON =
-  /\b(?:print\w*|druck\w*|imprim\p{L}*|impres\p{L}*)\s+(?:\S+\s+){0,3}(?:on|auf|sur|en|sobre)\s|\bauf\s+\S+\s+(?:zu\s+)?druck/iu;
+  /\b(?:print\w*|druck\w*|imprim\p{L}*|impres\p{L}*)\s+(?:(?!(?:and|or|und|oder|et|ou|y|o)\s)[^\s,]+\s+){0,3}(?:on|auf|sur|en|sobre)\s|\bauf\s+\S+\s+(?:zu\s+)?druck/iu;
 
 type Flags = { denies: boolean; buys: boolean; asks: boolean; permits: boolean };
 /** Use at large: "may not be used without permission", "use is free". */

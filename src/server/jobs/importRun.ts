@@ -33,6 +33,8 @@ export type Seen = {
   read: () => Promise<{ ok: true; value: Uint8Array } | { ok: false; code: FaultCode }>;
 };
 
+/** Writes what was read. */
+type Commit = () => void;
 export type Progress = JobContext["progress"];
 
 export class ImportRun {
@@ -60,15 +62,23 @@ export class ImportRun {
     this.total += files.length;
     this.tell();
     const texts = [...around, ...(await this.readTexts(files))];
-    // One format after another: of a pair the richer file is stored before the other is compared with it.
-    for (let order = 0; order <= FORMAT_ORDER.length; order++) {
-      const waiting = files.filter((f) => orderOf(f.path) === order);
-      const next = async (): Promise<void> => {
-        for (let f = waiting.shift(); f && !this.signal.aborted; f = waiting.shift())
-          if (!this.isDone(f.path)) await this.take(f, texts);
-      };
-      await Promise.all(Array.from({ length: AT_ONCE }, next));
+    // Richer formats first: of a pair the richer file is stored before the other is compared with it. Some are read ahead, yet lines
+    // and rows are written in this order whatever is read first, so that the same files always give the same report.
+    const ordered = [...files].sort((x, y) => orderOf(x.path) - orderOf(y.path)).filter((f) => !this.isDone(f.path));
+    const ahead: Promise<Commit>[] = [];
+    const writeNext = async () => {
+      const commit = await ahead.shift()!;
+      if (!this.signal.aborted) commit();
+    };
+    for (const f of ordered) {
+      if (this.signal.aborted) break;
+      const reading = this.read(f, texts);
+      // Awaited in its turn; until then a failure must not count as unhandled.
+      reading.catch(() => {});
+      ahead.push(reading);
+      if (ahead.length >= AT_ONCE) await writeNext();
     }
+    while (ahead.length) await writeNext();
     return texts;
   }
 
@@ -101,13 +111,16 @@ export class ImportRun {
     return texts;
   }
 
-  private async take(f: Seen, texts: FoundText[]) {
+  /** Reads one file. @returns what writes its line, and its row, when its turn comes. */
+  private async read(f: Seen, texts: FoundText[]): Promise<Commit> {
     const name = nameOf(f.path);
-    const say = (code: FaultCode, outcome: ImportItem["outcome"] = "refused", detail?: string) =>
-      this.put({ name, path: f.path, outcome, code, reason: reasonOf(name, code, detail) });
+    const say =
+      (code: FaultCode, outcome: ImportItem["outcome"] = "refused", detail?: string) =>
+      () =>
+        this.put({ name, path: f.path, outcome, code, reason: reasonOf(name, code, detail) });
     if (isSystemJunk(f.path)) return say("system-junk", "ignored");
     const byName = sortByName(f.path);
-    if (byName === "archive") return this.isNested(f.path) ? say("archive-nested", "ignored") : undefined;
+    if (byName === "archive") return this.isNested(f.path) ? say("archive-nested", "ignored") : () => {};
     if (byName === "junk") return say(isUnreadTerms(f.path) ? "evidence-unread" : "not-for-us", "ignored");
     const bytes = await f.read();
     if (!bytes.ok) return say(bytes.code);
@@ -117,64 +130,72 @@ export class ImportRun {
     if (sort !== "font") return say("not-for-us", "ignored");
     if (bytes.value.length > MAX_FONT_BYTES * (sniffFormat(bytes.value) === "ttc" ? 4 : 1)) return say("too-large");
     const evidence = [...evidenceFor(f.path, texts), ...this.stated];
-    if (sniffFormat(bytes.value) !== "ttc") return this.takeFont(f.path, bytes.value, evidence);
+    if (sniffFormat(bytes.value) !== "ttc") return this.readFont(f.path, bytes.value, evidence);
     try {
       const members = splitCollection(bytes.value);
-      this.total += members.length - 1;
+      const commits: Commit[] = [];
       for (const [i, member] of members.entries())
-        if (!this.isDone(`${f.path}#${i + 1}`)) await this.takeFont(`${f.path}#${i + 1}`, member, evidence);
+        if (!this.isDone(`${f.path}#${i + 1}`))
+          commits.push(await this.readFont(`${f.path}#${i + 1}`, member, evidence));
+      return () => {
+        this.total += members.length - 1;
+        commits.forEach((commit) => commit());
+      };
     } catch (error) {
       if (!(error instanceof FontFileError)) throw error;
-      say(error.code, "refused", error.message);
+      return say(error.code, "refused", error.message);
     }
   }
 
   /** A zip in a zip in a zip: two archives' names stand before it. */
   private isNested = (path: string) => path.split("/").filter((part) => /\.zip$/i.test(part)).length > 2;
 
-  private async takeFont(path: string, bytes: Uint8Array, evidence: Evidence[]) {
+  private async readFont(path: string, bytes: Uint8Array, evidence: Evidence[]): Promise<Commit> {
     const name = nameOf(path);
     const sha256 = sha256Of(bytes);
-    const already = findStyleBySha(this.db, sha256);
-    if (already?.pipelineVersion === PIPELINE_VERSION) {
-      this.db.transaction(() => {
-        const importedAt = new Date().toISOString();
-        putProvenance(this.db, already.styleId, { library: this.libraryId, path, importedAt, sha256 });
-        addEvidence(this.db, already.styleId, evidence);
+    if (this.findSame(sha256)) return () => this.putSame(path, sha256, evidence);
+    const reply = await readFontInWorker({ bytes, fallbackFamily: name.replace(/\.[a-z0-9]+(#\d+)?$/i, "") });
+    if (!reply.ok)
+      return () =>
         this.put({
           name,
           path,
-          outcome: "already-there",
-          code: "same-bytes",
-          reason: reasonOf(name, "same-bytes"),
-          styleId: already.styleId as StyleId,
+          outcome: "refused",
+          code: reply.code,
+          reason: reasonOf(name, reply.code, reply.detail),
+        });
+    return () => {
+      // It may have come in while this one was read.
+      if (this.findSame(sha256)) return this.putSame(path, sha256, evidence);
+      this.db.transaction(() => {
+        const source = { libraryId: this.libraryId, path, statedFamily: null, evidence };
+        const taken = takeFont(this.db, bytes, reply.reading, source);
+        this.put({
+          name,
+          path,
+          outcome: taken.outcome,
+          styleId: taken.styleId,
+          ...(taken.code && { code: taken.code, reason: reasonOf(name, taken.code, taken.as) }),
         });
       })();
-      return;
-    }
-    const reply = await readFontInWorker({ bytes, fallbackFamily: name.replace(/\.[a-z0-9]+(#\d+)?$/i, "") });
-    if (!reply.ok)
-      return this.put({
-        name,
-        path,
-        outcome: "refused",
-        code: reply.code,
-        reason: reasonOf(name, reply.code, reply.detail),
-      });
+    };
+  }
+
+  /** The style these very bytes belong to, read with the newest methods. */
+  private findSame(sha256: string): StyleId | null {
+    const known = findStyleBySha(this.db, sha256);
+    return known?.pipelineVersion === PIPELINE_VERSION ? (known.styleId as StyleId) : null;
+  }
+
+  private putSame(path: string, sha256: string, evidence: Evidence[]) {
+    const styleId = this.findSame(sha256)!;
+    const name = nameOf(path);
     this.db.transaction(() => {
-      const taken = takeFont(this.db, bytes, reply.reading, {
-        libraryId: this.libraryId,
-        path,
-        statedFamily: null,
-        evidence,
-      });
-      this.put({
-        name,
-        path,
-        outcome: taken.outcome,
-        styleId: taken.styleId,
-        ...(taken.code && { code: taken.code, reason: reasonOf(name, taken.code, taken.as) }),
-      });
+      const importedAt = new Date().toISOString();
+      putProvenance(this.db, styleId, { library: this.libraryId, path, importedAt, sha256 });
+      addEvidence(this.db, styleId, evidence);
+      const reason = reasonOf(name, "same-bytes");
+      this.put({ name, path, outcome: "already-there", code: "same-bytes", reason, styleId });
     })();
   }
 
