@@ -67,10 +67,10 @@ try {
   await fetch(`${url}/api/v1/libraries/tidewrack-commons/sync`, { method: "POST" });
   await page.waitForTimeout(1500);
   await shot("libraries", "libraries");
-  await shot("import-report", "libraries?tab=arrivals", async () => {
+  await shot("libraries?tab=arrivals", "import-report", async () => {
     const pack = await (await fetch(`${libraries.url}/ropewalk/files/adzemark.zip?t=1`)).arrayBuffer();
     const both = await (await fetch(`${libraries.url}/ropewalk/files/wrackline-script.zip?t=1`)).arrayBuffer();
-    await page.getByLabel("Font files").setInputFiles([
+    await page.locator("input[aria-label='Font files']").setInputFiles([
       { name: "adzemark.zip", mimeType: "application/zip", buffer: Buffer.from(pack) },
       { name: "from the client.zip", mimeType: "application/zip", buffer: Buffer.from(both) },
       { name: "harbour-notes.ttf", mimeType: "font/ttf", buffer: Buffer.from("only named like a font") },

@@ -120,7 +120,15 @@ export const StyleDetail = z.object({
   rights: Rights,
   verdict: Verdict,
   missing: z.array(z.string()),
-  provenance: z.array(z.object({ library: z.string(), path: z.string(), importedAt: z.string(), sha256: z.string() })),
+  provenance: z.array(
+    z.object({
+      library: z.string(),
+      libraryName: z.string(),
+      path: z.string(),
+      importedAt: z.string(),
+      sha256: z.string(),
+    }),
+  ),
   sha256: z.string(),
   libraryName: z.string(),
   owned: z.boolean(),

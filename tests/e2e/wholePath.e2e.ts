@@ -64,7 +64,7 @@ describe("from a brief to an archive", () => {
     });
     await page.getByRole("tab", { name: "Bring in" }).click();
     await page
-      .getByLabel("Font files")
+      .locator("input[aria-label='Font files']")
       .setInputFiles({ name: "quay-lettering.otf", mimeType: "font/otf", buffer: Buffer.from(font) });
     await page.locator("[data-outcome=added]").waitFor();
     expect(await page.locator("[data-outcome]").allInnerTexts()).toEqual([

@@ -63,7 +63,10 @@ export function getStyleDetail(db: Db, styleId: string, briefId: string | null):
     rights: r.rights,
     verdict: strictestVerdict(verdictsOf(r.rights), brief?.uses ?? []),
     missing: brief ? findMissing(charactersOf(brief), r.coverage) : [],
-    provenance: listProvenance(db, styleId),
+    provenance: listProvenance(db, styleId).map((p) => ({
+      ...p,
+      libraryName: findLibrary(db, p.library)?.name ?? p.library,
+    })),
     sha256: r.sha256,
     libraryName: findLibrary(db, r.libraryId)?.name ?? r.libraryId,
     owned: r.owned,

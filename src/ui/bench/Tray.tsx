@@ -55,7 +55,7 @@ export function Tray() {
                     <span className="truncate">
                       {item.family} {item.style}
                     </span>
-                    <CareMark health={item.health} />
+                    <CareMark health={item.health} compact />
                     <span className="shrink-0">{role}</span>
                   </span>
                 </Link>

@@ -1,6 +1,7 @@
 // The mark of a face that is usable with care: a cracked bar and a word, wherever the face is offered.
 
-export function CareMark({ health }: { health: "fine" | "with-care" | "refused" }) {
+/** @param compact - the word is only read out. */
+export function CareMark({ health, compact }: { health: "fine" | "with-care" | "refused"; compact?: boolean }) {
   if (health === "fine") return null;
   return (
     <span
@@ -11,7 +12,7 @@ export function CareMark({ health }: { health: "fine" | "with-care" | "refused" 
       <svg width={10} height={10} viewBox="0 0 10 10" aria-hidden>
         <path d="M0 2h4.2l-1 6H0z M6 2h4v6H5z" fill="currentColor" />
       </svg>
-      with care
+      <span className={compact ? "sr-only" : undefined}>with care</span>
     </span>
   );
 }

@@ -49,7 +49,7 @@ export function FileFacts({ style }: { style: StyleDetail }) {
             {style.provenance.map((p, i) => (
               <tr key={i} className="border-t border-rule align-top">
                 <td className="num w-40 py-1">{writeWhen(p.importedAt)}</td>
-                <td className="w-40 py-1">{p.library}</td>
+                <td className="w-40 py-1">{p.libraryName}</td>
                 <td className="py-1 break-all">{p.path}</td>
                 <td className="num w-28 py-1" title={p.sha256}>
                   {p.sha256.slice(0, 12)}
