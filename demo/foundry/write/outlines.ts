@@ -15,7 +15,7 @@ export const straightness = (c: Contour): boolean[] =>
 
 /**
  * One contour as TrueType points: every cubic becomes two quadratics, every straight one a line.
- * @param lines - which curves are lines; masters of one variable font share them. @param keepAll - no point is left out.
+ * @param lines - which curves are lines; masters of one variable font have the same ones. @param keepAll - no point is left out.
  */
 export function toQuadratic(c: Contour, lines: boolean[], keepAll: boolean): GlyfPoint[] {
   const out: GlyfPoint[] = [];

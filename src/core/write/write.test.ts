@@ -184,10 +184,13 @@ describe("SPDX", () => {
   });
 
   test("terms that are in no list are carried word for word; none at all is NOASSERTION", () => {
+    const named = (id: string) => ({ id, ...rest });
+    const { id: _first, ...rest } = font;
+    const [second, third] = [named("s_def"), named("s_ghi")];
     const doc = write([
       { ...font, licence: null },
-      { ...font, id: "s_def", licence: null, texts: [] },
-      { ...font, id: "s_ghi", licence: "LicenseRef-public-domain" },
+      { ...second, licence: null, texts: [] },
+      { ...third, licence: "LicenseRef-public-domain" },
     ]);
     expect(doc.packages.map((p) => p.licenseConcluded)).toEqual([
       "LicenseRef-s-abc",

@@ -78,7 +78,7 @@ const richnessOfRecord = (r: StyleRecord) => richness(countOf(r.coverage), r.fea
 const FROM_FONT = new Set(["name-table", "fs-type"]);
 const isOwnEvidence = (e: Evidence) => Boolean(e.evidenceId);
 
-/** Texts of both, each once; what the font itself states comes from the file that is read. */
+/** Texts of both, each once; its own statements come from the file that is read. */
 function mergeEvidence(record: StyleRecord, more: Evidence[]): Evidence[] {
   const known = record.rights.evidence.filter((e) => !FROM_FONT.has(e.kind) && !isOwnEvidence(e));
   return [...known, ...more.filter((e) => !known.some((k) => k.kind === e.kind && k.text === e.text))];

@@ -193,7 +193,7 @@ function ConnectForm({ onDone }: { onDone: () => void }) {
           aria-label="Address"
           className="field"
           value={address}
-          placeholder={kind === "folder" ? "/home/you/fonts" : "https://…/opds.json"}
+          placeholder={kind === "folder" ? "the whole path of a folder" : "https://…/opds.json"}
           onChange={(e) => setAddress(e.target.value)}
         />
       </label>
