@@ -1,10 +1,11 @@
 // One design → every glyph of its face: letters, figures, signs, accented letters, small capitals, kerning.
 import { bearingOf, counterOf, type Design } from "./design";
 import { mapContour, type Contour, type Point } from "./pen";
-import { bearing, moveStrokes, type Drawing } from "./sketch";
+import { bearing, moveStrokes, type Draw, type Drawing } from "./sketch";
 import { CAPITALS } from "./skeleton/capitals";
 import { FIGURES, oldStyle } from "./skeleton/figures";
-import { MARKS, MORE_LETTERS, SIGNS } from "./skeleton/signs";
+import { MARKS, MORE_LETTERS } from "./skeleton/moreLetters";
+import { SIGNS } from "./skeleton/signs";
 import { DOTLESS, SMALL } from "./skeleton/small";
 import { bridges, contoursOf, dots, flatten, innerLines, pixels, roughen } from "./treat";
 import { clockwise, unite } from "./unite";
@@ -31,7 +32,6 @@ export type Face = {
   meanAdvance: number;
 };
 
-export type Draw = (d: Design) => Drawing;
 export type FaceOptions = {
   smallCapitals?: boolean;
   oldStyleFigures?: boolean;
@@ -141,13 +141,9 @@ export function drawFace(d: Design, options: FaceOptions = {}): Face {
   const letters = options.letters ?? SMALL;
   const draw = (name: string, codePoints: number[], how: (d: Design) => Drawing, design = d) => {
     const drawn = d.monospaced ? fitPitch(how, design) : how(design);
-    const serifs = design.serif !== "none" && typeof drawn.left === "number" ? 6 : 0;
-    const { advance, contours } = finish(
-      drawn,
-      { ...design, serif: serifs ? "none" : design.serif },
-      name,
-      Boolean(options.keepOverlaps),
-    );
+    // What brings a bearing of its own needs no room for feet on its other side.
+    const framed: Design = typeof drawn.left === "number" ? { ...design, serif: "none" } : design;
+    const { advance, contours } = finish(drawn, framed, name, Boolean(options.keepOverlaps));
     glyphs.push({ name, codePoints, advance: d.monospaced ?? advance, contours });
   };
   glyphs.push(notdef(d));
@@ -169,12 +165,7 @@ export function drawFace(d: Design, options: FaceOptions = {}): Face {
   const features: Record<string, Swap> = { ...options.swaps };
   if (!wanted) {
     for (const [char, how] of Object.entries(MARKS)) {
-      const { contours } = finish(
-        how(d),
-        { ...d, treatment: d.treatment === "dotted" ? "dotted" : d.treatment },
-        char,
-        Boolean(options.keepOverlaps),
-      );
+      const { contours } = finish(how(d), d, char, Boolean(options.keepOverlaps));
       glyphs.push({ name: glyphName(char), codePoints: [char.codePointAt(0)!], advance: 0, contours });
     }
     addAccented(glyphs, d);
@@ -225,7 +216,7 @@ function addAccented(glyphs: DrawnGlyph[], d: Design) {
     if (!base || !accent) continue;
     const isTall = plain === plain.toUpperCase() || d.capitalsOnly || "bdhkl".includes(plain);
     const dy = isBelow || !isTall ? 0 : d.capHeight - d.xHeight;
-    const middle = inkMiddle(base, isBelow ? 0 : isTall ? d.capHeight : d.xHeight, tan);
+    const middle = inkMiddle(base, tan);
     glyphs.push({
       name: glyphName(char),
       codePoints: [char.codePointAt(0)!],
@@ -240,7 +231,7 @@ function addAccented(glyphs: DrawnGlyph[], d: Design) {
 }
 
 /** Middle of a glyph's ink, taken back upright so that the mark, which leans too, stands over it. */
-function inkMiddle(glyph: DrawnGlyph, _height: number, tan: number): number {
+function inkMiddle(glyph: DrawnGlyph, tan: number): number {
   const points = glyph.contours.flatMap((c) => [c.start, ...c.curves.map((k) => k[2])]);
   const xs = points.map((p) => p.x - tan * p.y);
   return (Math.min(...xs) + Math.max(...xs)) / 2;

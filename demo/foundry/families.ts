@@ -32,6 +32,16 @@ const OFL_NAME = {
   licenceUrl: "https://openfontlicense.org",
 };
 
+/** What all faces of one library share. */
+const COMMONS = { library: "commons", maker: "Tidewrack Commons", fsType: 0, vendor: "TWRK" } as const;
+const HALYARD = {
+  library: "halyard",
+  maker: "Halyard & Lens",
+  fsType: 4,
+  vendor: "HLLN",
+  licence: "This font is licensed, not sold. See the licence that came with your receipt.",
+} as const;
+
 const design = (over: Partial<Design>): Design => ({ ...SANS, ...over });
 type Step = [style: string, weightClass: number, stem: number, thin: number];
 
@@ -73,12 +83,9 @@ export const FAMILIES: FamilyPlan[] = [
   // The open collection.
   {
     family: "Skerrow Sans",
-    library: "commons",
-    maker: "Tidewrack Commons",
+    ...COMMONS,
     designer: "Ida Marrable",
     draws: "letters",
-    fsType: 0,
-    vendor: "TWRK",
     copyright: "Copyright 2025 The Skerrow Sans Authors",
     ...OFL_NAME,
     styles: weights(
@@ -95,12 +102,9 @@ export const FAMILIES: FamilyPlan[] = [
   },
   {
     family: "Marram Slab",
-    library: "commons",
-    maker: "Tidewrack Commons",
+    ...COMMONS,
     designer: "Piet Sandvoort",
     draws: "letters",
-    fsType: 0,
-    vendor: "TWRK",
     copyright: "Copyright 2024 The Marram Slab Authors",
     ...OFL_NAME,
     styles: weights(SLAB, [
@@ -112,12 +116,9 @@ export const FAMILIES: FamilyPlan[] = [
   },
   {
     family: "Holmgate Text",
-    library: "commons",
-    maker: "Tidewrack Commons",
+    ...COMMONS,
     designer: "Runa Ellingsgard",
     draws: "letters",
-    fsType: 0,
-    vendor: "TWRK",
     copyright: "Copyright 2025 The Holmgate Authors",
     ...OFL_NAME,
     styles: [
@@ -127,12 +128,9 @@ export const FAMILIES: FamilyPlan[] = [
   },
   {
     family: "Lampkeeper Mono",
-    library: "commons",
-    maker: "Tidewrack Commons",
+    ...COMMONS,
     designer: "Ida Marrable",
     draws: "letters",
-    fsType: 0,
-    vendor: "TWRK",
     copyright: "Copyright 2023 The Lampkeeper Mono Authors",
     ...OFL_NAME,
     styles: weights({ monospaced: 600, xHeight: 520, serif: "none" }, [
@@ -143,12 +141,9 @@ export const FAMILIES: FamilyPlan[] = [
   },
   {
     family: "Fairlead Flex",
-    library: "commons",
-    maker: "Tidewrack Commons",
+    ...COMMONS,
     designer: "Piet Sandvoort",
     draws: "variable",
-    fsType: 0,
-    vendor: "TWRK",
     copyright: "Copyright 2026 The Fairlead Flex Authors",
     ...OFL_NAME,
     styles: [
@@ -157,12 +152,9 @@ export const FAMILIES: FamilyPlan[] = [
   },
   {
     family: "Bulkhead Stencil",
-    library: "commons",
-    maker: "Tidewrack Commons",
+    ...COMMONS,
     designer: "Oda Kjerringvik",
     draws: "letters",
-    fsType: 0,
-    vendor: "TWRK",
     copyright: "Copyright 2022 Oda Kjerringvik",
     licence: "Licensed under the Apache License, Version 2.0",
     licenceUrl: "https://www.apache.org/licenses/LICENSE-2.0",
@@ -173,12 +165,9 @@ export const FAMILIES: FamilyPlan[] = [
   },
   {
     family: "Pebbleway Round",
-    library: "commons",
-    maker: "Tidewrack Commons",
+    ...COMMONS,
     designer: "Suse Ahlbeck",
     draws: "letters",
-    fsType: 0,
-    vendor: "TWRK",
     copyright: "No rights reserved. Suse Ahlbeck, 2024.",
     licence: "CC0 1.0 Universal (CC0 1.0) Public Domain Dedication",
     licenceUrl: "https://creativecommons.org/publicdomain/zero/1.0/",
@@ -190,12 +179,9 @@ export const FAMILIES: FamilyPlan[] = [
   },
   {
     family: "Skerrow Seamarks",
-    library: "commons",
-    maker: "Tidewrack Commons",
+    ...COMMONS,
     designer: "Suse Ahlbeck",
     draws: "sea",
-    fsType: 0,
-    vendor: "TWRK",
     copyright: "No rights reserved. Suse Ahlbeck, 2024.",
     licence: "CC0 1.0 Universal (CC0 1.0) Public Domain Dedication",
     styles: [{ style: "Regular", weightClass: 400, widthClass: 5, design: design({ stem: 44, thin: 44 }) }],
@@ -371,14 +357,10 @@ export const FAMILIES: FamilyPlan[] = [
   // The foundry shop.
   {
     family: "Lanternrose",
-    library: "halyard",
-    maker: "Halyard & Lens",
+    ...HALYARD,
     designer: "Cosima Wrede",
     draws: "letters",
-    fsType: 4,
-    vendor: "HLLN",
     copyright: "Copyright 2025 Halyard & Lens Type Foundry. All rights reserved.",
-    licence: "This font is licensed, not sold. See the licence that came with your receipt.",
     styles: weights(
       HAIRLINE,
       [
@@ -391,14 +373,10 @@ export const FAMILIES: FamilyPlan[] = [
   },
   {
     family: "Moorline",
-    library: "halyard",
-    maker: "Halyard & Lens",
+    ...HALYARD,
     designer: "Jonas Tideswell",
     draws: "letters",
-    fsType: 4,
-    vendor: "HLLN",
     copyright: "Copyright 2024 Halyard & Lens Type Foundry. All rights reserved.",
-    licence: "This font is licensed, not sold. See the licence that came with your receipt.",
     styles: weights(
       { xHeight: 530, terminal: "level", squareness: 0.6 },
       [
@@ -412,14 +390,10 @@ export const FAMILIES: FamilyPlan[] = [
   },
   {
     family: "Fathomworth",
-    library: "halyard",
-    maker: "Halyard & Lens",
+    ...HALYARD,
     designer: "Cosima Wrede",
     draws: "letters",
-    fsType: 4,
-    vendor: "HLLN",
     copyright: "Copyright 2023 Halyard & Lens Type Foundry. All rights reserved.",
-    licence: "This font is licensed, not sold. See the licence that came with your receipt.",
     styles: weights(
       { ...TEXT, xHeight: 480, serifLength: 42 },
       [
@@ -433,14 +407,10 @@ export const FAMILIES: FamilyPlan[] = [
   },
   {
     family: "Squarerig",
-    library: "halyard",
-    maker: "Halyard & Lens",
+    ...HALYARD,
     designer: "Jonas Tideswell",
     draws: "letters",
-    fsType: 4,
-    vendor: "HLLN",
     copyright: "Copyright 2026 Halyard & Lens Type Foundry. All rights reserved.",
-    licence: "This font is licensed, not sold. See the licence that came with your receipt.",
     styles: weights({ squareness: 0.84, xHeight: 530, width: 1.08 }, [
       ["Light", 300, 50, 50],
       ["Regular", 400, 78, 74],
@@ -450,14 +420,10 @@ export const FAMILIES: FamilyPlan[] = [
   },
   {
     family: "Swellhand",
-    library: "halyard",
-    maker: "Halyard & Lens",
+    ...HALYARD,
     designer: "Maïa Corentin",
     draws: "script",
-    fsType: 4,
-    vendor: "HLLN",
     copyright: "Copyright 2025 Halyard & Lens Type Foundry. All rights reserved.",
-    licence: "This font is licensed, not sold. See the licence that came with your receipt.",
     styles: weights(
       { xHeight: 360, capHeight: 620, ascender: 760, descender: -320, slantDeg: 24, terminal: "round", width: 0.9 },
       [
@@ -468,14 +434,10 @@ export const FAMILIES: FamilyPlan[] = [
   },
   {
     family: "Figurehead Titling",
-    library: "halyard",
-    maker: "Halyard & Lens",
+    ...HALYARD,
     designer: "Cosima Wrede",
     draws: "letters",
-    fsType: 4,
-    vendor: "HLLN",
     copyright: "Copyright 2022 Halyard & Lens Type Foundry. All rights reserved.",
-    licence: "This font is licensed, not sold. See the licence that came with your receipt.",
     styles: weights(
       { capitalsOnly: true, xHeight: 700, width: 1.3, serif: "wedge", serifLength: 30, serifThickness: 30 },
       [

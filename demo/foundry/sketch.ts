@@ -17,6 +17,9 @@ export type Drawing = {
   right: Side;
 };
 
+/** Draws one character of a design. */
+export type Draw = (d: Design) => Drawing;
+
 /** A path of a skeleton under way: moves like a pen that knows quarter turns. */
 export class Path {
   pieces: Piece[] = [];

@@ -1,8 +1,10 @@
 // Faces that are not an alphabet of plain letters: the connected script with its flourishes, and picture fonts.
 import type { Design } from "./design";
-import { drawFace, type Draw, type Face, type FaceOptions, type Swap } from "./face";
+import { drawFace, type Face, type FaceOptions, type Swap } from "./face";
 import { pictureDrawings, RAIL, SEA, WEATHER } from "./skeleton/pictures";
-import { JOINED, JOINED_DOTLESS, ORNAMENTS, SWASHED, swashed, TAILED, tailed } from "./skeleton/script";
+import { ORNAMENTS, SWASHED, swashed, TAILED, tailed } from "./skeleton/flourishes";
+import { JOINED, JOINED_DOTLESS } from "./skeleton/script";
+import type { Draw } from "./sketch";
 
 /** First private-use code point of flourishes: capitals, then word ends, then ornaments. */
 const PRIVATE_USE = 0xe000;

@@ -1,9 +1,8 @@
 // The capitals A–Z. Own skeletons, as for the small letters.
 import { capCounterOf, type Design } from "../design";
-import { box, Sketch, type Drawing } from "../sketch";
+import { box, Sketch, type Draw, type Drawing } from "../sketch";
 import { spine } from "./small";
 
-type Draw = (d: Design) => Drawing;
 const frame = (d: Design) => ({ g: new Sketch(d), C: d.capHeight, cc: capCounterOf(d) });
 const both = { foot: "both", head: "both" } as const;
 const hasFeet = (g: Sketch) => g.d.serif !== "none";

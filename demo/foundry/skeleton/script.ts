@@ -1,17 +1,14 @@
 // A connected script: every small letter comes in from the left at one height and goes out to the right at the same.
 // Written as with a pen that stays on the paper; capitals are looser and do not join. Own skeletons, nothing traced.
 import type { Design } from "../design";
-import { ellipse } from "../pen";
-import { Sketch, type Drawing } from "../sketch";
-import { CAPITALS } from "./capitals";
+import { Sketch, type Draw, type Drawing } from "../sketch";
 
-type Draw = (d: Design) => Drawing;
 /** X: skeleton height of round tops, which reach the x-height without overshoot; H: where flat ends of stems stand. */
 type Pen = { g: Sketch; X: number; H: number; J: number; step: number; turn: number };
 
 /** How far strokes reach over the frame, so that neighbours' outlines meet. */
 const OVER = 9;
-const pen = (d: Design): Pen => {
+export const pen = (d: Design): Pen => {
   const g = new Sketch(d);
   const step = d.width * d.xHeight * 0.5 + d.stem * 0.25;
   return {
@@ -23,8 +20,8 @@ const pen = (d: Design): Pen => {
     turn: Math.min(step * 0.42, d.xHeight * 0.34),
   };
 };
-const ends = { start: "across", end: "across" } as const;
-const HAIR = 0.72;
+export const ends = { start: "across", end: "across" } as const;
+export const HAIR = 0.72;
 
 /** From the left edge up to a point, arriving upward. */
 const rise = ({ g, J }: Pen, x: number, y: number) =>
@@ -75,11 +72,8 @@ function humps(d: Design, count: number): Drawing {
   });
   return done(p.g, w);
 }
-const u: Draw = (d) => {
-  const p = pen(d);
-  const x0 = p.step * 0.62;
-  const x1 = x0 + p.step;
-  const w = x1 + p.step * 0.6;
+/** Up to x0, down, round the bottom and up to x1: the left of u and y. */
+function cup(p: Pen, x0: number, x1: number) {
   p.g.put(rise(p, x0, p.X), ends);
   p.g.put(
     p.g
@@ -89,6 +83,13 @@ const u: Draw = (d) => {
       .curve(x0 + p.turn * 1.7, p.g.bottom, x1, p.X * 0.4, x1, p.H, HAIR),
     ends,
   );
+}
+const u: Draw = (d) => {
+  const p = pen(d);
+  const x0 = p.step * 0.62;
+  const x1 = x0 + p.step;
+  const w = x1 + p.step * 0.6;
+  cup(p, x0, x1);
   stemOut(p, x1, p.H, w);
   return done(p.g, w);
 };
@@ -100,20 +101,18 @@ function round(p: Pen, from: number): { right: number; cy: number } {
   p.g.put(p.g.path(-OVER, p.J - 4, HAIR).curve(from * 0.4, p.J, from * 0.8, p.J + 6, from + 6, p.J + 18, HAIR), ends);
   return { right: from + 2 * rx, cy };
 }
-const a: Draw = (d) => {
-  const p = pen(d);
-  const { right } = round(p, p.step * 0.3);
-  const w = right + p.step * 0.6;
-  stemOut(p, right, p.H, w);
-  return done(p.g, w);
-};
-const dd: Draw = (d) => {
-  const p = pen(d);
-  const { right } = round(p, p.step * 0.3);
-  const w = right + p.step * 0.6;
-  stemOut(p, right, d.ascender, w);
-  return done(p.g, w);
-};
+/** A round and a stem beside it, as high as asked. */
+const roundAndStem =
+  (top: (p: Pen, d: Design) => number): Draw =>
+  (d) => {
+    const p = pen(d);
+    const { right } = round(p, p.step * 0.3);
+    const w = right + p.step * 0.6;
+    stemOut(p, right, top(p, d), w);
+    return done(p.g, w);
+  };
+const a = roundAndStem((p) => p.H);
+const dd = roundAndStem((_, d) => d.ascender);
 const o: Draw = (d) => {
   const p = pen(d);
   const { right } = round(p, p.step * 0.3);
@@ -160,15 +159,7 @@ const y: Draw = (d) => {
   const x0 = p.step * 0.62;
   const x1 = x0 + p.step;
   const w = x1 + p.step * 0.55;
-  p.g.put(rise(p, x0, p.X), ends);
-  p.g.put(
-    p.g
-      .path(x0, p.H)
-      .line(x0, p.turn + p.g.bottom)
-      .over(x0 + p.turn, p.g.bottom, 0.9)
-      .curve(x0 + p.turn * 1.7, p.g.bottom, x1, p.X * 0.4, x1, p.H, HAIR),
-    ends,
-  );
+  cup(p, x0, x1);
   loopBelow(p, d, x1, p.X, w);
   return done(p.g, w);
 };
@@ -457,122 +448,3 @@ export const JOINED: Record<string, Draw> = {
   z,
 };
 export const JOINED_DOTLESS: Record<string, Draw> = { ı: withoutDot(i), ȷ: withoutDot(j) };
-
-/** Ends of words: the same letter with its way out drawn long. */
-export const TAILED = "adehlmnrtu";
-export const tailed =
-  (char: string): Draw =>
-  (d) => {
-    const drawn = JOINED[char]!(d);
-    const p = pen(d);
-    const w = drawn.width;
-    const long = p.step * 2.2;
-    p.g.put(
-      p.g
-        .path(w, p.J, HAIR)
-        .curve(w + long * 0.3, p.J + p.X * 0.5, w + long * 0.5, p.X * 0.1, w + long * 0.75, p.X * 0.24, 1)
-        .curve(w + long * 0.9, p.X * 0.34, w + long, p.X * 0.7, w + long * 1.02, p.X * 0.95, 0.6),
-      { start: "across", end: "round" },
-    );
-    return { ...drawn, strokes: [...drawn.strokes, ...p.g.strokes], width: w + long, right: 10 };
-  };
-
-/** Capitals with a flourish that starts below to the left. */
-export const SWASHED = "ABDEFHKLMNPRT";
-export const swashed =
-  (char: string): Draw =>
-  (d) => {
-    const drawn = CAPITALS[char]!(d);
-    const g = new Sketch(d);
-    const C = d.capHeight;
-    g.put(
-      g
-        .path(g.h + 4, C - g.t, 0.9)
-        .curve(-C * 0.15, C * 1.12, -C * 0.5, C * 0.95, -C * 0.46, C * 0.7, 0.8)
-        .curve(-C * 0.43, C * 0.55, -C * 0.28, C * 0.56, -C * 0.24, C * 0.68, 0.6),
-      { start: "across", end: "round" },
-    );
-    const shiftX = C * 0.42;
-    const by = (q: { x: number; y: number }) => ({ x: q.x + shiftX, y: q.y });
-    return {
-      ...drawn,
-      strokes: [...drawn.strokes, ...g.strokes].map((s0) => ({
-        ...s0,
-        pieces: s0.pieces.map((q) => ({ ...q, p0: by(q.p0), p1: by(q.p1), p2: by(q.p2), p3: by(q.p3) })),
-      })),
-      width: drawn.width + shiftX,
-      left: 20,
-    };
-  };
-
-/** Ornaments in the private use area: flourishes, a heart, a wave, a lamp's rays. */
-export const ORNAMENTS: Record<string, Draw> = {
-  "flourish.left": (d) => flourish(d, -1),
-  "flourish.right": (d) => flourish(d, 1),
-  underline: (d) => {
-    const g = new Sketch(d);
-    const w = d.xHeight * 5;
-    g.put(
-      g
-        .path(0, -60, 0.5)
-        .curve(w * 0.3, 40, w * 0.5, -160, w * 0.7, -90, 1)
-        .curve(w * 0.85, -40, w * 0.95, -60, w, -20, 0.4),
-      { start: "round", end: "round" },
-    );
-    return g.done(w, 20, 20);
-  },
-  heart: (d) => {
-    const g = new Sketch(d);
-    const r = d.xHeight * 0.5;
-    g.put(
-      g
-        .path(r, 0)
-        .curve(r * 0.3, r * 0.7, 0, r * 1.1, 0, r * 1.5)
-        .curve(0, r * 2.1, r * 0.9, r * 2.1, r, r * 1.45)
-        .curve(r * 1.1, r * 2.1, r * 2, r * 2.1, r * 2, r * 1.5)
-        .curve(r * 2, r * 1.1, r * 1.7, r * 0.7, r, 0),
-      ends,
-    );
-    return g.done(2 * r, 40, 40);
-  },
-  wave: (d) => {
-    const g = new Sketch(d);
-    const s0 = d.xHeight * 0.7;
-    const path = g.path(0, 100, 0.7);
-    for (let k = 0; k < 3; k++)
-      path
-        .curve(s0 * (k + 0.3), 320, s0 * (k + 0.7), 320, s0 * (k + 0.8), 160)
-        .curve(s0 * (k + 0.85), 60, s0 * (k + 1), 60, s0 * (k + 1), 140);
-    g.put(path, { start: "round", end: "round" });
-    return g.done(3 * s0, 30, 30);
-  },
-  lamp: (d) => {
-    const g = new Sketch(d);
-    const r = d.xHeight * 0.26;
-    const c0 = d.xHeight * 0.75;
-    g.solids.push(ellipse(c0, c0, r, r));
-    for (let k = 0; k < 8; k++) {
-      const angle = (k * Math.PI) / 4;
-      const [dx, dy] = [Math.cos(angle), Math.sin(angle)];
-      g.put(g.path(c0 + dx * r * 1.5, c0 + dy * r * 1.5).line(c0 + dx * r * 2.5, c0 + dy * r * 2.5, 0.6), {
-        start: "round",
-        end: "round",
-      });
-    }
-    return g.done(2 * c0, 30, 30);
-  },
-};
-function flourish(d: Design, side: 1 | -1): Drawing {
-  const g = new Sketch(d);
-  const w = d.xHeight * 2.4;
-  const x = (v: number) => (side > 0 ? v : w - v);
-  g.put(
-    g
-      .path(x(0), 120, 0.5)
-      .curve(x(w * 0.3), 360, x(w * 0.5), 0, x(w * 0.72), 90, 1)
-      .curve(x(w), 190, x(w), 420, x(w * 0.82), 400, 0.8)
-      .curve(x(w * 0.7), 390, x(w * 0.7), 270, x(w * 0.82), 270, 0.5),
-    { start: "round", end: "round" },
-  );
-  return g.done(w, 24, 24);
-}

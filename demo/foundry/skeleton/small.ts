@@ -1,8 +1,7 @@
 // The small letters a–z. Own skeletons: stems, arches and bowls placed by the design's numbers; nothing is traced.
 import type { Design } from "../design";
-import { Sketch, type Drawing, type Feet } from "../sketch";
+import { Sketch, type Draw, type Feet } from "../sketch";
 
-type Draw = (d: Design) => Drawing;
 const BRANCH = 0.62;
 /** Share of the nib where an arch leaves its stem: thinner in contrast, so that joins do not clog. */
 const THIN_JOIN = 0.6;
@@ -152,14 +151,18 @@ const gg: Draw = (d) => {
   return g.done(w, "round", "straight");
 };
 
-const h: Draw = (d) => {
-  const g = new Sketch(d);
-  const w = g.cn + 2 * g.S;
-  g.stem(g.h, 0, d.ascender, footAndFlag);
-  arch(g, g.h, w - g.h, d.xHeight);
-  g.serif(w - g.h, 0, 1, "both");
-  return g.done(w, "straight", "straight");
-};
+/** A stem as high as asked, and an arch that springs from it. */
+const stemAndArch =
+  (top: (d: Design) => number): Draw =>
+  (d) => {
+    const g = new Sketch(d);
+    const w = g.cn + 2 * g.S;
+    g.stem(g.h, 0, top(d), footAndFlag);
+    arch(g, g.h, w - g.h, d.xHeight);
+    g.serif(w - g.h, 0, 1, "both");
+    return g.done(w, "straight", "straight");
+  };
+const h = stemAndArch((d) => d.ascender);
 
 /** In a monospaced face, i and l stand on a broad foot so that the pitch is filled. */
 function broadFoot(g: Sketch, x: number, top: number) {
@@ -226,14 +229,7 @@ const m: Draw = (d) => {
   return g.done(w, "straight", "straight");
 };
 
-const n: Draw = (d) => {
-  const g = new Sketch(d);
-  const w = g.cn + 2 * g.S;
-  g.stem(g.h, 0, d.xHeight, footAndFlag);
-  arch(g, g.h, w - g.h, d.xHeight);
-  g.serif(w - g.h, 0, 1, "both");
-  return g.done(w, "straight", "straight");
-};
+const n = stemAndArch((d) => d.xHeight);
 
 const o: Draw = (d) => {
   const g = new Sketch(d);
