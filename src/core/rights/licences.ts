@@ -109,11 +109,3 @@ const RULES: [RegExp, LicenceRule[]][] = [
 
 /** Rules of a recognised licence; null for an id we have none for. */
 export const rulesOf = (spdx: string): LicenceRule[] | null => RULES.find(([id]) => id.test(spdx))?.[1] ?? null;
-
-export const LICENCE_NAMES: Record<string, string> = {
-  "OFL-1.1": "SIL Open Font License 1.1",
-  "OFL-1.0": "SIL Open Font License 1.0",
-  "Apache-2.0": "Apache License 2.0",
-  "CC0-1.0": "Creative Commons Zero 1.0",
-  "LicenseRef-public-domain": "Public domain",
-};

@@ -1,10 +1,10 @@
 // References to standard licences by name, short name or address, in a sentence that says the font is under them.
-import { statementsOf, type Statement } from "./statements";
+import type { Statement } from "./statements";
 
-export type Mention = { spdx: string; statement: Statement };
+type Mention = { spdx: string; statement: Statement };
 
 /** Names of licences as they are written in running text. The version, where one stands, is put behind. */
-const NAMES: [RegExp, (m: RegExpMatchArray) => string][] = [
+const NAMES: [RegExp, (m: RegExpMatchArray, sentence: string) => string][] = [
   [
     /SIL\s+Open\s+Font\s+Licen[cs]e|\bOpen\s+Font\s+Licen[cs]e\b|\bSIL[- ]OFL\b|\bOFL(?:[- ]?1\.[01])?\b|(?:scripts\.sil\.org\/OFL|openfontlicense\.org)/i,
     (m) => (/1\.0/.test(m.input!) && !/1\.1/.test(m.input!) ? "OFL-1.0" : "OFL-1.1"),
@@ -25,8 +25,9 @@ const NAMES: [RegExp, (m: RegExpMatchArray) => string][] = [
   [/\bLGPL\b|Lesser\s+General\s+Public\s+Licen[cs]e/i, () => "LGPL-3.0-or-later"],
   [
     /\bGNU\s+General\s+Public\s+Licen[cs]e\b|\bGPL(?:v?[- ]?[23](?:\.0)?)?\b/i,
-    (m) =>
-      `GPL-${/(?:version|v|GPL[- ]?)\s*2/i.test(m.input!) ? "2.0" : "3.0"}-or-later${FONT_EXCEPTION.test(m.input!) ? " WITH Font-exception-2.0" : ""}`,
+    // A version, or the font exception, may stand in another part of the sentence than the licence's name.
+    (_, sentence) =>
+      `GPL-${/(?:version|v|GPL[- ]?)\s*2/i.test(sentence) ? "2.0" : "3.0"}-or-later${FONT_EXCEPTION.test(sentence) ? " WITH Font-exception-2.0" : ""}`,
   ],
   [/\bBSD\b[^.]{0,20}licen[cs]e|\bBSD-[23]-Clause\b/i, () => "BSD-3-Clause"],
   [/\bISC\s+Licen[cs]e\b/i, () => "ISC"],
@@ -49,8 +50,8 @@ function readCc(m: RegExpMatchArray): string {
 }
 
 /** Takes names of licences out of a sentence. */
-export const withoutNames = (sentence: string) =>
-  NAMES.reduce((s, [name]) => s.replace(new RegExp(name.source, `${name.flags}g`), " "), sentence);
+export const withoutNames = (sentence: string) => EVERY_NAME.reduce((s, name) => s.replace(name, " "), sentence);
+const EVERY_NAME = NAMES.map(([name]) => new RegExp(name.source, `${name.flags}g`));
 
 /** Says that the font is under a licence; or the whole text is little more than its name. */
 const UNDER =
@@ -68,18 +69,17 @@ const DENIED =
 const OF_ANOTHER =
   /\b(?:based on|derived from|inspired by|modell?ed (?:on|after)|basiert auf|nach vorlage|bas[ée]e? sur|inspir[ée]e? d|basad[ao] en|unlike)\b/iu;
 
-/** Finds references in a text. @param isWhole - the text is a statement of its own (a name string, a library's field). */
-export function findMentions(text: string, isWhole: boolean): { mentions: Mention[]; denied: Statement[] } {
+/** Finds references in the statements of a text. @param isWhole - the text is a statement of its own (a name string, a library's field). */
+export function findMentions(statements: Statement[], isWhole: boolean): { mentions: Mention[]; denied: Statement[] } {
   const mentions: Mention[] = [];
   const denied: Statement[] = [];
-  for (const statement of statementsOf(text)) {
+  for (const statement of statements) {
     for (const part of partsOf(statement.text)) {
       for (const [name, idOf] of NAMES) {
         const m = part.match(name);
         if (!m) continue;
-        const around = { ...statement };
         if (OF_ANOTHER.test(part.slice(0, m.index))) continue;
-        if (DENIED.test(part.slice(0, m.index! + m[0].length))) denied.push(around);
+        if (DENIED.test(part.slice(0, m.index! + m[0].length))) denied.push(statement);
         else if (OTHER_THING.test(part) && !OF_THE_FONT.test(part.replace(m[0], " "))) continue;
         else if (
           isWhole ||
@@ -87,18 +87,12 @@ export function findMentions(text: string, isWhole: boolean): { mentions: Mentio
           part.length < m[0].length + 24 ||
           statement.heading !== null
         )
-          mentions.push({ spdx: idOf(exceptionAside(m, statement.text)), statement: around });
+          mentions.push({ spdx: idOf(m, statement.text), statement });
         break;
       }
     }
   }
   return { mentions, denied };
-}
-
-/** A font exception may stand in another part of the sentence than the licence's name. */
-function exceptionAside(m: RegExpMatchArray, sentence: string): RegExpMatchArray {
-  m.input = /GPL|General/i.test(m[0]) ? sentence : m.input!;
-  return m;
 }
 
 /** Parts of a sentence that speak of different things: "the font is under A, the documentation under B". */

@@ -2,7 +2,7 @@
 import { USES, VERDICTS, type Use, type Verdict } from "@/contracts/traits";
 import type { Evidence, Quote, Rights } from "@/contracts/rights";
 import { rulesOf } from "./licences";
-import { findMentions, FONT_EXCEPTION, withoutNames } from "./mentions";
+import { findMentions, FONT_EXCEPTION } from "./mentions";
 import { recogniseLicence } from "./similarity";
 import { statementsOf, type Statement } from "./statements";
 import { readWording, type Breadth, type Claim, type WordingRead } from "./wording";
@@ -88,20 +88,18 @@ function readItem(item: Evidence): ItemRead {
 
 function readItemAnew(item: Evidence): ItemRead {
   if (item.kind === "fs-type") return { item, spdx: null, said: readFsType(item) };
+  const statements = statementsOf(item.text);
   const whole = recogniseLicence(item.text);
-  const { mentions, denied } = whole ? { mentions: [], denied: [] } : findMentions(item.text, isField(item));
+  const { mentions, denied } = whole ? { mentions: [], denied: [] } : findMentions(statements, isField(item));
   const spdx = whole?.spdx ?? mentions[0]?.spdx ?? null;
-  const read = readWording(
-    item.text,
-    (s) => whole?.isStandard(s.text) || FONT_EXCEPTION.test(s.text),
-    withoutNames,
-    item.kind === "library",
-  );
+  const own = statements.filter((s) => !whole?.isStandard(s.text) && !FONT_EXCEPTION.test(s.text));
+  const read = readWording(own, item.kind === "library");
   // What a receipt says of prices is past: they were paid.
   if (item.kind === "receipt") read.claims = read.claims.filter((c) => c.verdict !== "buy-first");
   const said: ItemRead["said"] = {};
   const licences = whole ? [whole.spdx] : [...new Set(mentions.map((m) => m.spdx))];
-  for (const id of licences) mergeLicence(said, id, item, mentions.find((m) => m.spdx === id)?.statement ?? null);
+  for (const id of licences)
+    mergeLicence(said, id, item, statements, mentions.find((m) => m.spdx === id)?.statement ?? null);
   mergeWording(said, read, item, licences.length > 0);
   if (!licences.length) fillSilence(said, read, item, denied[0] ?? null);
   return { item, spdx, said };
@@ -116,9 +114,14 @@ const quoteOf = (item: Evidence, s: Statement): Quote => ({
   place: `line ${s.line}`,
 });
 
-function mergeLicence(said: ItemRead["said"], spdx: string, item: Evidence, mention: Statement | null) {
+function mergeLicence(
+  said: ItemRead["said"],
+  spdx: string,
+  item: Evidence,
+  statements: Statement[],
+  mention: Statement | null,
+) {
   const rules = rulesOf(spdx);
-  const statements = statementsOf(item.text);
   for (const rule of rules ?? [{ uses: USES, verdict: "ask-maker" as const, sentence: /./ }]) {
     // The alternatives of a rule are ordered: the strongest wording that stands in the text is quoted.
     const wordings = alternatives(rule.sentence);

@@ -131,7 +131,7 @@ export function recogniseLicence(text: string): Recognised | null {
     share,
     isStandard: (sentence) => {
       const list = [...shinglesOf(sentence)];
-      if (!list.length) return wordsOf(sentence).every((w) => text.length > 0 && w.length < 20);
+      if (!list.length) return wordsOf(sentence).every((w) => w.length < 20);
       return list.filter((s) => whole.has(s)).length / list.length >= 0.8;
     },
   };

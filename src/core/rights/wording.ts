@@ -29,7 +29,8 @@ import {
   YES,
   type Scope,
 } from "./lexicon";
-import { statementsOf, type Statement } from "./statements";
+import { withoutNames } from "./mentions";
+import type { Statement } from "./statements";
 
 /** How far a claim reaches: one named use beats "commercial", which beats "any". "Only" is what an "only" leaves out. */
 export type Breadth = "named" | "commercial" | "only" | "any" | "implied";
@@ -51,23 +52,18 @@ const breadthOf = (scope: Scope): Breadth =>
   scope === "any" ? "any" : scope === "commercial" ? "commercial" : "named";
 
 /**
- * Reads the statements of one text.
- * @param skip - statements that are part of a recognised licence. @param clean - takes names of licences out, which are no wording. @param isField - what a library says of a font.
+ * Reads statements of terms.
+ * @param all - of one text; those that are part of a recognised licence left out. @param isField - what a library says of a font.
  */
-export function readWording(
-  text: string,
-  skip: (s: Statement) => boolean = () => false,
-  clean: (words: string) => string = (w) => w,
-  isField = false,
-): WordingRead {
-  const all = statementsOf(text).filter((s) => !skip(s));
+export function readWording(all: Statement[], isField: boolean): WordingRead {
   const read: WordingRead = { claims: [], credit: null, noPassingOn: null, aboutTerms: null };
   const sellsElsewhere = all.some((s) => PURCHASE.test(s.text));
   for (const [i, statement] of all.entries()) {
     if (!read.aboutTerms && (isField || ABOUT_TERMS.test(statement.text))) read.aboutTerms = statement;
     if (/\?["”»)]?$/.test(statement.text) && readQuestion(statement, all[i + 1] ?? null, read)) continue;
     const lead = statement.heading ? polarityOf(statement.heading) : null;
-    for (const clause of clausesOf(clean(statement.text)))
+    // Names of licences are no wording.
+    for (const clause of clausesOf(withoutNames(statement.text)))
       readClause(clause, statement, lead, read, sellsElsewhere, isField);
   }
   return read;
@@ -75,23 +71,21 @@ export function readWording(
 
 /** A question grants nothing; the sentence behind it answers. @returns false where the question names no use. */
 function readQuestion(question: Statement, answer: Statement | null, read: WordingRead): boolean {
-  const scopes = scopesIn(question.text.replace(new RegExp(NON_COMMERCIAL.source, "giu"), "§private§"));
+  const scopes = scopesIn(markPrivate(question.text));
   if (!scopes.length || PURCHASE.test(question.text)) return false;
-  const start = answer?.text.split(/[,.!;]/)[0] ?? "";
-  const verdict: Verdict =
-    answer && (PURCHASE.test(answer.text) || PAYING.test(answer.text))
-      ? "buy-first"
-      : answer && ASKING.test(answer.text)
-        ? "ask-maker"
-        : NO_ANSWER.test(start)
-          ? "not-for-this-use"
-          : YES.test(start)
-            ? "cleared"
-            : "ask-maker";
+  const verdict = answer ? verdictOfAnswer(answer.text) : "ask-maker";
   for (const scope of scopes.filter((s) => s !== "private" || scopes.length === 1))
     for (const use of usesOf(scope))
       read.claims.push({ use, verdict, breadth: breadthOf(scope), statement: answer ?? question });
   return true;
+}
+
+function verdictOfAnswer(answer: string): Verdict {
+  if (PURCHASE.test(answer) || PAYING.test(answer)) return "buy-first";
+  if (ASKING.test(answer)) return "ask-maker";
+  const start = answer.split(/[,.!;]/)[0]!;
+  if (NO_ANSWER.test(start)) return "not-for-this-use";
+  return YES.test(start) ? "cleared" : "ask-maker";
 }
 
 /** "… and this one isn't", with no use named: takes back what was granted before. */
@@ -109,12 +103,11 @@ type Polarity = "permits" | "denies" | null;
 type Clause = { text: string; isException: boolean; before: Polarity };
 
 /** A sentence cut where it turns: "but", "except", semicolons; commas where the next part speaks of another scope. */
-export function clausesOf(sentence: string): Clause[] {
-  const prepared = sentence.replace(new RegExp(NON_COMMERCIAL.source, "giu"), "§private§");
+function clausesOf(sentence: string): Clause[] {
   const turns =
     /;|\s[-–—]\s|,?\s(?=(?:but|however|whereas|while|aber|jedoch|sondern|hingegen|mais|cependant|toutefois|pero|sino|mientras)\s)|\.\s/giu;
   const parts: Clause[] = [];
-  for (const piece of prepared.split(turns)) {
+  for (const piece of markPrivate(sentence).split(turns)) {
     if (!piece?.trim()) continue;
     const m = piece.match(EXCEPTION);
     const before = m ? polarityOf(piece.slice(0, m.index)) : null;
@@ -148,7 +141,11 @@ function splitCommas(clause: Clause): Clause[] {
   return out.map((text) => ({ ...clause, text }));
 }
 
-const stripKindNo = (text: string) => text.replace(new RegExp(KIND_NO.source, "giu"), " free ");
+const EVERY_NON_COMMERCIAL = new RegExp(NON_COMMERCIAL.source, "giu");
+const EVERY_KIND_NO = new RegExp(KIND_NO.source, "giu");
+/** "Non-commercial" speaks of private use, before "commercial" is looked for. */
+const markPrivate = (text: string) => text.replace(EVERY_NON_COMMERCIAL, "§private§");
+const stripKindNo = (text: string) => text.replace(EVERY_KIND_NO, " free ");
 const moodOf = (text: string): boolean => {
   const t = stripKindNo(text);
   return NEGATION.test(t) || PERMISSION.test(t) || PURCHASE.test(t) || ASKING.test(t);
@@ -164,7 +161,7 @@ function polarityOf(text: string): Polarity {
 const OWNERSHIP =
   /\b(?:trade\s?marks?|marques?|marcas?)\s+(?:of|de|registrada|déposée)|eingetragene\s+marken?|all rights reserved|alle rechte vorbehalten|tous droits réservés|todos los derechos reservados/giu;
 
-export function scopesIn(text: string): Scope[] {
+function scopesIn(text: string): Scope[] {
   const clean = text
     .replace(/font software|police de caract[eè]res/gi, "font")
     .replace(/electronic books?|livres? (?:numériques?|électroniques?)|libros? electrónicos?|e-books?/gi, "ebook")
@@ -175,16 +172,9 @@ export function scopesIn(text: string): Scope[] {
     return found.filter((s) => s === "private" || s === "cutting");
   // "Any personal or commercial project": the narrower words say which.
   const narrow = found.filter((s) => s !== "any");
-  const namesBoth = found.includes("private") && found.includes("commercial");
-  if (
-    found.includes("any") &&
-    narrow.length &&
-    !namesBoth &&
-    !/(?:alle|all|any|every|tous?|toute?s?|cualquier|todo)/i.test(clean)
-  )
-    return narrow;
-  if (found.includes("any") && (found.includes("private") || found.includes("commercial"))) return narrow;
-  return found;
+  if (!found.includes("any") || !narrow.length) return found;
+  const isBroad = /(?:alle|all|any|every|tous?|toute?s?|cualquier|todo)/i.test(clean);
+  return found.includes("private") || found.includes("commercial") || !isBroad ? narrow : found;
 }
 
 function readClause(
@@ -196,7 +186,7 @@ function readClause(
   isField: boolean,
 ) {
   const plain = stripKindNo(text);
-  const whole = stripKindNo(statement.text.replace(new RegExp(NON_COMMERCIAL.source, "giu"), "§private§"));
+  const whole = stripKindNo(markPrivate(statement.text));
   const says = (r: RegExp) => r.test(plain);
   const sellsFont = SELLS_FONT.test(plain);
   const named = scopesIn(text);
@@ -208,7 +198,7 @@ function readClause(
     !SOLD_APART.test(plain) &&
     !named.includes("goods-for-sale");
   const scopes: Scope[] = sellsGoods ? [...named, "goods-for-sale"] : named;
-  const denies = isException ? before !== "denies" : NEGATION.test(plain) || (lead === "denies" && !isException);
+  const denies = isException ? before !== "denies" : NEGATION.test(plain) || lead === "denies";
   const buys =
     PURCHASE.test(plain.replace(OWN_TERMS, " ")) ||
     PAYING.test(plain) ||
@@ -221,7 +211,7 @@ function readClause(
   };
   const isCredit = CREDIT.test(text) && !OPTIONAL.test(statement.text);
   if (isCredit && !denies) read.credit ??= statement;
-  if (TRIAL.test(plain) && !scopes.includes("private") && !/§private§/.test(plain)) {
+  if (TRIAL.test(plain) && !scopes.includes("private")) {
     claim(USES, buys || sellsElsewhere ? "buy-first" : "not-for-this-use", "commercial");
     return;
   }
@@ -267,8 +257,8 @@ function readClause(
     else if (asks && !isCredit) claim(usesOf(scope), "ask-maker", breadth);
     // "Private free, commercial …": what is said of the one is not said of the other.
     else if (isNoGrant && !buys && !asks) continue;
-    else if (isApart && scope !== "private" && !denies) continue;
-    else if (permits || says(ONLY) || isNounStyle(plain))
+    else if (isApart && scope !== "private") continue;
+    else if (permits || isNounStyle(plain))
       claim(usesOf(scope), isLimited && scope !== "private" ? "ask-maker" : "cleared", breadth);
   }
   const allowed = read.claims.filter((c) => c.statement === statement && c.verdict === "cleared").map((c) => c.use);
@@ -294,12 +284,11 @@ function turnBack(read: WordingRead, verdict: Verdict) {
 /** Words that may stand between "private" and "commercial" where both are meant alike. */
 const LINKS =
   "and|or|as|well|nor|und|oder|wie|sowie|et|ou|comme|que|y|o|e|u|&|\\/|\\+|,|for|für|pour|para|in|en|dans|im|your|deine[nrs]?|tus|vos|both|also|auch|too|aussi|también|même|including|even|any|all|other|alike|use|uses|usage|work|works|purposes?|projects?|zwecken?|nutzung|gebrauch|projekten?|arbeiten|usages?|fins|projets?|travaux|uso|usos|fines|proyectos?|trabajos?|at|home|the|de|for";
+const GAP = `(?:[\\s(]|${LINKS})*`;
+const [PRIVATE, COMMERCIAL] = [SCOPES.private.source, SCOPES.commercial.source];
+const JOINED = new RegExp(`(?:${PRIVATE})${GAP}(?:${COMMERCIAL})|(?:${COMMERCIAL})${GAP}(?:${PRIVATE})`, "iu");
 /** "Private and commercial", in either order, name one thing together. */
-function joins(text: string): boolean {
-  const [a, b] = [SCOPES.private.source, SCOPES.commercial.source];
-  const gap = `(?:[\\s(]|${LINKS})*`;
-  return new RegExp(`(?:${a})${gap}(?:${b})|(?:${b})${gap}(?:${a})`, "iu").test(text.replace(/§private§/g, "private"));
-}
+const joins = (text: string) => JOINED.test(text.replace(/§private§/g, "private"));
 /** "Personal use only", "Licence: commercial use": no verb, yet a grant. */
 const isNounStyle = (text: string) => /(?:licen[cs]e|lizenz|licence|licencia)(?: type)?\s*[:=]/i.test(text);
 
