@@ -14,6 +14,7 @@ import {
   writeVariable,
   writeWoff,
 } from "../demo/foundry/write/writeFont";
+import { fontFacts } from "../tests/fixtures/fontFacts";
 import { readFontInWorker } from "../src/server/jobs/pool";
 import { splitCollection } from "../src/core/open/container";
 
@@ -23,21 +24,7 @@ const AT_ONCE = 4;
 const LONGEST_MS = 10_000;
 const MOST_MB = 3000;
 
-const facts = {
-  family: "Fuzz",
-  style: "Regular",
-  weightClass: 400,
-  widthClass: 5,
-  slantDeg: 0,
-  ascender: 920,
-  descender: -300,
-  xHeight: 500,
-  capHeight: 700,
-  isMonospaced: false,
-  fsType: 0,
-  version: "1.000",
-  vendor: "FUZZ",
-};
+const facts = fontFacts({ family: "Fuzz", descender: -300, xHeight: 500, vendor: "FUZZ" });
 const few = "ABEHMORSTaeghinorstx0123&";
 const plain = drawFace({ ...SANS }, { characters: few });
 const text = drawFace({ ...SANS, serif: "bracketed", serifLength: 38, serifThickness: 26, thin: 44 });

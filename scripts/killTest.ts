@@ -10,28 +10,14 @@ import { zipSync, type Zippable } from "fflate";
 import { SANS } from "../demo/foundry/design";
 import { drawFace } from "../demo/foundry/face";
 import { seeded } from "../demo/foundry/treat";
+import { fontFacts, LETTERS } from "../tests/fixtures/fontFacts";
 import { writeOpenType, writeTrueType } from "../demo/foundry/write/writeFont";
 
 const times = Number(process.argv[2] ?? 50);
 const random = seeded(50);
 const say = (line: string) => console.error(line);
 
-const facts = (family: string) => ({
-  family,
-  style: "Regular",
-  weightClass: 400,
-  widthClass: 5,
-  slantDeg: 0,
-  ascender: 920,
-  descender: -240,
-  xHeight: 500,
-  capHeight: 700,
-  isMonospaced: false,
-  fsType: 0,
-  version: "1.000",
-  vendor: "KILL",
-});
-const LETTERS = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz";
+const facts = (family: string) => fontFacts({ family, xHeight: 500, vendor: "KILL" });
 /** Archives with all that an import meets: pairs of formats, copies, evidence, junk, broken fonts, zips in zips. */
 function makeUploads(count: number): Map<string, Uint8Array> {
   const text = (s: string) => new TextEncoder().encode(s);

@@ -55,7 +55,7 @@ function shorten(pieces: Piece[], back: number): Piece[] {
 
 type Sampled = Point & { along: number };
 /** Points of a skeleton, `step` units apart or a little less. */
-export function sampleStroke(stroke: Stroke, step: number): Sampled[] {
+function sampleStroke(stroke: Stroke, step: number): Sampled[] {
   const out: Sampled[] = [];
   let along = 0;
   for (const { p0, p1, p2, p3 } of stroke.pieces) {

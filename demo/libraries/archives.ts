@@ -6,7 +6,7 @@ import ofl from "spdx-license-list/licenses/OFL-1.1.json" with { type: "json" };
 import apache from "spdx-license-list/licenses/Apache-2.0.json" with { type: "json" };
 import cc0 from "spdx-license-list/licenses/CC0-1.0.json" with { type: "json" };
 import { fileNameOf } from "../foundry/build";
-import { FAMILIES, type FamilyPlan } from "../foundry/families";
+import type { FamilyPlan } from "../foundry/families";
 import { writeCollection, writeWoff } from "../foundry/write/writeFont";
 import * as terms from "./terms";
 
@@ -88,7 +88,7 @@ export function packFamily(folder: string, family: FamilyPlan): Uint8Array {
     const zip = zipSync(packing(family, read));
     // This maker's packer wrote names in the code page of his machine.
     return family.family === "Saltgrit"
-      ? replaceName(zip, text("LxAME"), Uint8Array.from([0x4c, 0x90, 0x41, 0x4d, 0x45]))
+      ? replaceBytes(zip, text("LxAME"), Uint8Array.from([0x4c, 0x90, 0x41, 0x4d, 0x45]))
       : zip;
   }
   const [, name, licence] = LICENCE_FILES.find(([stated]) => stated.test(family.licence ?? ""))!;
@@ -98,9 +98,11 @@ export function packFamily(folder: string, family: FamilyPlan): Uint8Array {
   });
 }
 
-function replaceName(zip: Uint8Array, from: Uint8Array, to: Uint8Array): Uint8Array {
-  for (let i = 0; i + from.length <= zip.length; i++) if (from.every((b, k) => zip[i + k] === b)) zip.set(to, i);
-  return zip;
+/** A copy with bytes changed wherever a pattern stands: in a zip, in local headers and the directory alike. */
+export function replaceBytes(bytes: Uint8Array, find: Uint8Array, put: Uint8Array): Uint8Array {
+  const out = bytes.slice();
+  for (let i = 0; i + find.length <= out.length; i++) if (find.every((b, k) => out[i + k] === b)) out.set(put, i);
+  return out;
 }
 
 /** What the shop delivers for one style. */
@@ -112,5 +114,3 @@ export function packBought(folder: string, family: FamilyPlan, style: string, li
     [`${base}/Licence.txt`]: text(licence),
   });
 }
-
-export const findFamily = (name: string) => FAMILIES.find((f) => f.family === name)!;

@@ -10,7 +10,6 @@ import { SANS, type Design } from "../../demo/foundry/design";
 import { drawFace, type Face } from "../../demo/foundry/face";
 import { drawScript } from "../../demo/foundry/specialFaces";
 import { drawVariable } from "../../demo/foundry/variableFace";
-import type { FontFacts } from "../../demo/foundry/write/tables";
 import {
   writeCollection,
   writeOpenType,
@@ -18,25 +17,13 @@ import {
   writeVariable,
   writeWoff,
 } from "../../demo/foundry/write/writeFont";
+import { fontFacts } from "../fixtures/fontFacts";
 import readFont from "../../src/server/jobs/readFont.worker";
 import { openFace } from "../../src/core/outlines/openFace";
 import { shapeText } from "../../src/core/shape/shapeText";
 
-const factsOf = (d: Design): FontFacts => ({
-  family: "Probe",
-  style: "Regular",
-  weightClass: 400,
-  widthClass: 5,
-  slantDeg: d.slantDeg,
-  ascender: 920,
-  descender: -330,
-  xHeight: d.xHeight,
-  capHeight: d.capHeight,
-  isMonospaced: false,
-  fsType: 0,
-  version: "1.000",
-  vendor: "TEST",
-});
+const factsOf = ({ slantDeg, xHeight, capHeight }: Design) =>
+  fontFacts({ slantDeg, xHeight, capHeight, descender: -330 });
 const folder = mkdtempSync(join(tmpdir(), "fond-quarry-foundry-"));
 /** Runs the sanitizer that browsers use; throws with its message when it refuses. */
 function sanitize(name: string, bytes: Uint8Array) {

@@ -6,32 +6,19 @@ import { SANS, type Design } from "../../../demo/foundry/design";
 import { drawFace, type Face } from "../../../demo/foundry/face";
 import { polygon } from "../../../demo/foundry/pen";
 import { writeTrueType, tableOf } from "../../../demo/foundry/write/writeFont";
+import { fontFacts } from "../../../tests/fixtures/fontFacts";
 import { assembleSfnt, checksumOf, openContainer, splitCollection } from "../open/container";
 import { openFont } from "../open/openFont";
 import { openFace } from "../outlines/openFace";
 import { checkFont } from "./checkFont";
 import { countCrossings } from "./crossings";
 
-const facts = {
-  family: "Probe",
-  style: "Regular",
-  weightClass: 400,
-  widthClass: 5,
-  slantDeg: 0,
-  ascender: 920,
-  descender: -240,
-  xHeight: SANS.xHeight,
-  capHeight: SANS.capHeight,
-  isMonospaced: false,
-  fsType: 0,
-  version: "1.000",
-  vendor: "TEST",
-};
 let sound: Face;
 beforeAll(() => {
   sound = drawFace({ ...SANS } satisfies Design);
 });
-const written = (face: Face = sound, over: Partial<typeof facts> = {}) => writeTrueType(face, { ...facts, ...over });
+const written = (face: Face = sound, over: Parameters<typeof fontFacts>[0] = {}) =>
+  writeTrueType(face, fontFacts(over));
 
 async function healthOf(bytes: Uint8Array) {
   const opened = await openFont(bytes);

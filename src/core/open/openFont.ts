@@ -6,6 +6,7 @@ import { FontFileError } from "./fontFileError";
 import { TableReader } from "./reader";
 import { readCmap, type CharacterMap } from "./tables/cmap";
 import { readFeatureTags, readFvar, type Instance } from "./tables/layout";
+import { readGlyphNames } from "./tables/glyphNames";
 import { readGlyphCount, readHead, readHhea, readOs2, readPost, type Hhea, type Os2 } from "./tables/metrics";
 import { readFamilyAndStyle, readNames, type NameFaults, type Names } from "./tables/names";
 import { toRanges } from "./unicodeBlocks";
@@ -75,7 +76,7 @@ export async function openFont(bytes: Uint8Array): Promise<OpenedFont> {
   const gsub = may("GSUB", readFeatureTags, "Its substitutions cannot be used") ?? [];
   const gpos = may("GPOS", readFeatureTags, "Its kerning cannot be used") ?? [];
   noteAbsences(tables, cmap, faults);
-  noteFirstGlyph(tables.get("post"), faults);
+  noteGlyphNames(may("post", readGlyphNames, "Its glyph names cannot be read") ?? [], faults);
   const hhea = may("hhea", readHhea, "Its line metrics are unknown");
   const os2 = may("OS/2", readOs2, "Its stated weight and embedding terms are unknown");
   return {
@@ -131,12 +132,9 @@ function noteNames({ hidden, twice }: NameFaults, faults: Fault[]) {
     });
 }
 
-/** post 2.0 names its glyphs: the first must be .notdef, no name may stand twice. */
-function noteFirstGlyph(post: Uint8Array | undefined, faults: Fault[]) {
-  if (!post || post.length < 34) return;
-  const t = new TableReader("post", post);
-  if (t.u32(0) !== 0x00020000) return;
-  if (t.u16(32) > 0 && readPostName(t, 0) !== ".notdef")
+/** The first glyph must be .notdef, and no name may stand for two. Told where the post table names its glyphs. */
+function noteGlyphNames(names: (string | null)[], faults: Fault[]) {
+  if (names.length && names[0] !== ".notdef")
     faults.push({
       code: "notdef-missing",
       table: "post",
@@ -144,8 +142,7 @@ function noteFirstGlyph(post: Uint8Array | undefined, faults: Fault[]) {
     });
   const seen = new Set<string>();
   const twice = new Set<string>();
-  for (let i = 0; i < t.u16(32); i++) {
-    const name = readPostName(t, i);
+  for (const name of names) {
     if (name && seen.has(name)) twice.add(name);
     if (name) seen.add(name);
   }
@@ -156,31 +153,6 @@ function noteFirstGlyph(post: Uint8Array | undefined, faults: Fault[]) {
       weight: "note",
       meaning: `${twice.size} glyph names stand for two glyphs (${[...twice].slice(0, 3).join(", ")}): text copied out of a PDF may be wrong.`,
     });
-}
-
-/** Own names of post 2.0 by glyph; null for the standard Macintosh ones, but .notdef. */
-function readPostName(t: TableReader, glyph: number): string | null {
-  const at = 34 + 2 * glyph;
-  if (at + 2 > t.length) return null;
-  const index = t.u16(at);
-  if (index === 0) return ".notdef";
-  if (index < 258) return null;
-  const strings = postStrings(t);
-  return strings[index - 258] ?? null;
-}
-const stringsOf = new WeakMap<TableReader, string[]>();
-function postStrings(t: TableReader): string[] {
-  let known = stringsOf.get(t);
-  if (known) return known;
-  known = [];
-  for (let at = 34 + 2 * t.u16(32); at < t.length;) {
-    const length = t.u8(at);
-    if (at + 1 + length > t.length) break;
-    known.push(String.fromCharCode(...t.slice(at + 1, length)));
-    at += 1 + length;
-  }
-  stringsOf.set(t, known);
-  return known;
 }
 
 function noteAbsences(tables: Map<string, Uint8Array>, cmap: CharacterMap, faults: Fault[]) {

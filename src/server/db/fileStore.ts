@@ -14,19 +14,19 @@ export function storeFile(bytes: Uint8Array): string {
   const path = storedPath(sha256);
   if (existsSync(path)) return sha256;
   mkdirSync(dirname(path), { recursive: true });
-  const half = `${path}.${randomBytes(4).toString("hex")}.part`;
+  mkdirSync(halvesFolder(), { recursive: true });
+  const half = join(halvesFolder(), `${sha256}.${randomBytes(4).toString("hex")}.part`);
   writeFileSync(half, bytes, { flush: false });
   renameSync(half, path);
   return sha256;
 }
 
+/** Where files are written before they are whole. */
+const halvesFolder = () => join(dataFolder(), "store", "halves");
+
 /** Clears away what a process that was ended left half-written. To be called when nothing is being written. */
 export function sweepStore() {
-  const store = join(dataFolder(), "store");
-  if (existsSync(store))
-    for (const folder of readdirSync(store))
-      for (const name of readdirSync(join(store, folder)))
-        if (name.endsWith(".part")) rmSync(join(store, folder, name), { force: true });
+  rmSync(halvesFolder(), { recursive: true, force: true });
   const incoming = join(dataFolder(), "incoming");
   if (existsSync(incoming))
     for (const name of readdirSync(incoming))

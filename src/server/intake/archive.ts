@@ -7,7 +7,7 @@ import { decodeFileName } from "./fileNames";
 /** ratio: unpacked / packed of one entry above a megabyte; fonts and texts stay far below. */
 export const ARCHIVE_LIMITS = { entries: 2000, bytes: 1024 * 1024 * 1024, entryBytes: 64 * 1024 * 1024, ratio: 200 };
 
-export type ArchiveEntry = { path: string; sizeBytes: number };
+export type ArchiveEntry = { path: string };
 export type OpenArchive = {
   /** Files only, in the archive's order. */
   entries: ArchiveEntry[];
@@ -38,7 +38,7 @@ export async function openArchive(source: string | Uint8Array): Promise<Outcome<
     }
     const byPath = judged.value;
     return succeed({
-      entries: [...byPath].map(([path, e]) => ({ path, sizeBytes: e.uncompressedSize })),
+      entries: [...byPath.keys()].map((path) => ({ path })),
       read: ({ path }) => readEntry(zip, byPath.get(path)!),
       close: () => zip.close(),
     });

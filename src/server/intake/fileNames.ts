@@ -34,7 +34,7 @@ export function decodeFileName(raw: Uint8Array, isUtf8: boolean): string {
 }
 
 /** How unlike a file name a reading looks: signs and drawings among letters, capitals inside words, scripts mixed in a word. */
-export function oddness(name: string): number {
+function oddness(name: string): number {
   let odd = 0;
   for (const word of name.split(/[\s/._()-]+/)) {
     for (const c of word) {

@@ -1,5 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { zipSync } from "fflate";
+import { replaceBytes } from "../../../demo/libraries/archives";
 import { makeOverlappingBomb } from "../../../tests/fixtures/archives";
 import { makeFont } from "../../../tests/fixtures/makeFont";
 import { listDemoFonts, readDemoTerms } from "../libraries/demoPackages";
@@ -19,13 +20,7 @@ const codeOf = async (bytes: Uint8Array) => {
   }
   return "opened";
 };
-/** Changes bytes wherever a pattern stands, in local headers and the directory alike. */
-function patch(bytes: Uint8Array, find: string, put: string): Uint8Array {
-  const out = bytes.slice();
-  const [a, b] = [text(find), text(put)];
-  for (let i = 0; i + a.length <= out.length; i++) if (a.every((v, k) => out[i + k] === v)) out.set(b, i);
-  return out;
-}
+const patch = (bytes: Uint8Array, find: string, put: string) => replaceBytes(bytes, text(find), text(put));
 
 describe("zips", () => {
   test("give their files, folders left out", async () => {

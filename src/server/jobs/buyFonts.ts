@@ -70,9 +70,12 @@ async function place(
   throw new Error(`${sentenceOf(reply.code)} Nothing was bought.`);
 }
 
+/** The number that stands on the receipt. */
+const numberOf = ({ orderId }: OrderRow) => orderId.slice(2, 10).toUpperCase();
+
 const receiptOf = (uses: Use[], order: OrderRow): Evidence => ({
   kind: "receipt",
-  source: `receipt ${order.orderId.slice(2, 10).toUpperCase()}`,
+  source: `receipt ${numberOf(order)}`,
   date: new Date().toISOString(),
   text: `This licence permits use for: ${uses.map((u) => USE_WORDS[u]).join(", ")}.\n\n${order.receipt}`,
 });
@@ -119,7 +122,7 @@ async function takeDelivery(
       db,
       styleId,
       "bought",
-      `Bought for ${uses.map((u) => USE_WORDS[u]).join(", ")}; receipt ${order.orderId.slice(2, 10).toUpperCase()}`,
+      `Bought for ${uses.map((u) => USE_WORDS[u]).join(", ")}; receipt ${numberOf(order)}`,
       libraryId,
     );
   })();

@@ -106,7 +106,8 @@ export class ImportRun {
     const texts: FoundText[] = [];
     for (const f of files.filter((x) => sortByName(x.path) === "evidence" && !isSystemJunk(x.path))) {
       const bytes = await f.read();
-      if (bytes.ok && sortFile(f.path, bytes.value) === "evidence") texts.push(readTerms(f.path, bytes.value, date));
+      if (bytes.ok && bytes.value.length && sortFile(f.path, bytes.value) === "evidence")
+        texts.push(readTerms(f.path, bytes.value, date));
     }
     return texts;
   }
@@ -122,6 +123,8 @@ export class ImportRun {
     const byName = sortByName(f.path);
     if (byName === "archive") return this.isNested(f.path) ? say("archive-nested", "ignored") : () => {};
     if (byName === "junk") return say(isUnreadTerms(f.path) ? "evidence-unread" : "not-for-us", "ignored");
+    // Its text was read before the fonts; it is not unpacked again.
+    if (texts.some((t) => t.path === f.path)) return say("evidence", "ignored");
     const bytes = await f.read();
     if (!bytes.ok) return say(bytes.code);
     if (!bytes.value.length) return say("empty-file");

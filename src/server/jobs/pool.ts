@@ -1,33 +1,16 @@
 // Worker threads: fonts are read, pictures identified and sheets written there, with limits of time and memory.
 import { availableParallelism } from "node:os";
 import { join } from "node:path";
+import pLimit, { type LimitFunction } from "p-limit";
 import { Piscina } from "piscina";
 import type { IdentifyReply, IdentifyRequest } from "./identify.worker";
 import type { ReadFontReply, ReadFontRequest } from "./readFont.worker";
 import type { WriteSheetRequest } from "./writeSheet.worker";
 
-/** Lets so many through at a time: the limit of time of a task begins when a thread is free for it, not while it waits. */
-class Turnstile {
-  private free: number;
-  private readonly waiting: (() => void)[] = [];
-  constructor(places: number) {
-    this.free = places;
-  }
-  async pass<T>(work: () => Promise<T>): Promise<T> {
-    if (this.free > 0) this.free--;
-    else await new Promise<void>((go) => this.waiting.push(go));
-    try {
-      return await work();
-    } finally {
-      const next = this.waiting.shift();
-      if (next) next();
-      else this.free++;
-    }
-  }
-}
+/** Fonts read at a time. */
 const READERS = Math.max(2, Math.min(8, availableParallelism()));
 
-type Pools = { readers: Turnstile; fonts: Piscina; identify: Piscina; sheets: Piscina };
+type Pools = { readers: LimitFunction; fonts: Piscina; identify: Piscina; sheets: Piscina };
 const shared = globalThis as unknown as { fondQuarryPools?: Pools };
 
 /** Time a single font may take before its worker is ended. */
@@ -46,7 +29,8 @@ function getPools(): Pools {
       resourceLimits: { maxOldGenerationSizeMb: memoryMb },
     });
   return (shared.fondQuarryPools ??= {
-    readers: new Turnstile(READERS),
+    // The limit of time of a task begins when a thread is free for it, not while it waits.
+    readers: pLimit(READERS),
     fonts: make("readFont.worker.mjs", READERS, 512),
     identify: make("identify.worker.mjs", 1, 2048, 900_000),
     sheets: make("writeSheet.worker.mjs", 1, 1024),
@@ -62,7 +46,7 @@ export async function run<Request, Reply>(pool: Piscina, request: Request, timeo
 export async function readFontInWorker(request: ReadFontRequest): Promise<ReadFontReply> {
   try {
     const { readers, fonts } = getPools();
-    return await readers.pass(() => run<ReadFontRequest, ReadFontReply>(fonts, request, FONT_TIMEOUT_MS));
+    return await readers(() => run<ReadFontRequest, ReadFontReply>(fonts, request, FONT_TIMEOUT_MS));
   } catch (error) {
     const { name, message, code } = error as Error & { code?: string };
     const tooLong = name === "AbortError" || name === "TimeoutError";

@@ -47,8 +47,9 @@ export function addJob(
   id?: string,
 ): JobId {
   const jobId = (id ?? `j_${randomBytes(8).toString("hex")}`) as JobId;
-  insertJob(getDb(), { jobId, kind, title, payload: JSON.stringify(payload), briefId }, new Date().toISOString());
-  startLane(laneOf({ kind, payload: JSON.stringify(payload) }));
+  const job = { jobId, kind, title, payload: JSON.stringify(payload), briefId };
+  insertJob(getDb(), job, new Date().toISOString());
+  startLane(laneOf(job));
   return jobId;
 }
 

@@ -6,9 +6,8 @@ import { join } from "node:path";
 import { sentenceOf, type FaultCode } from "@/contracts/errors";
 import type { StyleId } from "@/contracts/ids";
 import type { Evidence } from "@/contracts/rights";
-import type { Use } from "@/contracts/traits";
 import { USE_WORDS } from "@/contracts/words";
-import { USES } from "@/contracts/traits";
+import { USES, type Use } from "@/contracts/traits";
 import { dataFolder, getDb } from "../db/open";
 import { readTerms } from "../intake/evidence";
 import { sortFile } from "../intake/sort";
@@ -131,7 +130,7 @@ async function throughFile(bytes: Uint8Array, read: (path: string) => Promise<vo
   }
 }
 
-export const trialStyleId = (libraryId: string, publicationId: string) =>
+const trialStyleId = (libraryId: string, publicationId: string) =>
   `s_${createHash("sha256").update(`${libraryId}\n${publicationId}`).digest("hex").slice(0, 20)}` as StyleId;
 
 /** A face that is not owned: measured from its trial, covered as the library states, priced by use. */

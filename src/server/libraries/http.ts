@@ -2,7 +2,7 @@
 import { refuse, succeed, type FaultCode, type Outcome } from "@/contracts/errors";
 
 const TIMEOUT_MS = 12_000;
-export const MAX_ANSWER_BYTES = 128 * 1024 * 1024;
+const MAX_ANSWER_BYTES = 128 * 1024 * 1024;
 type Answer = { bytes: Uint8Array; type: string; url: string };
 
 const CODES: Record<number, FaultCode> = { 410: "link-expired", 429: "rate-limited", 409: "price-changed" };
@@ -35,10 +35,8 @@ export async function ask(
   } catch (error) {
     if (signal?.aborted) throw error;
     if (limit.aborted) return refuse("library-slow");
-    const cause = (error as { cause?: { code?: string } }).cause?.code ?? "";
     // An answer that began and broke off is another thing than none at all.
-    return /UND_ERR_SOCKET|terminated|ECONNRESET/.test(`${cause} ${(error as Error).message}`) &&
-      /terminated/.test((error as Error).message)
+    return /terminated/.test((error as Error).message)
       ? refuse("library-broken", "The library's answer broke off.")
       : refuse("library-unreachable");
   }

@@ -1,6 +1,6 @@
 // Libraries as people handle them: what is connected and how it is, adding, pausing, taking away, syncing now.
 import { existsSync, statSync, watch, type FSWatcher } from "node:fs";
-import { basename, isAbsolute, resolve } from "node:path";
+import { isAbsolute, resolve } from "node:path";
 import type { z } from "zod";
 import { refuse, succeed, type Outcome } from "@/contracts/errors";
 import type { JobId, LibraryId } from "@/contracts/ids";
@@ -51,21 +51,19 @@ export async function addLibrary(
   db: Db,
   { kind, address, name }: z.infer<typeof LibraryAdd>,
 ): Promise<Outcome<LibraryId>> {
-  const url = kind === "folder" ? resolve(address.replace(/^file:\/\//, "")) : address;
-  if (
-    kind === "folder" &&
-    (!isAbsolute(address.replace(/^file:\/\//, "")) || !existsSync(url) || !statSync(url).isDirectory())
-  )
+  const place = address.replace(/^file:\/\//, "");
+  const url = kind === "folder" ? resolve(place) : address;
+  if (kind === "folder" && (!isAbsolute(place) || !existsSync(url) || !statSync(url).isDirectory()))
     return refuse("address-not-allowed", `${address}: There is no such folder on this machine. Give its whole path.`);
   if (kind === "opds" && !/^https?:\/\//i.test(url)) return refuse("address-not-allowed");
   const first = await connectorOf({ kind, url })!.page(null);
   if (!first.ok) return refuse(first.code, `${address}: ${first.message}`);
-  return succeed(connect(db, kind, url, name || (kind === "folder" ? basename(url) : first.value.title)));
+  return succeed(connect(db, kind, url, name || first.value.title));
 }
 
 /** Puts a library in, or brings it back, and starts its sync. */
 export function connect(db: Db, kind: string, url: string, name: string, wantedId?: string): LibraryId {
-  const known = listRowsWithRemoved(db).find((l) => l.url === url || l.libraryId === wantedId);
+  const known = listRows(db, true).find((l) => l.url === url || l.libraryId === wantedId);
   let id = wantedId ?? known?.libraryId ?? libraryIdOf(name);
   if (!known && !wantedId) for (let n = 2; findLibrary(db, id); n++) id = `${libraryIdOf(name)}-${n}`;
   const now = new Date().toISOString();
@@ -77,8 +75,6 @@ export function connect(db: Db, kind: string, url: string, name: string, wantedI
   watchFolder(id, kind, url);
   return id as LibraryId;
 }
-
-const listRowsWithRemoved = (db: Db) => listRows(db, true);
 
 /** Starts a sync unless one runs or waits. @returns its job; null for libraries that are not synced. */
 export function startSync(db: Db, libraryId: string): JobId | null {
@@ -180,7 +176,7 @@ const watchers = () => (shared.fondQuarryWatchers ??= new Map());
 const SETTLE_MS = 1500;
 
 /** A folder is synced again a little after something in it changed. */
-export function watchFolder(libraryId: string, kind: string, url: string) {
+function watchFolder(libraryId: string, kind: string, url: string) {
   if (kind !== "folder" || watchers().has(libraryId) || !existsSync(url)) return;
   let timer: ReturnType<typeof setTimeout> | undefined;
   const watcher = watch(url, { recursive: true }, () => {

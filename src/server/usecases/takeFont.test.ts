@@ -7,6 +7,7 @@ import { join } from "node:path";
 import type { Evidence } from "@/contracts/rights";
 import { SANS, type Design } from "../../../demo/foundry/design";
 import { drawFace, type Face } from "../../../demo/foundry/face";
+import { fontFacts, LETTERS } from "../../../tests/fixtures/fontFacts";
 import { writeOpenType, writeTrueType, writeWoff } from "../../../demo/foundry/write/writeFont";
 import { openDatabase, type Db } from "../db/open";
 import { readStored, storedPath } from "../db/fileStore";
@@ -25,7 +26,6 @@ const data = mkdtempSync(join(tmpdir(), "fond-quarry-take-"));
 process.env.FOND_QUARRY_DATA = data;
 afterAll(() => rmSync(data, { recursive: true, force: true }));
 
-const LETTERS = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz";
 let few: Face;
 let more: Face;
 let other: Face;
@@ -35,21 +35,7 @@ beforeAll(() => {
   more = drawFace(d, { characters: `${LETTERS}&+-.,:;!?` });
   other = drawFace({ ...d, stem: 120 }, { characters: LETTERS });
 });
-const facts = (family: string, style = "Regular") => ({
-  family,
-  style,
-  weightClass: 400,
-  widthClass: 5,
-  slantDeg: 0,
-  ascender: 920,
-  descender: -240,
-  xHeight: SANS.xHeight,
-  capHeight: SANS.capHeight,
-  isMonospaced: false,
-  fsType: 0,
-  version: "1.000",
-  vendor: "TEST",
-});
+const facts = (family: string, style = "Regular") => fontFacts({ family, style });
 
 let db: Db;
 beforeEach(() => {

@@ -9,7 +9,7 @@ import { useBench } from "../bench/BenchContext";
 import { useJobs } from "../bench/FootLine";
 import { callApi } from "../parts/api";
 import { writePrice, writeWhen } from "../parts/words";
-import { useBasket } from "./LibrariesView";
+import { useBasket } from "./useBasket";
 
 export function BasketPanel() {
   const { sayFault, offerUndo } = useBench();

@@ -1,19 +1,17 @@
 "use client";
 // Libraries: what is connected, bringing in, the basket, the font log. Which part is open stands in the address.
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from "@headlessui/react";
-import { useQuery } from "@tanstack/react-query";
 import { parseAsString, parseAsStringLiteral, useQueryStates } from "nuqs";
 import { useEffect } from "react";
-import type { Basket } from "@/contracts/libraries";
 import { useBench } from "../bench/BenchContext";
-import { callApi } from "../parts/api";
 import { Arrivals } from "./Arrivals";
 import { BasketPanel } from "./BasketPanel";
 import { Connected } from "./Connected";
 import { FontLog } from "./FontLog";
+import { useBasket } from "./useBasket";
 
-export const PARTS = ["connected", "arrivals", "basket", "log"] as const;
-export const useLibrariesAddress = () =>
+const PARTS = ["connected", "arrivals", "basket", "log"] as const;
+const useLibrariesAddress = () =>
   useQueryStates(
     {
       tab: parseAsStringLiteral(PARTS).withDefault("connected"),
@@ -22,8 +20,6 @@ export const useLibrariesAddress = () =>
     },
     { history: "replace" },
   );
-
-export const useBasket = () => useQuery({ queryKey: ["basket"], queryFn: () => callApi<Basket>("/basket") });
 
 export function LibrariesView() {
   const { dispatch } = useBench();

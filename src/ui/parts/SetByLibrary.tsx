@@ -1,6 +1,7 @@
 "use client";
 // A line in a face that is not bought: the library sets it and gives outlines. Asked for a little after typing ends, few at a time;
 // where the library asks to wait, it is waited.
+import pLimit from "p-limit";
 import { useEffect, useLayoutEffect, useRef, useState } from "react";
 import type { SetLineReply } from "@/contracts/libraries";
 import { nameCharacter } from "@/core/open/characterNames";
@@ -13,20 +14,8 @@ const AT_ONCE = 4;
 const LONGEST = 120;
 
 const lines = new Map<string, SetLineReply>();
-const waiting: (() => void)[] = [];
-let running = 0;
-
-/** A place among the few requests that run at a time. */
-async function inTurn<T>(work: () => Promise<T>): Promise<T> {
-  if (running >= AT_ONCE) await new Promise<void>((go) => waiting.push(go));
-  running++;
-  try {
-    return await work();
-  } finally {
-    running--;
-    waiting.shift()?.();
-  }
-}
+/** Few requests run at a time. */
+const inTurn = pLimit(AT_ONCE);
 
 type State = { line: SetLineReply | null; says: string | null };
 

@@ -9,6 +9,9 @@ ALTER TABLE styles ADD COLUMN owned INTEGER NOT NULL DEFAULT 1;       -- 0: only
 ALTER TABLE styles ADD COLUMN offer TEXT;                             -- JSON: what the library offers of it
 ALTER TABLE styles ADD COLUMN hidden INTEGER NOT NULL DEFAULT 0;      -- 1: its library was removed; the row stays for what refers to it
 
+-- The view of libraries counts each one's styles again and again.
+CREATE INDEX styles_by_library ON styles(library_id);
+
 -- What a sync saw of a catalogue: a publication whose digest is the same need not be fetched again.
 CREATE TABLE publications (
   library_id TEXT NOT NULL REFERENCES libraries(library_id),
