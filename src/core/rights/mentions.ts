@@ -64,6 +64,8 @@ const OF_THE_FONT =
 /** It was once, or is not. */
 const DENIED =
   /\b(?:no longer|not|never|formerly|previously|used to be|isn[’']t|früher|nicht|kein\p{L}*|ehemals|ne\b[^.]*\bpas|anciennement|n[’']est (?:pas|plus)|ya no|no est[áa]|anteriormente|unlike)\b/iu;
+/** Conditions that Creative Commons names with a word of denial: "Namensnennung - Nicht kommerziell" denies no licence. */
+const CONDITION = /nicht[- ]kommerziell|keine bearbeitung\w*/giu;
 
 /** The licence is that of the font this one was made from. */
 const OF_ANOTHER =
@@ -79,7 +81,7 @@ export function findMentions(statements: Statement[], isWhole: boolean): { menti
         const m = part.match(name);
         if (!m) continue;
         if (OF_ANOTHER.test(part.slice(0, m.index))) continue;
-        if (DENIED.test(part.slice(0, m.index! + m[0].length))) denied.push(statement);
+        if (DENIED.test(part.slice(0, m.index! + m[0].length).replace(CONDITION, " "))) denied.push(statement);
         else if (OTHER_THING.test(part) && !OF_THE_FONT.test(part.replace(m[0], " "))) continue;
         else if (
           isWhole ||

@@ -12,7 +12,7 @@ export type Statement = {
 const BULLET = /^\s*(?:[-*•–—·+✓✔✗✘x]|\d{1,2}[.)]|\(?[a-z]\))\s+(?=\S)/;
 /** A sentence ends before a capital, a quote, a figure or the end; not after usual abbreviations. */
 const ABBREVIATED =
-  /(?:^|\s)(?:e\.?g|i\.?e|z\.?\s?b|d\.?\s?h|bzw|ca|vgl|etc|inc|ltd|co|no|nr|p\.? ?ex|vol|approx|incl|inkl|st|mr|mrs|dr|art|c\.-à-d)\.$/i;
+  /(?:^|\s)(?:e\.?g|i\.?e|z|z\.?\s?b|d\.?\s?h|bzw|ca|vgl|etc|inc|ltd|co|no|nr|p\.? ?ex|vol|approx|incl|inkl|st|mr|mrs|dr|art|c\.-à-d)\.$/i;
 /** Lines shorter than this are not wrapped by an editor: they end where their writer ended them. */
 const WRAPPED_LENGTH = 48;
 
