@@ -50,6 +50,7 @@ export const REQUEST_FAULTS = {
   "no-text": "No text was given and none could be read.",
   "text-unknown": "None of the given characters can be compared.",
   "no-styles": "The library is still empty.",
+  "nothing-found": "No face is all of this, so there is nothing to go through.",
   "nothing-kept": "Nothing is kept for this brief yet.",
   "job-gone": "This job has no file.",
   "library-unreachable": "The library does not answer.",

@@ -5,7 +5,7 @@ import { ImportId, JobId, StyleId } from "./ids";
 export const JOB_STATES = ["waiting", "running", "done", "failed", "cancelled"] as const;
 export const Job = z.object({
   jobId: JobId,
-  kind: z.enum(["read-library", "import", "sync-library", "buy", "handover"]),
+  kind: z.enum(["read-library", "reread", "import", "sync-library", "buy", "handover"]),
   title: z.string(),
   state: z.enum(JOB_STATES),
   done: z.number(),

@@ -6,8 +6,8 @@
  */
 export const PIPELINE = [
   { stage: "opened", version: 2 },
-  { stage: "measured", version: 2 },
-  { stage: "kinded", version: 1 },
+  { stage: "measured", version: 3 },
+  { stage: "kinded", version: 2 },
   { stage: "signed", version: 1 },
   { stage: "indexed", version: 1 },
 ] as const;

@@ -2,9 +2,33 @@
 import { z } from "zod";
 import { BriefId, FamilyId, LibraryId, StyleId } from "./ids";
 import { Rights } from "./rights";
-import { Axis, CodePointRanges, Health, Kind, KindGuess, Traits, Treatment, TreatmentGuess, Verdict } from "./traits";
+import {
+  Axis,
+  CodePointRanges,
+  Health,
+  Kind,
+  KindGuess,
+  MeasureNotes,
+  MoodGuess,
+  Traits,
+  Treatment,
+  TreatmentGuess,
+  Verdict,
+  VOX,
+  VoxGuess,
+} from "./traits";
 
-export const STYLE_SORTS = ["fit", "name", "newest", "weight", "width"] as const;
+/** Orders of the wall by name; any number trait orders too, "-" before it turns it round. */
+export const STYLE_SORTS = ["fit", "name", "newest", "popular", "styles", "near"] as const;
+/** One range of the sieve: "contrast:1.5~3", "xHeightEm:0.5~". */
+export const TraitRange = z.object({ trait: z.string(), low: z.number().nullable(), high: z.number().nullable() });
+export type TraitRange = z.infer<typeof TraitRange>;
+const RANGE_WORDS = /^([A-Za-z]{2,20}):(-?\d+(?:\.\d+)?)?~(-?\d+(?:\.\d+)?)?$/;
+export const parseRange = (text: string): TraitRange | null => {
+  const m = text.match(RANGE_WORDS);
+  return m ? { trait: m[1]!, low: m[2] ? Number(m[2]) : null, high: m[3] ? Number(m[3]) : null } : null;
+};
+export const writeRange = ({ trait, low, high }: TraitRange) => `${trait}:${low ?? ""}~${high ?? ""}`;
 
 const list = <T extends z.ZodType>(of: T) =>
   z.preprocess((v) => (typeof v === "string" ? v.split(",").filter(Boolean) : v), z.array(of).optional());
@@ -24,13 +48,39 @@ export const StyleQuery = z.object({
   weightMax: number,
   widthMin: number,
   widthMax: number,
+  traits: z
+    .preprocess(
+      (v) => (typeof v === "string" ? v.split(",").filter(Boolean).map(parseRange) : v),
+      z.array(TraitRange).optional(),
+    )
+    .describe("ranges of any number trait: trait:low~high, parted by commas"),
+  moods: list(z.string().max(40)),
+  vox: list(z.enum(VOX)),
+  features: list(z.string().max(4)),
+  axes: list(z.string().max(4)),
+  languages: list(z.string().max(12)),
+  formats: list(z.string().max(8)),
+  health: list(z.enum(["fine", "with-care", "refused"])),
+  libraries: list(LibraryId),
+  figures: list(z.enum(["lining", "old-style", "tabular", "proportional"])),
+  cases: list(z.enum(["both", "capitals-only", "small-capitals"])),
+  chars: z.string().max(100).optional().describe("characters that the face must have"),
+  stylesMin: number,
+  weightsMin: number,
+  italics: flag,
+  priceMax: number.describe("of the brief's uses together, in whole units"),
+  near: StyleId.optional().describe("the face that nearness is measured to"),
+  fold: flag.describe("one style a family"),
   pictures: z.enum(["in", "out", "only"]).optional(),
   complete: flag,
   aside: z.enum(["hide", "show", "only"]).optional(),
   familyId: FamilyId.optional(),
   library: LibraryId.optional(),
   owned: z.enum(["all", "here", "to-buy"]).optional(),
-  sort: z.enum(STYLE_SORTS).optional(),
+  sort: z
+    .string()
+    .regex(/^-?[A-Za-z]{2,20}$/)
+    .optional(),
   limit: z.coerce.number().int().min(1).max(200).default(60),
   cursor: z
     .string()
@@ -51,10 +101,12 @@ export const StyleListItem = z.object({
   verdict: Verdict,
   traits: Traits,
   stylesInFamily: z.number(),
+  stylesFound: z.number().describe("when families are folded: how many styles of the family fit; else 1"),
   missing: z.array(z.string()).describe("characters of the brief that the face lacks"),
-  coverage: CodePointRanges,
+  coverageKey: z.string().describe("in `coverages`: many styles have the same"),
   health: z.enum(["fine", "with-care", "refused"]),
   axisDefaults: z.record(z.string(), z.number()).describe("empty when the font is not variable"),
+  axisWanted: z.record(z.string(), z.number()).describe("axis values at which a variable font is what was asked for"),
   owned: z.boolean().describe("false: a library sells it; samples come from its setting service"),
   price: z
     .object({ cents: z.number(), currency: z.string() })
@@ -62,12 +114,30 @@ export const StyleListItem = z.object({
     .describe("of the brief's uses together, where all of them are sold"),
 });
 export type StyleListItem = z.infer<typeof StyleListItem>;
+/** With its coverage beside it, as samples need it. */
+export const ShownItem = StyleListItem.extend({ coverage: CodePointRanges });
+export type ShownItem = z.infer<typeof ShownItem>;
 
+const counts = z.record(z.string(), z.number());
 export const Facets = z.object({
-  kinds: z.record(z.string(), z.number()),
-  verdicts: z.record(z.string(), z.number()),
-  weight: z.array(z.number()),
-  width: z.array(z.number()),
+  traits: z.record(z.string(), z.object({ range: z.tuple([z.number(), z.number()]), bins: z.array(z.number()) })),
+  kinds: counts,
+  treatments: counts,
+  moods: counts,
+  vox: counts,
+  verdicts: counts,
+  features: counts,
+  axes: counts,
+  formats: counts,
+  health: counts,
+  libraries: counts,
+  languages: counts,
+  figures: counts,
+  cases: counts,
+  styles: z.array(z.number()).describe("families of at least 1, 2, 4, 8, 16 styles"),
+  weights: z.array(z.number()).describe("families of at least 1, 2, 4, 8, 16 weights"),
+  italics: z.number(),
+  price: z.array(z.number()).describe("at no charge, up to 20, 40, 60, 100"),
   pictures: z.object({ in: z.number(), out: z.number() }),
   complete: z.number(),
   owned: z.object({ here: z.number(), toBuy: z.number() }),
@@ -82,6 +152,8 @@ export type Understood = z.infer<typeof Understood>;
 
 export const StyleList = z.object({
   total: z.number(),
+  families: z.number(),
+  coverages: z.record(z.string(), CodePointRanges),
   ofAll: z.number(),
   items: z.array(StyleListItem),
   cursor: z.string().optional(),
@@ -90,6 +162,22 @@ export const StyleList = z.object({
   ranges: z.record(z.string(), z.tuple([z.number(), z.number()])),
 });
 export type StyleList = z.infer<typeof StyleList>;
+
+const differences = z.array(z.object({ trait: z.string(), says: z.string() }));
+export const AlikeList = z.object({
+  items: z.array(ShownItem.extend({ distance: z.number(), differs: differences })),
+  understood: Understood,
+  ranges: z.record(z.string(), z.tuple([z.number(), z.number()])),
+});
+export type AlikeList = z.infer<typeof AlikeList>;
+
+export const SuggestQuery = z.object({ q: z.string().max(200).default("") });
+export const Suggestions = z.object({
+  suggestions: z.array(
+    z.object({ kind: z.enum(["family", "foundry", "word"]), label: z.string(), becomes: z.string(), note: z.string() }),
+  ),
+});
+export type Suggestions = z.infer<typeof Suggestions>;
 
 export const StyleDetail = z.object({
   styleId: StyleId,
@@ -105,6 +193,18 @@ export const StyleDetail = z.object({
   kinds: z.array(KindGuess),
   treatments: z.array(TreatmentGuess),
   traits: Traits,
+  notes: MeasureNotes,
+  vox: VoxGuess.nullable(),
+  moods: z.array(MoodGuess),
+  tags: z.array(z.object({ tag: z.string(), holds: z.boolean() })).describe("what the user said of the family"),
+  languages: z.array(z.object({ code: z.string(), name: z.string() })),
+  languagesOf: z.number().describe("of how many languages"),
+  spread: z
+    .record(
+      z.string(),
+      z.object({ range: z.tuple([z.number(), z.number()]), bins: z.array(z.number()), above: z.number() }),
+    )
+    .describe("the library's values of each trait, and the share of styles that have less"),
   ranges: z.record(z.string(), z.tuple([z.number(), z.number()])),
   codePoints: CodePointRanges,
   coverage: z.object({

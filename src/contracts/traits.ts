@@ -61,9 +61,22 @@ export const Traits = z.object({
   slantDeg: measured,
   serif: measured,
   serifThickness: measured.describe("thickness of the serif / stem: a hairline is near 0.2, a slab near 1"),
+  serifForm: z.enum(["bracketed", "slab", "hairline", "wedge"]).nullable().describe("how serifs leave the stem"),
+  barEm: measured.describe("thickness of horizontal strokes / em"),
   roundness: measured,
+  stressDeg: measured.describe(
+    "lean of the line through the thinnest places of o and O, positive to the left; 0 upright",
+  ),
+  roundEnds: measured.describe("the same for ends of strokes alone"),
+  roundJoins: measured.describe("the same for joins of strokes alone"),
   roughness: measured,
   connected: measured,
+  aperture: measured.describe("opening of c, e and C / their height"),
+  storeysA: z.union([z.literal(1), z.literal(2)]).nullable(),
+  storeysG: z.union([z.literal(1), z.literal(2)]).nullable(),
+  evenness: measured.describe("0–1: how even the grey of set words is"),
+  gapEm: measured.describe("narrowest white inside letters / em"),
+  legibleFromPx: measured.describe("size from which the narrowest white is a pixel and small letters are six high"),
   monospaced: z.boolean(),
   figures: z.object({
     height: z.enum(["lining", "old-style"]).nullable(),
@@ -74,6 +87,22 @@ export const Traits = z.object({
 });
 export type Traits = z.infer<typeof Traits>;
 
+/** Beside the traits: how sure each is (0–1), why one could not be measured, and what the axes of a variable font reach. */
+export const MeasureNotes = z.object({
+  confidence: z.record(z.string(), z.number()),
+  absent: z.record(z.string(), z.string()),
+  reach: z.record(z.string(), z.tuple([z.number(), z.number()])),
+  axes: z.array(
+    z.object({
+      tag: z.string(),
+      at: z.number(),
+      traits: z.record(z.string(), z.number().nullable()),
+    }),
+  ),
+});
+export type MeasureNotes = z.infer<typeof MeasureNotes>;
+export const NO_NOTES: MeasureNotes = { confidence: {}, absent: {}, reach: {}, axes: [] };
+
 /** A guess with the confidence (0–1) and the words it rests on. */
 export const Guess = <T extends z.ZodType>(value: T) =>
   z.object({ value, confidence: z.number().min(0).max(1), because: z.string() });
@@ -81,6 +110,29 @@ export const KindGuess = Guess(Kind);
 export type KindGuess = z.infer<typeof KindGuess>;
 export const TreatmentGuess = Guess(Treatment);
 export type TreatmentGuess = z.infer<typeof TreatmentGuess>;
+
+/** Classes of Vox-ATypI, and the usual parts of its lineals. */
+export const VOX = [
+  "humanist",
+  "garalde",
+  "transitional",
+  "didone",
+  "mechanistic",
+  "incised",
+  "script",
+  "manual",
+  "blackletter",
+  "grotesque",
+  "neo-grotesque",
+  "geometric",
+  "humanist-lineal",
+] as const;
+export const VoxGuess = Guess(z.enum(VOX));
+export type VoxGuess = z.infer<typeof VoxGuess>;
+
+/** A word for mood, period or occasion, measured or added by the user. */
+export const MoodGuess = Guess(z.string()).extend({ group: z.enum(["mood", "period", "occasion"]) });
+export type MoodGuess = z.infer<typeof MoodGuess>;
 
 export const Axis = z.object({
   tag: z.string(),

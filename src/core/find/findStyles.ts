@@ -1,188 +1,234 @@
-// Filters, counts and ranks all styles for one question. Pure: rows in, rows out.
+// Filters, counts and ranks all styles for one question. Pure: index and question in, an order and counts out.
 import type { BriefFields } from "@/contracts/brief";
 import type { Facets, StyleQuery, Understood } from "@/contracts/styles";
-import type { CodePointRanges, Kind, Traits, Treatment, Use, Verdict } from "@/contracts/traits";
+import { VERDICTS, type Verdict } from "@/contracts/traits";
 import { charactersOf, findMissing } from "../brief/checkBrief";
-import { hasCodePoint } from "../open/unicodeBlocks";
 import { strictestVerdict } from "../rights/verdicts";
-import { editDistance, parseWords, squash } from "./parseWords";
+import { nearnessTo } from "./alike";
+import { countFacets, type Candidates } from "./facets";
+import { SIEVE_TRAITS, type FindIndex, type FindRow, type SieveTrait } from "./findIndex";
+import { parseWords, type Lexicon } from "./parseWords";
+import { fullNameRows, isCleared, nameScores, sieveTests, wishTest, type Asked, type Test } from "./passes";
 import type { Wish } from "./vocabulary";
 
-/** What finding needs to know of a style; kept in memory by the server. */
-export type FindRow = {
-  styleId: string;
-  familyId: string;
-  family: string;
-  style: string;
-  library: string;
-  kinds: { value: Kind; confidence: number }[];
-  treatments: { value: Treatment; confidence: number }[];
-  traits: Traits;
-  verdicts: Partial<Record<Use, Verdict>>;
-  coverage: CodePointRanges;
-  /** Axis tag → default value; empty when the font is not variable. */
-  axes: Record<string, number>;
-  addedAt: string;
-  health: "fine" | "with-care" | "refused";
-  /** False: a library sells it. */
-  owned: boolean;
-  /** What the library asks, in cents by use; null when it sells nothing of it. */
-  price: { currency: string; pricesCents: Record<string, number> } | null;
+export type FindBrief = Pick<BriefFields, "lines" | "wanted" | "uses"> & { setAside: readonly string[] };
+export type FoundRow = {
+  row: FindRow;
+  verdict: Verdict;
+  missing: string[];
+  priceCents: number | null;
+  stylesFound: number;
+};
+export type Found = {
+  /** Rows that pass, best first. */
+  order: Uint32Array;
+  /** How many families they are of. */
+  families: number;
+  facets: Facets;
+  understood: Understood;
+  /** Trait wishes that a variable font may answer by its axes. */
+  wanted: { trait: SieveTrait; min?: number; max?: number }[];
+  /** One row of the order with what the brief says of it. */
+  at: (place: number) => FoundRow;
 };
 
-export type FindBrief = Pick<BriefFields, "lines" | "wanted" | "uses"> & { setAside: readonly string[] };
-export type FoundRow = { row: FindRow; verdict: Verdict; missing: string[]; score: number };
-export type Found = { rows: FoundRow[]; facets: Facets; understood: Understood };
-
-/** A confidence from which a kind counts when filtering. */
-const SURE_ENOUGH = 0.5;
-const WEIGHT_BINS = 10;
-const WIDTH_BINS = 9;
-
-/** One filter: its facet name ("" when it has none), and the test. */
-type Filter = { facet: string; passes: (r: FoundRow) => boolean };
+/** What the server knows beside the rows. */
+export type FindSurroundings = {
+  lexicon?: Pick<Lexicon, "tags" | "languages">;
+  /** Language code → whether each coverage of the index sets it. */
+  speaks?: (language: string) => Uint8Array;
+  /** Languages that the sieve counts. */
+  languages?: readonly string[];
+  /** Nearness by outlines too, where it is known: style id → distance in steps. */
+  nearness?: (i: number) => number;
+};
 
 /**
  * Answers one question.
- * @param rows - every style. @param brief - the brief in view or null.
+ * @param brief - the brief in view or null: private use, no characters needed.
  * @returns all rows that pass, best first; facets count what would pass if that facet's own filter were off.
  */
-export function findStyles(rows: readonly FindRow[], query: Partial<StyleQuery>, brief: FindBrief | null): Found {
-  const families = [...new Set(rows.map((r) => r.family))];
-  const parsed = parseWords(query.q ?? "", families, query.q ? new Set(rows.map(fullNameOf)) : undefined);
-  const filters = [...sieveFilters(query, brief), ...parsed.wishes.map(({ wish }) => wishFilter(wish))];
+export function findStyles(
+  index: FindIndex,
+  query: Partial<StyleQuery>,
+  brief: FindBrief | null,
+  around: FindSurroundings = {},
+): Found {
+  const parsed = parseWords(query.q ?? "", lexiconOf(index, around));
+  const wishes = parsed.wishes.map((w) => w.wish);
+  const asked = ask(index, brief, around);
+  const like = wishes.find((w) => w.type === "like");
+  const reference = query.near ? (index.rowOf.get(query.near) ?? null) : like ? plainestOf(index, like.family) : null;
+  const tests = [
+    ...sieveTests(query, asked),
+    ...wishes.flatMap((w): Test[] => {
+      const passes = wishTest(w, asked, reference);
+      return passes ? [{ facet: "", passes }] : [];
+    }),
+  ];
+  const candidates = sift(index.rows.length, tests);
+  const near = reference === null ? null : (around.nearness ?? nearnessTo(index, reference, true));
+  const score = scorer(asked, wishes, like || query.near ? near : null);
+  const keyOf = sortKey(query.sort ?? "fit", index, score, near);
+  const ordered = orderBy(candidates.all, keyOf, index);
+  const folded = query.fold ? foldFamilies(ordered, index, score) : null;
   const needed = brief ? charactersOf(brief) : [];
-  const facets = emptyFacets();
-  const passed: FoundRow[] = [];
-  for (const row of rows) {
-    const found: FoundRow = {
-      row,
-      verdict: strictestVerdict(row.verdicts, brief?.uses ?? []),
-      missing: findMissing(needed, row.coverage),
-      score: 0,
-    };
-    const failing = filters.filter((f) => !f.passes(found));
-    const only =
-      failing.length === 0
-        ? "*"
-        : failing.every((f) => f.facet && f.facet === failing[0]!.facet)
-          ? failing[0]!.facet
-          : null;
-    if (only) count(facets, found, only);
-    if (!failing.length) passed.push(found);
-  }
-  for (const f of passed)
-    f.score = scoreRow(
-      f,
-      parsed.wishes.map((w) => w.wish),
-    );
-  passed.sort(sorter(query.sort ?? "fit"));
+  const order = folded?.order ?? ordered;
   return {
-    rows: passed,
-    facets,
+    order,
+    families: folded ? order.length : new Set(Array.from(ordered, (i) => index.family[i])).size,
+    facets: countFacets(asked, candidates, around.languages ?? []),
     understood: {
       words: parsed.wishes.map(({ wish, from }) => ({ label: wish.label, from })),
       ignored: parsed.ignored,
     },
+    wanted: [...wishes.flatMap((w) => (w.type === "trait" ? [w] : [])), ...rangeWishes(query)],
+    at(place) {
+      const i = order[place]!;
+      const row = index.rows[i]!;
+      const price = asked.priceOf[i]!;
+      return {
+        row,
+        verdict: VERDICTS[asked.verdictOf[i]!]!,
+        missing: asked.missingOf[i] ? findMissing(needed, row.coverage) : [],
+        priceCents: Number.isNaN(price) ? null : price,
+        stylesFound: folded?.count.get(index.family[i]!) ?? 1,
+      };
+    },
   };
 }
 
-function sieveFilters(query: Partial<StyleQuery>, brief: FindBrief | null): Filter[] {
-  const filters: Filter[] = [];
-  const add = (facet: string, passes: Filter["passes"]) => filters.push({ facet, passes });
-  const { kinds, treatments, verdicts } = query;
-  if (kinds?.length)
-    add("kinds", ({ row }) => row.kinds.some((k) => k.confidence >= SURE_ENOUGH && kinds.includes(k.value)));
-  if (treatments?.length) add("treatments", ({ row }) => row.treatments.some((t) => treatments.includes(t.value)));
-  if (verdicts?.length) add("verdicts", ({ verdict }) => verdicts.includes(verdict));
-  const range = (facet: string, trait: "weight" | "width", min?: number, max?: number) => {
-    if (min === undefined && max === undefined) return;
-    add(facet, ({ row }) => {
-      const v = row.traits[trait];
-      return v !== null && v >= (min ?? -Infinity) && v <= (max ?? Infinity);
-    });
+const rangeWishes = (query: Partial<StyleQuery>) =>
+  (query.traits ?? [])
+    .filter((t) => (SIEVE_TRAITS as readonly string[]).includes(t.trait))
+    .map((t) => ({
+      trait: t.trait as SieveTrait,
+      ...(t.low !== null && { min: t.low }),
+      ...(t.high !== null && { max: t.high }),
+    }));
+
+const lexiconOf = (index: FindIndex, around: FindSurroundings): Lexicon => ({
+  families: index.names,
+  foundries: index.foundries,
+  isFullName: (squashed) => fullNameRows(index, squashed).length > 0,
+  tags: around.lexicon?.tags ?? new Set(),
+  languages: around.lexicon?.languages ?? new Map(),
+});
+
+/** The brief's verdicts, missing characters and prices: once for each shared value, not for each row. */
+function ask(index: FindIndex, brief: FindBrief | null, around: FindSurroundings): Asked {
+  const uses = brief?.uses ?? [];
+  const needed = brief ? charactersOf(brief) : [];
+  const verdicts = index.verdicts.list.map((v) => VERDICTS.indexOf(strictestVerdict(v, uses)));
+  const missing = index.coverage.list.map((c) => Math.min(255, findMissing(needed, c).length));
+  const verdictOf = new Uint8Array(index.rows.length);
+  const missingOf = new Uint8Array(index.rows.length);
+  const priceOf = new Float64Array(index.rows.length);
+  for (let i = 0; i < verdictOf.length; i++) {
+    verdictOf[i] = verdicts[index.verdicts.of[i]!]!;
+    missingOf[i] = missing[index.coverage.of[i]!]!;
+    const row = index.rows[i]!;
+    if (!row.owned) priceOf[i] = sumPrices(row.price, uses);
+  }
+  const none = new Uint8Array(index.coverage.list.length);
+  return {
+    index,
+    uses,
+    setAside: new Set(brief?.setAside ?? []),
+    verdictOf,
+    missingOf,
+    priceOf,
+    speaks: around.speaks ?? (() => none),
   };
-  range("weight", "weight", query.weightMin, query.weightMax);
-  range("width", "width", query.widthMin, query.widthMax);
-  if (query.pictures === "out") add("pictures", ({ row }) => !row.traits.picture);
-  if (query.pictures === "only") add("pictures", ({ row }) => row.traits.picture);
-  if (query.complete) add("complete", ({ missing }) => !missing.length);
-  if (query.familyId) add("", ({ row }) => row.familyId === query.familyId);
-  if (query.owned === "here") add("owned", ({ row }) => row.owned);
-  if (query.owned === "to-buy") add("owned", ({ row }) => !row.owned);
-  if (query.library) add("", ({ row }) => row.library === query.library);
-  const aside = new Set(brief?.setAside ?? []);
-  if (query.aside === "only") add("", ({ row }) => aside.has(row.styleId));
-  else if (query.aside !== "show" && aside.size) add("", ({ row }) => !aside.has(row.styleId));
-  return filters;
 }
 
-function wishFilter(wish: Wish): Filter {
-  return { facet: "", passes: ({ row }) => grants(wish, row) };
+/** NaN where one of the uses is not sold. No uses: what the cheapest use costs. */
+function sumPrices(price: FindRow["price"], uses: readonly string[]): number {
+  if (!price) return NaN;
+  const asked = uses.map((u) => price.pricesCents[u]);
+  if (!asked.length) return Math.min(...Object.values(price.pricesCents), Infinity);
+  return asked.every((c) => c !== undefined) ? asked.reduce((a, c) => a! + c!, 0)! : NaN;
 }
 
-/** Whether a row is what a wish asks for. */
-function grants(wish: Wish, row: FindRow): boolean {
-  switch (wish.type) {
-    case "kind":
-      return row.kinds.some((k) => k.value === wish.kind && k.confidence >= SURE_ENOUGH) !== Boolean(wish.not);
-    case "treatment":
-      return row.treatments.some((t) => t.value === wish.treatment) !== Boolean(wish.not);
-    case "trait": {
-      const v = row.traits[wish.trait];
-      return v !== null && v >= (wish.min ?? -Infinity) && v <= (wish.max ?? Infinity);
+/** Rows that pass all tests, and those that tests of one facet alone stop. */
+function sift(count: number, tests: readonly Test[]): Candidates {
+  const facets = [...new Set(tests.map((t) => t.facet))];
+  const SEVERAL = 255;
+  const stoppedBy = new Uint8Array(count);
+  for (const { facet, passes } of tests) {
+    // Facet "" has no counts of its own: what it stops is gone.
+    const mark = facet ? facets.indexOf(facet) + 1 : SEVERAL;
+    for (let i = 0; i < count; i++) {
+      const now = stoppedBy[i]!;
+      if (now === SEVERAL || now === mark || passes(i)) continue;
+      stoppedBy[i] = now === 0 ? mark : SEVERAL;
     }
-    case "has":
-      return [...wish.characters].every((c) => hasCodePoint(row.coverage, c.codePointAt(0)!));
-    case "case":
-      return row.traits.cases !== null && wish.cases.includes(row.traits.cases);
-    case "figures":
-      return (
-        (!wish.height || row.traits.figures.height === wish.height) &&
-        (!wish.spacing || row.traits.figures.spacing === wish.spacing)
-      );
-    case "pictures":
-      return row.traits.picture === (wish.want === "only");
-    case "variable":
-      return wish.axis ? wish.axis in row.axes : Object.keys(row.axes).length > 0;
-    case "uses":
-      return ["cleared", "cleared-with-credit"].includes(row.verdicts[wish.use] ?? "unread");
-    case "name":
-      return nameScore(wish.words, row) > 0;
   }
+  const all: number[] = [];
+  const lists = facets.map((): number[] => []);
+  for (let i = 0; i < count; i++) {
+    const s = stoppedBy[i]!;
+    if (s === 0) all.push(i);
+    else if (s !== SEVERAL) lists[s - 1]!.push(i);
+  }
+  return { all: Int32Array.from(all), onlyStoppedBy: new Map(facets.map((f, k) => [f, Int32Array.from(lists[k]!)])) };
 }
 
-const fullNameOf = (row: FindRow) => squash(`${row.family} ${row.style}`);
-
-/** 1 for the whole name, less for a beginning, a part or a misspelling, 0 for none. */
-function nameScore(words: string, row: FindRow): number {
-  const asked = squash(words);
-  const family = squash(row.family);
-  if (family === asked) return 1;
-  if (fullNameOf(row) === asked) return 1;
-  if (family.startsWith(asked)) return 0.9;
-  if (asked.length >= 4 && family.includes(asked)) return 0.7;
-  if (asked.length < 4) return 0;
-  const allowed = asked.length >= 9 ? 3 : asked.length >= 6 ? 2 : 1;
-  const slips = editDistance(family, asked, allowed);
-  return slips <= allowed ? 0.8 - 0.1 * slips : 0;
+/** The upright style of a family that is nearest to a usual text weight. */
+export function plainestOf(index: FindIndex, family: number): number {
+  const plain = (i: number) => {
+    const { traits, axes } = index.rows[i]!;
+    return (
+      Math.abs((traits.weight ?? 900) - 400) +
+      (Math.abs(traits.slantDeg ?? 0) > 3.5 ? 300 : 0) +
+      (Object.keys(axes).length ? 40 : 0)
+    );
+  };
+  return index.families[family]!.rows.reduce((a, b) => (plain(b) < plain(a) ? b : a));
 }
 
-function scoreRow({ row, verdict, missing }: FoundRow, wishes: Wish[]): number {
-  let score = 0;
-  for (const wish of wishes) {
-    if (wish.type === "name") score += 4 * nameScore(wish.words, row);
-    if (wish.type === "kind" && !wish.not) score += row.kinds.find((k) => k.value === wish.kind)?.confidence ?? 0;
-    if (wish.type === "treatment" && !wish.not)
-      score += row.treatments.find((t) => t.value === wish.treatment)?.confidence ?? 0;
-    if (wish.type === "trait") score += 0.5 * depthIn(wish, row.traits[wish.trait] ?? 0);
+/** How well a row fits the words and the brief; higher is better. */
+function scorer({ index, verdictOf, missingOf }: Asked, wishes: Wish[], near: ((i: number) => number) | null) {
+  const parts: ((i: number) => number)[] = wishes.flatMap((wish) => scorePart(index, wish) ?? []);
+  const clearedBonus = VERDICTS.map((v) => (isCleared(v) ? (v === "cleared" ? 0.15 : 0.1) : 0));
+  const { rows } = index;
+  return (i: number) => {
+    let score = near ? -near(i) : 0;
+    for (const part of parts) score += part(i);
+    if (!missingOf[i]) score += 0.3;
+    score += clearedBonus[verdictOf[i]!]!;
+    if (rows[i]!.traits.picture) score -= 1;
+    // What is at hand comes before what would have to be bought.
+    if (!rows[i]!.owned) score -= 0.2;
+    return score;
+  };
+}
+
+function scorePart(index: FindIndex, wish: Wish): ((i: number) => number) | null {
+  const { rows } = index;
+  switch (wish.type) {
+    case "name": {
+      const scores = nameScores(index, wish.words);
+      return (i) => 4 * scores.of(i);
+    }
+    case "kind":
+      return wish.not ? null : (i) => rows[i]!.kinds.find((k) => k.value === wish.kind)?.confidence ?? 0;
+    case "treatment":
+      return wish.not ? null : (i) => rows[i]!.treatments.find((k) => k.value === wish.treatment)?.confidence ?? 0;
+    case "mood":
+      return wish.not ? null : (i) => rows[i]!.moods?.find((m) => wish.moods.includes(m.value))?.confidence ?? 0;
+    case "trait": {
+      const { values, low, high } = index.traits[wish.trait];
+      return (i) => {
+        const v = values[i]!;
+        const inside = v >= (wish.min ?? -Infinity) && v <= (wish.max ?? Infinity);
+        // A variable font that only its axes bring there comes a little behind.
+        return inside ? 0.5 * depthIn(wish, v) : 0.4 * depthIn(wish, wish.min !== undefined ? high[i]! : low[i]!) - 0.1;
+      };
+    }
+    default:
+      return null;
   }
-  if (!missing.length) score += 0.3;
-  if (verdict === "cleared") score += 0.15;
-  if (row.traits.picture) score -= 1;
-  // What is at hand comes before what would have to be bought.
-  if (!row.owned) score -= 0.2;
-  return score;
 }
 
 /** How far inside an open-ended range a value lies, 0–1: "heavy" ranks the heavier first, but not the absurd. */
@@ -193,49 +239,71 @@ function depthIn(wish: { min?: number; max?: number }, value: number): number {
   return 0;
 }
 
-function sorter(sort: NonNullable<StyleQuery["sort"]>): (a: FoundRow, b: FoundRow) => number {
-  const byName = (a: FoundRow, b: FoundRow) =>
-    a.row.family.localeCompare(b.row.family, "en") ||
-    (a.row.traits.weight ?? 0) - (b.row.traits.weight ?? 0) ||
-    a.row.style.localeCompare(b.row.style, "en") ||
-    (a.row.styleId < b.row.styleId ? -1 : 1);
-  const by = (of: (f: FoundRow) => number) => (a: FoundRow, b: FoundRow) => of(a) - of(b) || byName(a, b);
-  switch (sort) {
-    case "name":
-      return byName;
-    case "newest":
-      return (a, b) => (a.row.addedAt < b.row.addedAt ? 1 : a.row.addedAt > b.row.addedAt ? -1 : byName(a, b));
-    case "weight":
-      return by((f) => f.row.traits.weight ?? 9999);
-    case "width":
-      return by((f) => f.row.traits.width ?? 99);
-    case "fit":
-      return by((f) => -f.score);
-  }
+/** What rows are ordered by, least first; NaN comes last. Null: by name alone. */
+function sortKey(
+  sort: string,
+  index: FindIndex,
+  score: (i: number) => number,
+  near: ((i: number) => number) | null,
+): ((i: number) => number) | null {
+  const down = sort.startsWith("-");
+  const by = down ? sort.slice(1) : sort;
+  const { rows } = index;
+  if (by === "name") return null;
+  if (by === "fit") return (i) => -score(i);
+  if (by === "near" && near) return near;
+  if (by === "newest") return (i) => -Date.parse(rows[i]!.addedAt);
+  if (by === "popular") return (i) => -(rows[i]!.popularity ?? 0);
+  if (by === "styles") return (i) => -index.families[index.family[i]!]!.styles;
+  const column = index.traits[by as SieveTrait];
+  if (column) return (i) => (down ? -column.values[i]! : column.values[i]!);
+  return (i) => -score(i);
 }
 
-const emptyFacets = (): Facets => ({
-  kinds: {},
-  verdicts: {},
-  weight: new Array<number>(WEIGHT_BINS).fill(0),
-  width: new Array<number>(WIDTH_BINS).fill(0),
-  pictures: { in: 0, out: 0 },
-  complete: 0,
-  owned: { here: 0, toBuy: 0 },
-});
+/** Steps that sort values are told apart by: their key and the place by name fit into one exact number. */
+const KEY_STEPS = 2 ** 30;
 
-/** Adds a row to every facet when it passes all ("*"), else only to the facet whose own filter it fails. */
-function count(facets: Facets, { row, verdict, missing }: FoundRow, only: string) {
-  const counts = (facet: string) => only === "*" || only === facet;
-  if (counts("kinds"))
-    for (const k of row.kinds)
-      if (k.confidence >= SURE_ENOUGH) facets.kinds[k.value] = (facets.kinds[k.value] ?? 0) + 1;
-  if (counts("verdicts")) facets.verdicts[verdict] = (facets.verdicts[verdict] ?? 0) + 1;
-  if (counts("weight") && row.traits.weight !== null)
-    facets.weight[Math.min(WEIGHT_BINS - 1, Math.floor(row.traits.weight / 100))]!++;
-  if (counts("width") && row.traits.width !== null)
-    facets.width[Math.min(WIDTH_BINS - 1, Math.max(0, Math.round(row.traits.width) - 1))]!++;
-  if (counts("pictures")) facets.pictures[row.traits.picture ? "in" : "out"]++;
-  if (counts("owned")) facets.owned[row.owned ? "here" : "toBuy"]++;
-  if (counts("complete") && !missing.length) facets.complete++;
+/** Sorts by value, then by name: as numbers in one typed array, which is many times faster than comparing rows. */
+function orderBy(rows: Int32Array, value: ((i: number) => number) | null, index: FindIndex): Uint32Array {
+  const size = index.rows.length + 1;
+  const keys = new Float64Array(rows.length);
+  if (value) {
+    let [low, high] = [Infinity, -Infinity];
+    for (let k = 0; k < rows.length; k++) {
+      const v = value(rows[k]!);
+      keys[k] = v;
+      if (v < low) low = v;
+      if (v > high) high = v;
+    }
+    const scale = high > low ? (KEY_STEPS - 2) / (high - low) : 0;
+    for (let k = 0; k < rows.length; k++) {
+      const v = keys[k]!;
+      keys[k] = (v === v && v < Infinity ? Math.round((v - low) * scale) : KEY_STEPS) * size;
+    }
+  }
+  for (let k = 0; k < rows.length; k++) keys[k]! += index.nameRank[rows[k]!]!;
+  keys.sort();
+  const order = new Uint32Array(rows.length);
+  for (let k = 0; k < rows.length; k++) order[k] = index.byName[keys[k]! % size]!;
+  return order;
+}
+
+/** One row a family, at the place of its first: the best scored, then the plainest. */
+function foldFamilies(order: Uint32Array, index: FindIndex, score: (i: number) => number) {
+  const places = new Map<number, { row: number; score: number; plain: number }>();
+  const count = new Map<number, number>();
+  for (const i of order) {
+    const family = index.family[i]!;
+    count.set(family, (count.get(family) ?? 0) + 1);
+    const { traits } = index.rows[i]!;
+    const own = {
+      row: i,
+      score: Math.round(score(i) * 5),
+      plain: Math.abs((traits.weight ?? 900) - 400) + (Math.abs(traits.slantDeg ?? 0) > 3.5 ? 200 : 0),
+    };
+    const best = places.get(family);
+    if (!best) places.set(family, own);
+    else if (own.score > best.score || (own.score === best.score && own.plain < best.plain)) Object.assign(best, own);
+  }
+  return { order: Uint32Array.from([...places.values()], (p) => p.row), count };
 }

@@ -1,80 +1,155 @@
 // The words of the find field → wishes that filter and rank, with what was not understood said.
-import { CHARACTER_WORDS, FILLERS, VOCABULARY, type Wish } from "./vocabulary";
+import { matchNames, nearNames, slipsAllowed, squash, editDistance, indexNames, type NameIndex } from "./nameIndex";
+import { CHARACTER_WORDS, COMPARATIVES, FILLERS, NUMBER_WORDS, VOCABULARY, type Wish } from "./vocabulary";
 
 export type Parsed = { wishes: { wish: Wish; from: string }[]; ignored: string[] };
 
+/** What names a sentence may hold. */
+export type Lexicon = {
+  families: NameIndex;
+  foundries: NameIndex;
+  /** Whether a squashed "family style" is one style: "Zilla Slab Bold" is no family and a weight. */
+  isFullName: (squashed: string) => boolean;
+  /** The user's own tags, lower case. */
+  tags: ReadonlySet<string>;
+  /** English language name, lower case → its code. */
+  languages: ReadonlyMap<string, string>;
+};
+
+export const NO_LEXICON: Lexicon = {
+  families: indexNames([]),
+  foundries: indexNames([]),
+  isFullName: () => false,
+  tags: new Set(),
+  languages: new Map(),
+};
+
+type Read = { used: number; wishes: Wish[] } | null;
+type Reader = (tokens: string[], at: number, lexicon: Lexicon) => Read;
+
 /**
  * Reads a sentence.
- * @param words - what the person typed. @param familyNames - all families, for recognising names (typos forgiven).
- * @param fullNames - "family style" of every style, squashed: "Zilla Slab Bold" is one style, not a family and a weight.
+ * @param words - what the person typed; case does not matter, commas part.
  * @returns wishes in the order of the sentence; words that mean nothing here are in `ignored`.
  */
-export function parseWords(
-  words: string,
-  familyNames: readonly string[],
-  fullNames: ReadonlySet<string> = new Set(),
-): Parsed {
+export function parseWords(words: string, lexicon: Lexicon): Parsed {
   const parsed: Parsed = { wishes: [], ignored: [] };
   const text = words.trim();
   if (!text) return parsed;
   // A whole sentence that is a family's name is a name, even when its words mean shapes ("Space Mono").
-  const whole = text.length >= 2 ? findName(text, familyNames, true) : null;
+  const whole = text.length >= 2 ? findName(text, lexicon, true) : null;
   if (whole) return { wishes: [{ wish: whole, from: text }], ignored: [] };
   const tokens = text.split(/[\s,;]+/).filter(Boolean);
-  for (let at = 0; at < tokens.length;) at += readAt(tokens, at, familyNames, fullNames, parsed);
+  for (let at = 0; at < tokens.length;) {
+    const read = READERS.reduce<Read>((found, reader) => found ?? reader(tokens, at, lexicon), null);
+    if (read) {
+      const from = tokens.slice(at, at + read.used).join(" ");
+      for (const wish of read.wishes) parsed.wishes.push({ wish, from });
+      at += read.used;
+      continue;
+    }
+    const word = tokens[at]!;
+    if (!FILLERS.has(word.toLowerCase())) parsed.ignored.push(word);
+    at++;
+  }
   return parsed;
 }
 
-function readAt(
+const phraseAt = (tokens: string[], at: number, n: number) => tokens.slice(at, at + n).join(" ");
+
+/** Longest first: `read` of each phrase that begins here. */
+function readLongest(
   tokens: string[],
   at: number,
-  names: readonly string[],
-  fullNames: ReadonlySet<string>,
-  parsed: Parsed,
-): number {
-  for (let n = Math.min(7, tokens.length - at); n >= 2; n--) {
-    const phrase = tokens.slice(at, at + n).join(" ");
-    if (!fullNames.has(squash(phrase))) continue;
-    parsed.wishes.push({ wish: { type: "name", label: phrase, words: phrase }, from: phrase });
-    return n;
+  most: number,
+  read: (phrase: string, n: number) => Wish | null,
+): Read {
+  for (let n = Math.min(most, tokens.length - at); n >= 1; n--) {
+    const wish = read(phraseAt(tokens, at, n), n);
+    if (wish) return { used: n, wishes: [wish] };
   }
-  const characters = readHas(tokens, at);
-  if (characters) {
-    parsed.wishes.push({
-      wish: { type: "has", label: `has ${characters.text}`, characters: characters.text },
-      from: characters.from,
-    });
-    return characters.used;
-  }
-  const negated = /^(not|no|without)$/i.test(tokens[at]!) && at + 1 < tokens.length;
-  for (let n = Math.min(4, tokens.length - at); n >= 1; n--) {
-    const phrase = tokens.slice(at, at + n).join(" ");
-    const wish = findPhrase(phrase);
-    if (wish) {
-      parsed.wishes.push({ wish, from: phrase });
-      return n;
-    }
-    const negatable = negated && n > 1 ? findPhrase(tokens.slice(at + 1, at + n).join(" ")) : null;
-    if (negatable && (negatable.type === "kind" || negatable.type === "treatment")) {
-      parsed.wishes.push({ wish: { ...negatable, label: `not ${negatable.label}`, not: true }, from: phrase });
-      return n;
-    }
-  }
-  for (let n = Math.min(4, tokens.length - at); n >= 1; n--) {
-    const phrase = tokens.slice(at, at + n).join(" ");
-    const name = n > 1 || !FILLERS.has(phrase.toLowerCase()) ? findName(phrase, names, n > 1) : null;
-    if (name) {
-      parsed.wishes.push({ wish: name, from: phrase });
-      return n;
-    }
-  }
-  const word = tokens[at]!;
-  if (!FILLERS.has(word.toLowerCase())) parsed.ignored.push(word);
-  return 1;
+  return null;
 }
 
+const readFullName: Reader = (tokens, at, lexicon) =>
+  readLongest(tokens, at, 7, (phrase, n) =>
+    n >= 2 && lexicon.isFullName(squash(phrase)) ? { type: "name", label: phrase, words: phrase } : null,
+  );
+
+/** "like Lora", "similar to Work Sans": the face that the rest is measured against. */
+const readLike: Reader = (tokens, at, lexicon) => {
+  const opener = /^(like|resembling)$/i.test(tokens[at]!) ? 1 : /^similar to$/i.test(phraseAt(tokens, at, 2)) ? 2 : 0;
+  if (!opener) return null;
+  const found = readLongest(tokens, at + opener, 5, (phrase, n) => {
+    const family = findFamily(phrase, lexicon.families, n === 1 ? 1 : slipsAllowed(squash(phrase).length));
+    return family === null ? null : { type: "like", label: `like ${lexicon.families.names[family]}`, family };
+  });
+  return found && { used: found.used + opener, wishes: found.wishes };
+};
+
+/** "narrower", "a bit heavier", "cheaper". */
+const readComparative: Reader = (tokens, at) => {
+  const skip = /^(a|much|slightly|little|bit)$/i.test(tokens[at]!)
+    ? /^(bit|little)$/i.test(tokens[at + 1] ?? "")
+      ? 2
+      : 1
+    : 0;
+  for (const n of [2, 1]) {
+    const phrase = phraseAt(tokens, at + skip, n).toLowerCase();
+    if (phrase === "cheaper") return { used: skip + n, wishes: [{ type: "cheaper", label: "cheaper" }] };
+    const than = COMPARATIVES[phrase];
+    if (than) return { used: skip + n, wishes: [{ type: "than", label: phrase, ...than }] };
+  }
+  return null;
+};
+
+/** "under 40", "at most 25 €", "up to 30 euros". */
+const readPrice: Reader = (tokens, at) => {
+  const opener = phraseAt(tokens, at, 2).match(/^(at most|up to|less than|no more|cheaper than)$/i)
+    ? 2
+    : /^(under|below|max|maximum)$/i.test(tokens[at]!)
+      ? 1
+      : 0;
+  if (!opener) return null;
+  const amount = tokens[at + opener]?.match(/^[€$£]?(\d{1,5})(?:[.,](\d{2}))?[€$£]?$/);
+  if (!amount) return null;
+  const unit = /^(€|\$|£|euros?|eur|dollars?|pounds?)$/i.test(tokens[at + opener + 1] ?? "") ? 1 : 0;
+  const cents = Number(amount[1]) * 100 + Number(amount[2] ?? 0);
+  return { used: opener + 1 + unit, wishes: [{ type: "price", label: `under ${cents / 100}`, maxCents: cents }] };
+};
+
+/** "at least 6 weights", "6 or more styles", "many weights". */
+const readCount: Reader = (tokens, at) => {
+  const ahead = phraseAt(tokens, at, 6).toLowerCase();
+  const m = ahead.match(/^(?:at least |minimum |min )?(\d{1,3}|[a-z]+)(?: or more|\+| plus)? (weights?|styles?)\b/);
+  if (!m) return null;
+  const min = /^\d/.test(m[1]!)
+    ? Number(m[1])
+    : m[1] === "many" || m[1] === "several"
+      ? m[1] === "many"
+        ? 6
+        : 3
+      : NUMBER_WORDS[m[1]!];
+  if (min === undefined) return null;
+  const of = m[2]!.startsWith("w") ? "weights" : "styles";
+  return { used: m[0].split(" ").length, wishes: [{ type: "count", label: `at least ${min} ${of}`, of, min }] };
+};
+
+/** "for Polish", "speaks Icelandic", "in Welsh". */
+const readLanguage: Reader = (tokens, at, { languages }) => {
+  const opener = /^(for|in|speaks|supports|covers|has)$/i.test(tokens[at]!) ? 1 : 0;
+  const found = readLongest(tokens, at + opener, 3, (phrase) => {
+    const code = languages.get(phrase.toLowerCase());
+    // Without an opening word only a capital makes it a language ("polish" is a verb too).
+    return code && (opener || /^\p{Lu}/u.test(phrase))
+      ? { type: "language", label: `sets ${phrase[0]!.toUpperCase()}${phrase.slice(1)}`, language: code }
+      : null;
+  });
+  return found && { used: found.used + opener, wishes: found.wishes };
+};
+
 /** "has & and +", "with an ampersand", "needs €": single characters and their names after such a word. */
-function readHas(tokens: string[], at: number): { text: string; from: string; used: number } | null {
+const readHas: Reader = (tokens, at) => {
   if (!/^(has|have|needs?|with|having)$/i.test(tokens[at]!)) return null;
   let text = "";
   let end = at + 1;
@@ -83,82 +158,95 @@ function readHas(tokens: string[], at: number): { text: string; from: string; us
       i++;
       continue;
     }
-    const two =
-      CHARACTER_WORDS[
-        tokens
-          .slice(i, i + 2)
-          .join(" ")
-          .toLowerCase()
-      ];
+    const two = CHARACTER_WORDS[phraseAt(tokens, i, 2).toLowerCase()];
     const one = CHARACTER_WORDS[tokens[i]!.toLowerCase()] ?? ([...tokens[i]!].length === 1 ? tokens[i]! : undefined);
-    if (!two && !one) break;
+    // "with italics", "has swashes" and the like are phrases of their own; so are figures followed by what they are.
+    if ((!two && !one) || findPhrase(phraseAt(tokens, i, 2))) break;
     text += two ?? one;
     i += two ? 2 : 1;
     end = i;
   }
-  return text ? { text, from: tokens.slice(at, end).join(" "), used: end - at } : null;
-}
+  return text ? { used: end - at, wishes: [{ type: "has", label: `has ${text}`, characters: text }] } : null;
+};
+
+const readPhrase: Reader = (tokens, at, { tags }) => {
+  const negated = /^(not|no|without|never)$/i.test(tokens[at]!) && at + 1 < tokens.length;
+  for (let n = Math.min(4, tokens.length - at); n >= 1; n--) {
+    const phrase = phraseAt(tokens, at, n);
+    const wish = findPhrase(phrase) ?? findTag(phrase, tags);
+    if (wish) return { used: n, wishes: [wish] };
+    if (!negated || n === 1) continue;
+    const rest = phraseAt(tokens, at + 1, n - 1);
+    const denied = findPhrase(rest) ?? findTag(rest, tags);
+    if (denied && (denied.type === "kind" || denied.type === "treatment" || denied.type === "mood"))
+      return { used: n, wishes: [{ ...denied, label: `not ${denied.label}`, not: true }] };
+  }
+  return null;
+};
+
+const findTag = (phrase: string, tags: ReadonlySet<string>): Wish | null =>
+  tags.has(phrase.toLowerCase()) ? { type: "mood", label: phrase.toLowerCase(), moods: [phrase.toLowerCase()] } : null;
+
+const readName: Reader = (tokens, at, lexicon) =>
+  readLongest(tokens, at, 4, (phrase, n) =>
+    n > 1 || !FILLERS.has(phrase.toLowerCase()) ? findName(phrase, lexicon, n > 1) : null,
+  );
+
+const READERS: Reader[] = [
+  readFullName,
+  readLike,
+  readPrice,
+  readCount,
+  readHas,
+  readComparative,
+  readLanguage,
+  readPhrase,
+  readName,
+];
+
+const PHRASES = new Map(VOCABULARY.flatMap(({ phrases, wish }) => phrases.map((p) => [p, wish] as const)).reverse());
 
 function findPhrase(phrase: string): Wish | null {
   const plain = phrase.toLowerCase();
-  for (const { phrases, wish } of VOCABULARY) if (phrases.includes(plain)) return wish;
-  if (plain.length < 5) return null;
+  const exact = PHRASES.get(plain);
+  if (exact || plain.length < 5) return exact ?? null;
   // Single slips in long vocabulary words are forgiven.
   for (const { phrases, wish } of VOCABULARY)
     if (phrases.some((p) => p.length >= 5 && p[0] === plain[0] && editDistance(p, plain, 1) <= 1)) return wish;
   return null;
 }
 
+/** The family of this name, slips forgiven; null when there is none. */
+function findFamily(words: string, families: NameIndex, allowed: number): number | null {
+  const plain = squash(words);
+  if (plain.length < 2) return null;
+  const exact = families.at.get(plain);
+  if (exact !== undefined) return exact;
+  return allowed ? (nearNames(families, plain, allowed)[0]?.at ?? null) : null;
+}
+
 /**
- * A family whose name begins with the words, or is within a few slips of them.
+ * A family (or foundry) whose name begins with the words, or is within a few slips of them.
  * @param wholeOnly - true: only names of about the same length (so that "bold" does not become "Bodoni").
  */
-function findName(words: string, names: readonly string[], wholeOnly: boolean): Wish | null {
+function findName(words: string, { families, foundries }: Lexicon, wholeOnly: boolean): Wish | null {
   const plain = squash(words);
   if (plain.length < 2) return null;
   const make = (label: string): Wish => ({ type: "name", label, words });
-  const exact = names.find((n) => squash(n) === plain);
-  if (exact) return make(exact);
+  const exact = families.at.get(plain);
+  if (exact !== undefined) return make(families.names[exact]!);
+  const maker = foundries.at.get(plain);
+  if (maker !== undefined) return { type: "foundry", label: `by ${foundries.names[maker]}`, foundry: maker };
   if (findPhrase(words)) return null;
-  const starting = names.find((n) => squash(n).startsWith(plain));
-  if (starting) return make(`name begins with “${words}”`);
-  if (plain.length < 4) return null;
-  const allowed = plain.length >= 9 ? 3 : plain.length >= 6 ? 2 : 1;
-  let best: { name: string; slips: number } | null = null;
-  for (const name of names) {
-    const slips = editDistance(squash(name), plain, allowed);
-    if (slips <= allowed && (!best || slips < best.slips)) best = { name, slips };
-  }
-  if (best) return make(best.name);
+  if (families.squashed.some((n) => n.startsWith(plain))) return make(`name begins with “${words}”`);
+  const allowed = slipsAllowed(plain.length);
+  if (!allowed) return null;
+  const near = nearNames(families, plain, allowed)[0];
+  const nearMaker = nearNames(foundries, plain, allowed)[0];
+  if (near && (!nearMaker || near.slips <= nearMaker.slips)) return make(families.names[near.at]!);
+  if (nearMaker) return { type: "foundry", label: `by ${foundries.names[nearMaker.at]}`, foundry: nearMaker.at };
+  const beginning = foundries.squashed.findIndex((n) => n.startsWith(plain));
+  if (beginning >= 0) return { type: "foundry", label: `by ${foundries.names[beginning]}`, foundry: beginning };
   if (wholeOnly) return null;
-  const inside = plain.length >= 4 && names.some((n) => squash(n).includes(plain));
-  return inside ? make(`name has “${words}”`) : null;
-}
-
-export const squash = (s: string) =>
-  s
-    .normalize("NFD")
-    .toLowerCase()
-    .replace(/[^a-z0-9]/g, "");
-
-/**
- * Edits (insert, delete, replace, swap neighbours) from one word to another; stops counting beyond `limit`.
- * Source: optimal string alignment distance.
- */
-export function editDistance(a: string, b: string, limit: number): number {
-  if (Math.abs(a.length - b.length) > limit) return limit + 1;
-  let before: number[] = [];
-  let last = Array.from({ length: b.length + 1 }, (_, j) => j);
-  for (let i = 1; i <= a.length; i++) {
-    const row = [i];
-    for (let j = 1; j <= b.length; j++) {
-      const same = a[i - 1] === b[j - 1] ? 0 : 1;
-      let v = Math.min(last[j]! + 1, row[j - 1]! + 1, last[j - 1]! + same);
-      if (i > 1 && j > 1 && a[i - 1] === b[j - 2] && a[i - 2] === b[j - 1]) v = Math.min(v, before[j - 2]! + 1);
-      row.push(v);
-    }
-    before = last;
-    last = row;
-  }
-  return last[b.length]!;
+  return matchNames(families, words).size ? make(`name has “${words}”`) : null;
 }

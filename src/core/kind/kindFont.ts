@@ -1,9 +1,11 @@
 // From measures (and the plain words in a name) to kinds and treatments. Third stage of the pipeline ("kinded").
-import type { Kind, KindGuess, Treatment, TreatmentGuess } from "@/contracts/traits";
+import type { Kind, KindGuess, MoodGuess, Treatment, TreatmentGuess, VoxGuess } from "@/contracts/traits";
 import type { Measured } from "../measure/measureFont";
+import { nameMoods } from "./moods";
+import { nameVox } from "./vox";
 
 export type KindInput = { measured: Measured; family: string; style: string; features: readonly string[] };
-export type Kinded = { kinds: KindGuess[]; treatments: TreatmentGuess[] };
+export type Kinded = { kinds: KindGuess[]; treatments: TreatmentGuess[]; vox: VoxGuess | null; moods: MoodGuess[] };
 
 /**
  * Names the kinds and treatments of a style.
@@ -11,12 +13,19 @@ export type Kinded = { kinds: KindGuess[]; treatments: TreatmentGuess[] };
  */
 export function kindFont(input: KindInput): Kinded {
   const treatments = findTreatments(input);
-  const kinds = findKinds(input, treatments);
+  const kinds = findKinds(input, treatments).sort((a, b) => b.confidence - a.confidence);
+  const { traits, proportion } = input.measured;
+  const isEven = proportion !== null && Math.abs(proportion - EVEN_PROPORTION) < 0.08;
   return {
-    kinds: kinds.sort((a, b) => b.confidence - a.confidence),
+    kinds,
     treatments: treatments.sort((a, b) => b.confidence - a.confidence),
+    vox: nameVox(traits, kinds, isEven),
+    moods: nameMoods({ traits, kinds, treatments }),
   };
 }
+
+/** Ink width / height of usual letters in faces of circular bowls. */
+const EVEN_PROPORTION = 0.88;
 
 const num = (v: number | null | undefined) => v ?? 0;
 const ramp = (v: number, from: number, to: number) => Math.min(1, Math.max(0, (v - from) / (to - from)));
@@ -166,7 +175,12 @@ function findTreatments({ measured, family, style, features }: KindInput): Treat
     num(build.unevenness) < 0.016
   )
     add("rounded", 0.55 + 0.4 * ramp(num(traits.roundness), 0.55, 0.72), "its strokes end round");
-  if (/\b(shade|shadow)\b/i.test(name)) add("shadow", 0.8, "its name says so");
+  const hangs = num(build.footEm) < -0.03 && num(build.footEm) > -0.25 && num(build.footSpreadEm) < 0.02;
+  if (hangs && (pieces >= 2 || holes >= 1) && !traits.picture)
+    add("shadow", 0.75, "beside each letter stands a second one, lower and to a side");
+  else if (/\b(shade|shadow)\b/i.test(name)) add("shadow", 0.8, "its name says so");
+  if (num(build.footEm) < -0.06 && num(build.footSpreadEm) > 0.03 && num(traits.connected) < 0.3 && !traits.picture)
+    add("drips", 0.7, "its flat letters end below in uneven runs");
   if (/\b(inline)\b/i.test(name) && !found.some((f) => f.value === "inline")) add("inline", 0.9, "its name says so");
   if (features.includes("swsh") || features.includes("cswh")) add("swash", 0.9, "it has swash forms");
   return found;

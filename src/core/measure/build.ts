@@ -21,6 +21,9 @@ export type Build = {
   axisAligned: number | null;
   /** Middle number of ink pieces in o, O, e, C, 0, 8: two or more where bridges cut the ring. */
   roundPieces: number | null;
+  /** Where flat capitals (H I E F T M) end below, in em, and how far they differ: a shadow hangs evenly, drips do not. */
+  footEm?: number | null;
+  footSpreadEm?: number | null;
 };
 
 export function measureBuild(letters: Letters): Build {
@@ -34,8 +37,15 @@ export function measureBuild(letters: Letters): Build {
     holes: median(nests.map((n) => n.holes)),
     solidity: median(nests.map((n) => n.solidity)),
     axisAligned: median(round.map(axisShare)),
+    ...measureFeet(letters),
     roundPieces: median(pick(letters, "oOeC08").map((l) => nest(letters, l).pieces)),
   };
+}
+
+function measureFeet(letters: Letters) {
+  const feet = pick(letters, "HIEFTM").map((l) => l.bounds.yMin / letters.em);
+  const middle = median(feet);
+  return { footEm: middle, footSpreadEm: middle === null ? null : mean(feet.map((f) => abs(f - middle))) };
 }
 
 function measureUnevenness(letters: Letters): number | null {

@@ -1,5 +1,6 @@
 // How contours turn: gentle or sharp (roundness), steady or restless (roughness), in pieces or whole.
 import { clamp, median } from "../geometry/numbers";
+import { areaOf } from "../geometry/outline";
 import { pick, type Letter, type Letters } from "./letters";
 
 // Taken out of the global object once: the loops below call them millions of times.
@@ -30,6 +31,33 @@ function gentleShare(letter: Letter, em: number): number | null {
     gentle += max(0, total - sharp);
   }
   return all > 1 ? clamp(gentle / all, 0, 1) : null;
+}
+
+/**
+ * The same share for ends (corners that stick out of the ink) and for joins (corners that reach into it) alone.
+ * @returns each 0–1; null where too few letters have such corners.
+ */
+export function measureCorners(letters: Letters): { ends: number | null; joins: number | null } {
+  const found = pick(letters, "HELTNIFMilkvxzt").map((l) => cornerShares(l, letters.em));
+  const middle = (key: "ends" | "joins") => {
+    const values = found.map((f) => f[key]).filter((v): v is number => v !== null);
+    return values.length < 3 ? null : median(values);
+  };
+  return { ends: middle("ends"), joins: middle("joins") };
+}
+
+function cornerShares(letter: Letter, em: number) {
+  const areas = letter.polygons.map(areaOf);
+  const way = Math.sign(areas.reduce((a, b) => (abs(b) > abs(a) ? b : a), 0)) || 1;
+  const all = { ends: 0, joins: 0 };
+  const sharp = { ends: 0, joins: 0 };
+  for (const p of letter.polygons) {
+    for (const t of turnings(p)) if (abs(t) > 0.44) sharp[t * way > 0 ? "ends" : "joins"] += abs(t);
+    for (const t of turnings(resample(p, em / 90))) all[t * way > 0 ? "ends" : "joins"] += abs(t);
+  }
+  const share = (key: "ends" | "joins") =>
+    all[key] > 0.7 ? clamp((all[key] - sharp[key]) / max(all[key], sharp[key]), 0, 1) : null;
+  return { ends: share("ends"), joins: share("joins") };
 }
 
 /**

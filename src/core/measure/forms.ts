@@ -32,8 +32,30 @@ function silhouetteOf(letter: Letter): Float32Array {
 /** Letters whose small and capital forms differ in every ordinary alphabet. */
 const TELLING = "abdeghnqr";
 
+/** Likeness of a form with the nearest typical form of a character; −1 when it has none. */
+function nearestTo(form: Float32Array, char: string): number {
+  let best = -1;
+  for (const typical of TYPICAL.get(char) ?? []) best = Math.max(best, likeness(form, typical));
+  return best;
+}
+const TYPICAL: Map<string, Float32Array[]> = new Map(Object.entries(LETTER_FORMS).map(([c, forms]) => [c, forms.map((f) => Float32Array.from(f))]));
+
+const TYPICAL_LESS_COMMON = (() => {
+  const flat = [...TYPICAL].flatMap(([c, list]) => list.map((f) => ({ c, f })));
+  const less = takeOffCommon(flat.map(({ f }) => f));
+  const out = new Map<string, Float32Array[]>();
+  flat.forEach(({ c }, i) => out.set(c, [...(out.get(c) ?? []), less[i]!]));
+  return out;
+})();
+
+/** From this share of telling letters drawn as capitals on, the face has no small letters. */
+const CAPITAL_SHARE = 0.6;
+/** Middle likeness of small letters with their own capitals from which they are the same drawing. */
+const ALIKE = 0.86;
+
 /**
- * Capitals-only when a–z look like A–Z (or are missing) at the same height, small-capitals when they do but lower.
+ * Capitals-only when a–z are drawn as capitals (or are missing) at the same height, small-capitals when they are but lower.
+ * A small letter is drawn as a capital when it is nearer to its own capital, or to typical capitals, than to typical small forms.
  * @returns null when the face has no capitals either.
  */
 export function measureCases(letters: Letters): "both" | "capitals-only" | "small-capitals" | null {
@@ -45,11 +67,54 @@ export function measureCases(letters: Letters): "both" | "capitals-only" | "smal
   });
   if (pairs.length < 4) return "capitals-only";
   const alike = median(pairs.map((p) => likeness(formOf(letters, p.small), formOf(letters, p.capital))))!;
-  if (alike < 0.86) return "both";
+  const drawn = pairs.filter(({ small, capital }) =>
+    [formOf, (_: Letters, l: Letter) => silhouetteOf(l)].every((formed) => {
+      const form = formed(letters, small);
+      const toCapital = nearestTo(form, capital.char);
+      const toSmall = nearestTo(form, small.char);
+      return Math.max(likeness(form, formed(letters, capital)), toCapital) > toSmall && toCapital > toSmall - 0.1;
+    }),
+  );
+  if (alike < ALIKE && drawn.length < CAPITAL_SHARE * pairs.length) return "both";
   const ratio = median(
     pairs.map((p) => (p.small.bounds.yMax - p.small.bounds.yMin) / (p.capital.bounds.yMax - p.capital.bounds.yMin)),
   )!;
   return ratio < 0.93 ? "small-capitals" : "capitals-only";
+}
+
+/**
+ * Share of letters that, of all letters in either case, look most like themselves: near 0 where letters are pictures or bars.
+ * What all letters of the face share (speed lines, boxes, shadows) is taken off first, and light letters on dark boxes count too.
+ * @returns 0–1; null when under eight letters exist.
+ */
+export function measureRecognised(letters: Letters): number | null {
+  const found = [...TYPICAL.keys()].flatMap((char) => letters.get(char) ?? []);
+  if (found.length < 8) return null;
+  const plain = found.map((l) => formOf(letters, l));
+  const shares = [plain, plain.map((f) => f.map((v) => -v)), found.map(silhouetteOf)].map((forms) => {
+    const raw = shareRecognised(found, forms, TYPICAL);
+    return Math.max(raw, shareRecognised(found, takeOffCommon(forms), TYPICAL_LESS_COMMON));
+  });
+  return Math.max(...shares);
+}
+
+function shareRecognised(found: Letter[], forms: Float32Array[], typical: typeof TYPICAL): number {
+  const own = found.filter(({ char }, i) => {
+    let best = { char: "", like: -2 };
+    for (const [c, list] of typical)
+      for (const t of list) {
+        const like = likeness(forms[i]!, t);
+        if (like > best.like) best = { char: c, like };
+      }
+    return best.char.toLowerCase() === char.toLowerCase();
+  });
+  return own.length / found.length;
+}
+
+function takeOffCommon(forms: Float32Array[]): Float32Array[] {
+  const common = new Float32Array(forms[0]!.length);
+  for (const f of forms) f.forEach((v, k) => (common[k]! += v / forms.length));
+  return forms.map((f) => f.map((v, k) => v - common[k]!));
 }
 
 /**
@@ -58,10 +123,10 @@ export function measureCases(letters: Letters): "both" | "capitals-only" | "smal
  */
 export function measureLegibility(letters: Letters): number | null {
   const found: number[] = [];
-  for (const [char, forms] of Object.entries(LETTER_FORMS)) {
+  for (const char of TYPICAL.keys()) {
     const letter = letters.get(char);
     if (!letter) continue;
-    const nearest = (form: Float32Array) => Math.max(...forms.map((f) => likeness(form, Float32Array.from(f))));
+    const nearest = (form: Float32Array) => nearestTo(form, char);
     // Hollow letters are letters too: the filled silhouette counts where it is nearer.
     found.push(Math.max(nearest(formOf(letters, letter)), nearest(silhouetteOf(letter))));
   }

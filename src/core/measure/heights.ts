@@ -3,6 +3,9 @@ import { median, mean, quantile } from "../geometry/numbers";
 import { medianEm, pick, type Letters } from "./letters";
 import { measureTornTop } from "./untreat";
 
+/** What goes further below the baseline is a tail or a shadow, no overshoot. */
+const MOST_OVERSHOOT_EM = 0.025;
+
 /** Heights from letters with flat ends, so that overshoot does not count; round letters only where no flat one exists. @param isTorn - edges are rough: the middle of an edge counts, not its highest tooth. */
 export function measureHeights(letters: Letters, isTorn: boolean) {
   const torn = (chars: string) => {
@@ -18,10 +21,20 @@ export function measureHeights(letters: Letters, isTorn: boolean) {
     );
     return low === null ? null : low / letters.em;
   };
+  // What a letter goes above its line it goes below the baseline too: taken off, round letters stand level with flat ones.
+  // Where all flat letters hang below alike (pixels), the face stands lower as a whole: no overshoot.
+  const feet = pick(letters, "HIETx").map((l) => l.bounds.yMin);
+  const standsAt =
+    feet.length && Math.max(...feet) - Math.min(...feet) <= letters.em / 1000 ? Math.min(0, feet[0]!) : 0;
+  const level = (chars: string) =>
+    medianEm(letters, chars, ({ bounds: { yMax, yMin } }) => {
+      const over = standsAt - yMin;
+      return over > 0 && over <= MOST_OVERSHOOT_EM * letters.em ? yMax - over : yMax;
+    });
   const bottom = (chars: string) => medianEm(letters, chars, (l) => l.bounds.yMin);
   return {
-    xHeightEm: torn("xzvwu") ?? lowTop("xzvwu") ?? top("nuoea"),
-    capHeightEm: top("HIETZ") ?? top("OBDN"),
+    xHeightEm: torn("xzvwu") ?? level("xzou") ?? lowTop("vwn") ?? top("nea"),
+    capHeightEm: torn("HIETZ") ?? level("HIETO") ?? top("ZBDN"),
     ascenderEm: top("bdhkl"),
     descenderEm: bottom("pqgy"),
   };

@@ -2,6 +2,7 @@
 // letters begin with hairlines that are no stems.
 import type { Polygons } from "../geometry/outline";
 import { median } from "../geometry/numbers";
+import { spansAtY } from "../geometry/rays";
 import { resample } from "./contour";
 import { pick, type Letter, type Letters } from "./letters";
 
@@ -80,6 +81,37 @@ function addEdge(out: Edge[], dx: number, dy: number) {
   const length = hypot(dx, dy);
   const deg = (atan2(dy < 0 ? -dx : dx, abs(dy)) * 180) / Math.PI;
   if (length > 0 && abs(deg) <= MOST_DEG) out.push({ deg, length });
+}
+
+/**
+ * Lean of the first strokes of capitals, which are straight where small italic letters swing.
+ * @returns degrees, positive leaning right; null when fewer than five capitals have such a stroke or they disagree.
+ */
+export function measureCapitalLean(letters: Letters): number | null {
+  const found = pick(letters, "HIEFLTDBPRN")
+    .map(leanOfFirstStroke)
+    .filter((v): v is number => v !== null);
+  if (found.length < 5) return null;
+  const middle = median(found)!;
+  return median(found.map((v) => abs(v - middle)))! < 1 ? middle : null;
+}
+
+/** Theil–Sen line through the middles of the first stroke over the middle three fifths of the letter. */
+function leanOfFirstStroke({ polygons, bounds }: Letter): number | null {
+  const height = bounds.yMax - bounds.yMin;
+  const found = Array.from({ length: 25 }, (_, k) => bounds.yMin + height * (0.2 + (0.6 * k) / 24)).flatMap((y) => {
+    const first = spansAtY(polygons, y)[0];
+    return first ? [{ y, middle: (first.from + first.to) / 2, width: first.to - first.from }] : [];
+  });
+  if (found.length < 20) return null;
+  const usual = median(found.map((f) => f.width))!;
+  const steady = found.filter((f) => abs(f.width - usual) < 0.15 * usual + 2);
+  if (steady.length < 9) return null;
+  const slopes: number[] = [];
+  for (let i = 0; i < steady.length; i++)
+    for (let j = i + 4; j < steady.length; j++)
+      slopes.push((steady[j]!.middle - steady[i]!.middle) / (steady[j]!.y - steady[i]!.y));
+  return slopes.length ? (Math.atan(median(slopes)!) * 180) / Math.PI : null;
 }
 
 type Crossing = { x: number; deg: number; winding: number };

@@ -1,23 +1,29 @@
 // All traits of one style, from outlines and advances alone. Second stage of the pipeline ("measured").
-import type { Traits } from "@/contracts/traits";
+import type { MeasureNotes, Traits } from "@/contracts/traits";
 import { clamp, interpolate } from "../geometry/numbers";
 import type { OpenFace } from "../outlines/openFace";
 import { measureBuild, type Build } from "./build";
-import { measureRoughness, measureRoundness } from "./contour";
-import { measureCases, measureLegibility } from "./forms";
+import { measureCorners, measureRoughness, measureRoundness } from "./contour";
+import { measureCases, measureLegibility, measureRecognised } from "./forms";
 import { isMonospaced, measureFigures, measureHeights, measureProportion, measureWidthEm } from "./heights";
 import { measureConnection } from "./joining";
 import { lettersOf, pick } from "./letters";
+import { noteMeasures } from "./notes";
+import { legibleFromPx, measureOpenings } from "./openings";
+import { measureStress } from "./stress";
 import { measureStrokes } from "./strokes";
+import { measureEvenness } from "./texture";
 import { fillTreated, measureDots } from "./untreat";
 
 /** Traits and the readings behind them that `kind` needs but nobody filters by. */
 export type Measured = {
   traits: Traits;
   legibility: number | null;
+  recognised: number;
   proportion: number | null;
   build: Build;
   letterCount: number;
+  notes: Pick<MeasureNotes, "confidence" | "absent">;
 };
 
 /** Stem / x-height of upright letters → usWeightClass, fitted once on the demo library (middle stem per class). */
@@ -37,6 +43,10 @@ const WEIGHT_SCALE = [
 
 /** Roughness above which flat tops count as torn. */
 const TORN = 0.15;
+
+/** Below this legibility a face may be of pictures; it is when fewer than this share of its letters look like themselves. */
+const DOUBTFUL = 0.6;
+const LEAST_RECOGNISED = 0.15;
 
 /** Letter width / height → usWidthClass: the named steps of that class are 50 to 200 % of the normal width. */
 const WIDTH_SCALE = [
@@ -59,16 +69,21 @@ export function measureFont(face: OpenFace): Measured {
   const letters = lettersOf(face);
   const build = measureBuild(letters);
   const roughness = measureRoughness(letters);
-  const dots = measureDots(letters);
+  // Overlapping parts of plain letters are no dots: the picture of a letter must fall into pieces too.
+  const dots = (build.pieces ?? 0) >= 6 ? measureDots(letters) : null;
   const heights = measureHeights(letters, roughness !== null && roughness > TORN && dots === null);
   const plain = measureStrokes(fillTreated(letters, build));
   const strokes = { ...plain, ...(dots !== null && { stemEm: dots / letters.em }) };
   const proportion = measureProportion(letters);
   const legibility = measureLegibility(letters);
   const letterCount = pick(letters, "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz").length;
-  const picture = letterCount < 8 || (legibility ?? 0) < 0.42;
+  // Only doubtful letters are asked whether they are told apart at all.
+  const recognised = (legibility ?? 0) < DOUBTFUL ? (measureRecognised(letters) ?? 0) : 1;
+  const picture = letterCount < 8 || recognised < LEAST_RECOGNISED;
   const body = heights.xHeightEm && heights.xHeightEm > 0.1 ? heights.xHeightEm : heights.capHeightEm;
   const relative = strokes.stemEm !== null && body ? strokes.stemEm / body : null;
+  const corners = measureCorners(letters);
+  const { gapEm, ...openings } = measureOpenings(letters, strokes.slantDeg ?? 0);
   const traits: Traits = {
     stemEm: strokes.stemEm,
     weight: relative === null ? null : Math.round(interpolate(WEIGHT_SCALE, relative)),
@@ -79,15 +94,25 @@ export function measureFont(face: OpenFace): Measured {
     slantDeg: strokes.slantDeg,
     serif: strokes.serif,
     serifThickness: strokes.serifThickness,
+    serifForm: strokes.serifForm,
+    barEm: strokes.barEm,
+    stressDeg: measureStress(letters, strokes.slantDeg ?? 0),
     roundness: measureRoundness(letters),
+    roundEnds: corners.ends,
+    roundJoins: corners.joins,
     roughness,
     connected: measureConnection(letters),
+    ...openings,
+    gapEm,
+    legibleFromPx: legibleFromPx(gapEm, body ?? null),
+    evenness: measureEvenness(letters, body ?? null),
     monospaced: isMonospaced(letters),
     figures: measureFigures(letters),
     cases: measureCases(letters),
     picture,
   };
-  return { traits: rounded(traits), legibility, proportion, build, letterCount };
+  const notes = noteMeasures(letters, traits, strokes);
+  return { traits: rounded(traits), legibility, recognised, proportion, build, letterCount, notes };
 }
 
 /** Numbers are kept to a ten-thousandth: more digits than any of the methods means. */

@@ -1,7 +1,8 @@
 // Stems, slant, contrast and serifs: all from rays through straight and round letters.
+import type { Traits } from "@/contracts/traits";
 import { clamp, mean, median, quantile } from "../geometry/numbers";
 import { spansAlong, spansAtX, spansAtY, type Span } from "../geometry/rays";
-import { measureLean, measureLeaningStem } from "./lean";
+import { measureCapitalLean, measureLean, measureLeaningStem } from "./lean";
 import { pick, type Letter, type Letters } from "./letters";
 
 /** Letters whose first vertical stroke is a straight stem, and the part of their height where it stands free. */
@@ -62,14 +63,37 @@ function readStems(letters: Letters, chars: string, share: [number, number]): St
 /** Steady stems of plain letters, for the spread of their slants. */
 export const readPlainStems = (letters: Letters) => readStems(letters, STEM_LOWER, [0.25, 0.6]);
 
+/** How serifs are drawn: out of the stem by a curve, as a block, as a hair line, as a wedge. */
+export type SerifForm = NonNullable<Traits["serifForm"]>;
+
 export type StrokeMeasures = {
   stemEm: number | null;
   capStemEm: number | null;
+  /** Thickness of horizontal strokes (bars of H, e, t, f), in em. */
+  barEm: number | null;
   slantDeg: number | null;
   contrast: number | null;
   serif: number | null;
   serifThickness: number | null;
+  serifForm: SerifForm | null;
+  /** How many stems were read, how far they differ (share of the middle one), and how clear the lean is. */
+  reads: number;
+  stemSpread: number | null;
+  leanShare: number | null;
 };
+
+/** Middle difference from the middle value, as a share of it. */
+function spreadOf(values: number[]): number | null {
+  const m = median(values);
+  return m ? median(values.map((v) => Math.abs(v - m)))! / m : null;
+}
+
+function measureBar(letters: Letters): number | null {
+  const bars = ["H", "e", "A", "f", "t"]
+    .map((c) => barThickness(letters, c, 0.5))
+    .filter((b): b is number => b !== null);
+  return bars.length < 2 ? null : median(bars)! / letters.em;
+}
 
 /** Share of near-upright edges that must run one way before that way is taken for the lean. */
 const CLEAR_SHARE = 0.3;
@@ -88,13 +112,21 @@ export function measureStrokes(letters: Letters): StrokeMeasures {
   const leadsIn = isClear && lower.length < 0.6 * allLower.length;
   const leaning = leadsIn ? measureLeaningStem(letters, lean.leanDeg) : null;
   const stem = leaning ?? (lower.length >= 3 ? lowerStem : (upperStem ?? lowerStem));
-  const slantDeg = isClear ? lean.leanDeg : median([...lower, ...upper].map((r) => r.slantDeg));
+  const leanDeg = isClear ? lean.leanDeg : median([...lower, ...upper].map((r) => r.slantDeg));
+  const capitalDeg = measureCapitalLean(letters);
+  // Capitals lean as the face was drawn; where they go another way than the small letters (upright capitals), these count.
+  const slantDeg =
+    capitalDeg !== null && (leanDeg === null || Math.abs(capitalDeg - leanDeg) < 5) ? capitalDeg : leanDeg;
   return {
     stemEm: stem === null ? null : stem / letters.em,
     capStemEm: upperStem === null ? null : upperStem / letters.em,
+    barEm: measureBar(letters),
     slantDeg,
     contrast: measureContrast(letters, stem),
-    ...measureSerifs(letters, lower, upper, slantDeg ?? 0),
+    ...measureSerifs(letters, lower, upper, leanDeg ?? 0),
+    reads: lower.length + upper.length,
+    stemSpread: spreadOf((lower.length >= 3 ? lower : upper).map((r) => r.stemFu)),
+    leanShare: lean?.share ?? null,
   };
 }
 
@@ -148,6 +180,7 @@ function measureSerifs(letters: Letters, lower: StemRead[], upper: StemRead[], s
   const tan = Math.tan((slantDeg * Math.PI) / 180);
   const feet: number[] = [];
   const thickness: number[] = [];
+  const tapers: number[] = [];
   for (const read of [
     ...lower.filter((r) => "hnmrikp".includes(r.letter.char)),
     ...upper.filter((r) => "HNIFTPRM".includes(r.letter.char)),
@@ -168,7 +201,42 @@ function measureSerifs(letters: Letters, lower: StemRead[], upper: StemRead[], s
       const x = middleAtBase + tan * base - stemFu / 2 - reach * 0.55;
       const foot = spansAtX(letter.polygons, x).find((s) => s.from < base + 0.12 * height);
       if (foot) thickness.push((foot.to - foot.from) / stemFu);
+      const taper = taperOf(
+        letter,
+        base,
+        height,
+        (y) => middleAtBase + tan * y - stemFu / 2 / Math.cos(Math.atan(tan)),
+      );
+      if (taper !== null) tapers.push(taper);
     }
   }
-  return { serif: feet.length >= 3 ? mean(feet) : null, serifThickness: median(thickness) };
+  const serif = feet.length >= 3 ? mean(feet) : null;
+  return { serif, serifThickness: median(thickness), serifForm: nameForm(serif, median(thickness), median(tapers)) };
+}
+
+/**
+ * How a serif leaves the stem: height at which half of its reach is gone / height at which nearly all is.
+ * @returns near 1 for a plain slab or hairline, about a half for a wedge, less for a bracket's hollow curve.
+ */
+function taperOf(letter: Letter, base: number, height: number, stemLeftAt: (y: number) => number): number | null {
+  const profile: number[] = [];
+  for (let k = 0; k < 60; k++) {
+    const y = base + height * (0.006 + 0.005 * k);
+    const left = stemLeftAt(y);
+    const span = spansAtY(letter.polygons, y).find((s) => s.to > left && s.from < left + height * 0.4);
+    profile.push(span ? Math.max(0, left - span.from) : 0);
+  }
+  const most = Math.max(...profile);
+  if (most <= 0) return null;
+  const below = (share: number) => profile.findIndex((r, k) => r < share * most && k >= profile.indexOf(most));
+  const [half, gone] = [below(0.5), below(0.12)];
+  return half < 0 || gone < 1 ? null : (half + 0.5) / (gone + 0.5);
+}
+
+function nameForm(serif: number | null, thickness: number | null, taper: number | null): SerifForm | null {
+  if (serif === null || serif < 0.45 || taper === null || thickness === null) return null;
+  if (taper < 0.52) return "bracketed";
+  if (thickness >= 0.55 && taper > 0.66) return "slab";
+  if (thickness < 0.34 && taper > 0.6) return "hairline";
+  return taper < 0.68 ? "wedge" : thickness < 0.42 ? "hairline" : "slab";
 }

@@ -8,6 +8,7 @@ import { buyFonts } from "./buyFonts";
 import { handOver } from "./handOver";
 import { importFiles } from "./importFiles";
 import { readDemoLibrary } from "./readDemoLibrary";
+import { rereadStyles } from "./rereadStyles";
 import { syncLibrary, type SyncPayload } from "./syncLibrary";
 
 /** What a handler gets: where to tell of progress, and whether to stop. */
@@ -19,6 +20,7 @@ export type JobContext = {
 type Handler = (context: JobContext) => Promise<void>;
 const HANDLERS: Record<JobKind, Handler> = {
   "read-library": readDemoLibrary,
+  reread: rereadStyles,
   import: importFiles,
   "sync-library": syncLibrary,
   buy: buyFonts,

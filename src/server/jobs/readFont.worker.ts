@@ -3,7 +3,9 @@ import type { FontFaultCode } from "@/contracts/errors";
 import { checkFont } from "@/core/health/checkFont";
 import { signFont } from "@/core/identify/signature";
 import { kindFont, type Kinded } from "@/core/kind/kindFont";
+import type { MeasureNotes } from "@/contracts/traits";
 import { measureFont, type Measured } from "@/core/measure/measureFont";
+import { measureReach } from "@/core/measure/reach";
 import { FontFileError } from "@/core/open/fontFileError";
 import { openFont, type OpenedFont } from "@/core/open/openFont";
 import { printOutlines } from "@/core/measure/printOutlines";
@@ -14,6 +16,7 @@ export type FontReading = {
   opened: Omit<OpenedFont, "characters">;
   family: string;
   measured: Measured;
+  notes: MeasureNotes;
   kinded: Kinded;
   signature: Uint8Array;
   /** Of its outlines, to find the same style in another file; null when it has too few letters. */
@@ -39,6 +42,7 @@ export default async function readFont({ bytes, fallbackFamily }: ReadFontReques
         opened: { ...opened, health: checkFont(whole, face), sfnt: opened.sfnt.slice() },
         family,
         measured,
+        notes: { ...measured.notes, ...measureReach(opened.sfnt, opened.axes, measured.traits) },
         kinded,
         signature: signFont(face),
         print: printOutlines(face),

@@ -9,6 +9,7 @@ import { printOutlines } from "@/core/measure/printOutlines";
 import { signFont } from "@/core/identify/signature";
 import { demoBytes, readBytes } from "../../../tests/fixtures/demoFont";
 import { makeFont } from "../../../tests/fixtures/makeFont";
+import { NO_NOTES } from "@/contracts/traits";
 import { kindFont } from "@/core/kind/kindFont";
 import { migrate, openDatabase, type Db } from "../db/open";
 import { readStored, sha256Of, storedPath, storeFile } from "../db/fileStore";
@@ -28,7 +29,7 @@ import {
   listProvenance,
   listReadPaths,
   listSignatures,
-  listStylesSince,
+  eachStyleSince,
 } from "./styles";
 
 let db: Db;
@@ -50,6 +51,7 @@ async function store(bytes: Uint8Array, path: string, licence?: string) {
     opened,
     family,
     measured,
+    notes: { ...NO_NOTES, ...measured.notes },
     kinded: kindFont({ measured, family, style: font.style, features: font.features }),
     signature: signFont(face),
     print: printOutlines(face),
@@ -72,6 +74,7 @@ describe("migrations", () => {
     expect(tables.map((t) => t.name)).toEqual([
       "alternatives",
       "basket",
+      "brief_pictures",
       "briefs",
       "changes",
       "evidence",
@@ -83,11 +86,15 @@ describe("migrations", () => {
       "migrations",
       "orders",
       "outline_prints",
+      "pass_marks",
+      "passes",
       "provenance",
       "publications",
+      "saved_searches",
       "set_aside",
       "signatures",
       "styles",
+      "tags",
     ]);
     expect(db.prepare<[], { name: string }>("SELECT name FROM migrations").all()).toEqual([
       { name: "0001-base.sql" },
@@ -126,8 +133,8 @@ describe("styles", () => {
     expect(findStyleBySha(db, sha256Of(bytes))?.styleId).toBe(id);
     expect(findStyleBySha(db, "none")).toBeNull();
     expect(findStyle(db, "s_none")).toBeNull();
-    expect(listStylesSince(db, 0)).toHaveLength(1);
-    expect(listStylesSince(db, lastSeq(db))).toHaveLength(0);
+    expect([...eachStyleSince(db, 0)]).toHaveLength(1);
+    expect([...eachStyleSince(db, lastSeq(db))]).toHaveLength(0);
     expect(countStyles(db)).toEqual({ styles: 1, families: 1 });
     expect(listSignatures(db)[0]).toMatchObject({ id, family: "Quay Test" });
     expect(listLibraries(db)[0]).toMatchObject({ libraryId: "open", styles: 1 });

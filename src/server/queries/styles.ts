@@ -1,6 +1,20 @@
 // Styles in SQL: rows in, domain values out.
 import type { Instance } from "@/core/open/tables/layout";
-import type { Axis, CodePointRanges, Health, KindGuess, Traits, TreatmentGuess } from "@/contracts/traits";
+import type {
+  Axis,
+  CodePointRanges,
+  Health,
+  KindGuess,
+  MeasureNotes,
+  MoodGuess,
+  Traits,
+  TreatmentGuess,
+  Use,
+  Verdict,
+  VoxGuess,
+} from "@/contracts/traits";
+import { verdictsOf } from "@/core/rights/verdicts";
+import { NO_NOTES } from "@/contracts/traits";
 import type { Rights } from "@/contracts/rights";
 import type { Db } from "../db/open";
 
@@ -48,6 +62,9 @@ export type StyleRecord = {
   features: string[];
   health: Health;
   rights: Rights;
+  notes: MeasureNotes;
+  vox: VoxGuess | null;
+  moods: MoodGuess[];
   pipelineVersion: number;
   addedAt: string;
   /** False: the library has it, here is only a trial. */
@@ -68,17 +85,21 @@ const JSON_COLUMNS = [
   "features",
   "health",
   "rights",
+  "notes",
+  "moods",
 ] as const;
 
 const SELECT = `SELECT style_id AS styleId, seq, family_id AS familyId, family, style, library_id AS libraryId, sha256,
   sfnt_sha256 AS sfntSha256, format, names, facts, traits, kinds, treatments, coverage, axes, instances, features, health,
-  rights, pipeline_version AS pipelineVersion, added_at AS addedAt, owned, offer, hidden FROM styles`;
+  rights, notes, vox, moods, pipeline_version AS pipelineVersion, added_at AS addedAt, owned, offer, hidden FROM styles`;
 
 function toRecord(row: Record<string, unknown>): StyleRecord {
   for (const column of JSON_COLUMNS) row[column] = JSON.parse(row[column] as string);
   row.owned = row.owned === 1;
   row.hidden = row.hidden === 1;
   row.offer = row.offer ? JSON.parse(row.offer as string) : null;
+  row.vox = row.vox ? JSON.parse(row.vox as string) : null;
+  row.notes = { ...NO_NOTES, ...(row.notes as object) };
   return row as unknown as StyleRecord;
 }
 
@@ -95,8 +116,95 @@ export const findStyleBySha = (db: Db, sha256: string): { styleId: string; pipel
     )
     .get(sha256, sha256) ?? null;
 
-export const listStylesSince = (db: Db, seq: number): StyleRecord[] =>
-  db.prepare<[number], Record<string, unknown>>(`${SELECT} WHERE seq > ? ORDER BY seq`).all(seq).map(toRecord);
+/** What finding needs of a style; the rest of the row is read when a style is opened. */
+export type FindRecord = Pick<
+  StyleRecord,
+  | "styleId"
+  | "seq"
+  | "familyId"
+  | "family"
+  | "style"
+  | "libraryId"
+  | "traits"
+  | "kinds"
+  | "treatments"
+  | "moods"
+  | "vox"
+  | "notes"
+  | "addedAt"
+  | "owned"
+  | "offer"
+  | "hidden"
+> & {
+  /** As text: many styles share them, the reader keeps each once. */
+  coverageText: string;
+  axesText: string;
+  featuresText: string;
+  verdicts: Partial<Record<Use, Verdict>>;
+  degree: Health["degree"];
+  format: string;
+  foundry: string | null;
+};
+
+/** Styles changed after `seq`, one at a time: at a hundred thousand no list of whole rows is ever held. */
+export function* eachStyleSince(db: Db, seq: number): Generator<FindRecord> {
+  const rows = db
+    .prepare<[number], Record<string, unknown>>(
+      `SELECT style_id AS styleId, seq, family_id AS familyId, family, style, library_id AS libraryId, traits, kinds, treatments,
+         moods, vox, notes, coverage AS coverageText, axes AS axesText, features AS featuresText, verdicts, format,
+         json_extract(health, '$.degree') AS degree, json_extract(facts, '$.foundry') AS foundry, added_at AS addedAt, owned, offer, hidden
+       FROM styles WHERE seq > ? ORDER BY seq`,
+    )
+    .iterate(seq);
+  for (const row of rows) {
+    for (const column of ["traits", "kinds", "treatments", "moods", "verdicts", "notes"])
+      row[column] = JSON.parse(row[column] as string);
+    row.vox = row.vox ? JSON.parse(row.vox as string) : null;
+    row.offer = row.offer ? JSON.parse(row.offer as string) : null;
+    row.owned = row.owned === 1;
+    row.hidden = row.hidden === 1;
+    yield row as unknown as FindRecord;
+  }
+}
+
+/** Styles whose file was read by an older pipeline. */
+export const listOutdated = (db: Db, pipelineVersion: number, exceptLibrary: string): string[] =>
+  db
+    .prepare<[number, string], { styleId: string }>(
+      "SELECT style_id AS styleId FROM styles WHERE pipeline_version < ? AND library_id <> ? ORDER BY hidden, seq",
+    )
+    .all(pipelineVersion, exceptLibrary)
+    .map((r) => r.styleId);
+
+/** Puts what was measured anew of a style; names, rights and sources stay. */
+export function updateReading(
+  db: Db,
+  styleId: string,
+  read: Pick<StyleRecord, "traits" | "kinds" | "treatments" | "notes" | "vox" | "moods" | "health" | "pipelineVersion">,
+  signature: Uint8Array,
+) {
+  db.transaction(() => {
+    db.prepare(
+      `UPDATE styles SET traits = @traits, kinds = @kinds, treatments = @treatments, notes = @notes, vox = @vox, moods = @moods,
+         health = @health, pipeline_version = @pipelineVersion, seq = (SELECT max(seq) + 1 FROM styles) WHERE style_id = @styleId`,
+    ).run({
+      styleId,
+      pipelineVersion: read.pipelineVersion,
+      vox: read.vox && JSON.stringify(read.vox),
+      ...Object.fromEntries(
+        (["traits", "kinds", "treatments", "notes", "moods", "health"] as const).map((c) => [
+          c,
+          JSON.stringify(read[c]),
+        ]),
+      ),
+    });
+    db.prepare("UPDATE signatures SET signature = ? WHERE style_id = ?").run(signature, styleId);
+  })();
+}
+
+export const findSignature = (db: Db, styleId: string): Uint8Array | null =>
+  db.prepare<[string], { signature: Uint8Array }>("SELECT signature FROM signatures WHERE style_id = ?").get(styleId)
+    ?.signature ?? null;
 
 export const listFamilyStyles = (db: Db, familyId: string): StyleRecord[] =>
   db
@@ -129,21 +237,24 @@ export function putStyle(
     const seq = lastSeq(db) + 1;
     db.prepare(
       `INSERT INTO styles (style_id, seq, family_id, family, style, library_id, sha256, sfnt_sha256, format, names, facts, traits,
-         kinds, treatments, coverage, axes, instances, features, health, rights, pipeline_version, added_at, owned, offer, hidden)
+         kinds, treatments, coverage, axes, instances, features, health, rights, pipeline_version, added_at, owned, offer, hidden, notes, vox, moods, verdicts)
        VALUES (@styleId, @seq, @familyId, @family, @style, @libraryId, @sha256, @sfntSha256, @format, @names, @facts, @traits,
-         @kinds, @treatments, @coverage, @axes, @instances, @features, @health, @rights, @pipelineVersion, @addedAt, @owned, @offer, @hidden)
+         @kinds, @treatments, @coverage, @axes, @instances, @features, @health, @rights, @pipelineVersion, @addedAt, @owned, @offer, @hidden,
+         @notes, @vox, @moods, @verdicts)
        ON CONFLICT(style_id) DO UPDATE SET seq = excluded.seq, family_id = excluded.family_id, family = excluded.family,
          style = excluded.style, library_id = excluded.library_id, sha256 = excluded.sha256, sfnt_sha256 = excluded.sfnt_sha256, format = excluded.format, names = excluded.names, facts = excluded.facts,
          traits = excluded.traits, kinds = excluded.kinds, treatments = excluded.treatments, coverage = excluded.coverage,
          axes = excluded.axes, instances = excluded.instances, features = excluded.features, health = excluded.health,
          rights = excluded.rights, pipeline_version = excluded.pipeline_version, owned = excluded.owned, offer = excluded.offer,
-         hidden = excluded.hidden`,
+         hidden = excluded.hidden, notes = excluded.notes, vox = excluded.vox, moods = excluded.moods, verdicts = excluded.verdicts`,
     ).run({
       ...record,
       seq,
       owned: record.owned ? 1 : 0,
       hidden: record.hidden ? 1 : 0,
       offer: record.offer && JSON.stringify(record.offer),
+      vox: record.vox && JSON.stringify(record.vox),
+      verdicts: JSON.stringify(verdictsOf(record.rights)),
       ...Object.fromEntries(JSON_COLUMNS.map((c) => [c, JSON.stringify(record[c])])),
     });
     db.prepare(
@@ -188,8 +299,8 @@ export const listSignatures = (db: Db): SignatureRow[] =>
 /** Writes a new rights record; the row counts as changed. */
 export const updateRights = (db: Db, styleId: string, rights: Rights) =>
   db
-    .prepare("UPDATE styles SET rights = ?, seq = (SELECT max(seq) + 1 FROM styles) WHERE style_id = ?")
-    .run(JSON.stringify(rights), styleId);
+    .prepare("UPDATE styles SET rights = ?, verdicts = ?, seq = (SELECT max(seq) + 1 FROM styles) WHERE style_id = ?")
+    .run(JSON.stringify(rights), JSON.stringify(verdictsOf(rights)), styleId);
 
 /** Hides or shows the faces of a library that are not owned. @returns how many. */
 export const setHidden = (db: Db, libraryId: string, hidden: boolean): number =>

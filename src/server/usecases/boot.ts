@@ -9,7 +9,7 @@ import { listDemoFonts } from "../libraries/demoPackages";
 import { insertBrief, isBriefKnown } from "../queries/briefs";
 import { listJobsIn } from "../queries/jobs";
 import { findLibrary, putLibrary, updateLibrary } from "../queries/libraries";
-import { listReadPaths } from "../queries/styles";
+import { listOutdated, listReadPaths } from "../queries/styles";
 import { warmIdentify } from "./identify";
 import { OWN_LIBRARY } from "./imports";
 import { wakeLibraries } from "./libraries";
@@ -26,6 +26,7 @@ export function boot() {
     startDemoReading();
     connectStandIns(db);
   }
+  startRereading(db);
   resumeJobs();
   wakeLibraries(db);
   // Not at once: the first page comes first. Not while fonts are read: the index would be out of date at once.
@@ -54,6 +55,13 @@ const STAND_INS = [
 ];
 
 const WARM_UP_AFTER_MS = 4000;
+
+/** Styles of other libraries that an older version measured are measured again, from their stored files. */
+function startRereading(db: Db) {
+  if (listJobsIn(db, "waiting", "running").some((j) => j.kind === "reread")) return;
+  const waiting = listOutdated(db, PIPELINE_VERSION, DEMO_LIBRARY.libraryId).length;
+  if (waiting) addJob("reread", `Measure ${waiting} styles anew`, {});
+}
 
 /** Starts the reading job unless all is read or one is under way. A cancelled one is started anew at the next start. */
 export function startDemoReading() {

@@ -1,64 +1,136 @@
-// Finding: the rows of all styles kept in memory, brought up to date by sequence number; core does the rest.
+// Finding: an index of all styles kept in memory, brought up to date by sequence number; core does the rest.
+import { createHash } from "node:crypto";
 import type { Brief } from "@/contracts/brief";
-import type { BriefId, FamilyId, LibraryId, StyleId } from "@/contracts/ids";
-import type { StyleList, StyleListItem, StyleQuery } from "@/contracts/styles";
-import type { Traits } from "@/contracts/traits";
-import { findStyles, type FindRow, type FoundRow } from "@/core/find/findStyles";
-import { verdictsOf } from "@/core/rights/verdicts";
+import type { FamilyId, LibraryId, StyleId } from "@/contracts/ids";
+import type { ShownItem, StyleList, StyleListItem, StyleQuery, Suggestions } from "@/contracts/styles";
+import { MoodGuess, type CodePointRanges, type Traits } from "@/contracts/traits";
+import { indexStyles, type FindIndex, type FindRow } from "@/core/find/findIndex";
+import { findStyles, type Found, type FoundRow } from "@/core/find/findStyles";
+import { suggestWords } from "@/core/find/suggest";
 import { quantile } from "@/core/geometry/numbers";
+import { findSetting, FOLLOWED } from "@/core/measure/reach";
 import type { Db } from "../db/open";
 import { findBrief } from "../queries/briefs";
-import { priceOf } from "./shop";
-import { lastSeq, listStylesSince, type StyleRecord } from "../queries/styles";
+import { countKept, listTags } from "../queries/finding";
+import { eachStyleSince, lastSeq, type FindRecord } from "../queries/styles";
+import { COUNTED, getLanguages, speaksIn } from "./languages";
 
 type Ranges = StyleList["ranges"];
-type Held = { seq: number; rows: Map<string, FindRow>; list: FindRow[]; families: Map<string, number>; ranges: Ranges };
+type HeldRow = FindRow & { axisEnds: FindRecord["notes"]["axes"] };
+type Held = {
+  seq: number;
+  rows: Map<string, HeldRow>;
+  /** Values that many styles have, each once: text of the column → value. */
+  shared: Map<string, unknown>;
+  index: FindIndex;
+  tags: ReadonlySet<string>;
+  ranges: Ranges;
+  builtAt: number;
+  tookMs: number;
+  answers: Map<string, Found>;
+};
 const shared = globalThis as unknown as { fondQuarryRows?: WeakMap<Db, Held> };
 
 /** Traits that the core sample shows, in its order, and their spread over the library (2nd to 98th percentile). */
 export const SAMPLE_TRAITS = ["stemEm", "contrast", "width", "xHeightEm", "slantDeg", "roundness"] as const;
 
-/** All rows; only what changed since the last call is read from the database. */
-export function getRows(db: Db): Held {
+/** A large index is not built anew for every font that comes in: what was built serves this many times as long as building took. */
+const SERVES_TIMES = 12;
+const ANSWERS_KEPT = 32;
+
+/** The index of all rows; only what changed since the last call is read from the database. */
+export function getHeld(db: Db): Held {
   shared.fondQuarryRows ??= new WeakMap();
-  const held = shared.fondQuarryRows.get(db) ?? { seq: 0, rows: new Map(), list: [], families: new Map(), ranges: {} };
+  const held = shared.fondQuarryRows.get(db);
   const seq = lastSeq(db);
-  if (seq === held.seq && held.list.length) return held;
-  for (const record of listStylesSince(db, held.seq))
-    if (record.hidden) held.rows.delete(record.styleId);
-    else held.rows.set(record.styleId, toFindRow(record));
-  const list = [...held.rows.values()];
-  const families = new Map<string, number>();
-  for (const r of list) families.set(r.familyId, (families.get(r.familyId) ?? 0) + 1);
-  const next = { seq, rows: held.rows, list, families, ranges: measureRanges(list) };
+  if (held && (seq === held.seq || performance.now() - held.builtAt < SERVES_TIMES * (held.tookMs - 150))) return held;
+  const started = performance.now();
+  const rows = held?.rows ?? new Map<string, HeldRow>();
+  const values = held?.shared ?? new Map<string, unknown>();
+  const tags = tagsByFamily(db);
+  for (const record of eachStyleSince(db, held?.seq ?? 0))
+    if (record.hidden) rows.delete(record.styleId);
+    else rows.set(record.styleId, toRow(record, values, tags.byFamily.get(record.familyId)));
+  const list = [...rows.values()];
+  const index = indexStyles(list);
+  const tookMs = performance.now() - started;
+  const next: Held = {
+    seq,
+    rows,
+    shared: values,
+    index,
+    tags: tags.all,
+    ranges: measureRanges(index),
+    builtAt: performance.now(),
+    tookMs,
+    answers: new Map(),
+  };
   shared.fondQuarryRows.set(db, next);
   return next;
 }
 
-function toFindRow(r: StyleRecord): FindRow {
+/** Rows as identify and others need them. */
+export const getRows = (db: Db) => {
+  const { rows, ranges, index } = getHeld(db);
+  return { rows: rows as ReadonlyMap<string, FindRow>, ranges, index };
+};
+
+function tagsByFamily(db: Db) {
+  const byFamily = new Map<string, { tag: string; holds: boolean }[]>();
+  const all = new Set<string>();
+  for (const t of listTags(db)) {
+    byFamily.set(t.familyId, [...(byFamily.get(t.familyId) ?? []), t]);
+    if (t.holds) all.add(t.tag);
+  }
+  return { byFamily, all };
+}
+
+function once<T>(values: Map<string, unknown>, kind: string, text: string, make: (parsed: unknown) => T): T {
+  const key = `${kind}${text}`;
+  let value = values.get(key);
+  if (value === undefined) values.set(key, (value = make(JSON.parse(text))));
+  return value as T;
+}
+
+function toRow(r: FindRecord, values: Map<string, unknown>, tags: { tag: string; holds: boolean }[] = []): HeldRow {
+  const denied = new Set(tags.filter((t) => !t.holds).map((t) => t.tag));
+  const measured = r.moods
+    .filter((m: MoodGuess) => !denied.has(m.value))
+    .map(({ value, confidence }) => ({ value, confidence }));
+  const added = tags.filter((t) => t.holds && !measured.some((m) => m.value === t.tag));
   return {
     styleId: r.styleId,
     familyId: r.familyId,
     family: r.family,
     style: r.style,
     library: r.libraryId,
+    foundry: r.foundry,
+    format: r.format,
     kinds: r.kinds,
     treatments: r.treatments,
+    moods: [...measured, ...added.map((t) => ({ value: t.tag, confidence: 1 }))],
+    vox: r.vox?.value ?? null,
     traits: r.traits,
-    verdicts: verdictsOf(r.rights),
-    coverage: r.coverage,
-    axes: Object.fromEntries(r.axes.map((a) => [a.tag, a.default])),
+    ...(Object.keys(r.notes.reach ?? {}).length > 0 && { reach: r.notes.reach }),
+    axisEnds: r.notes.axes ?? NO_ENDS,
+    verdicts: once(values, "v", JSON.stringify(r.verdicts), () => r.verdicts),
+    coverage: once(values, "c", r.coverageText, (v) => v as CodePointRanges),
+    features: once(values, "f", r.featuresText, (v) => v as string[]),
+    axes: once(values, "a", r.axesText, (v) =>
+      Object.fromEntries((v as { tag: string; default: number }[]).map((a) => [a.tag, a.default])),
+    ),
     addedAt: r.addedAt,
-    health: r.health.degree,
+    health: r.degree,
     owned: r.owned,
     price: r.offer,
   };
 }
+const NO_ENDS: FindRecord["notes"]["axes"] = [];
 
-function measureRanges(rows: FindRow[]): Ranges {
+function measureRanges(index: FindIndex): Ranges {
   const ranges: Ranges = {};
   for (const trait of SAMPLE_TRAITS) {
-    const values = rows.map((r) => r.traits[trait]).filter((v): v is number => v !== null);
+    const values = [...index.traits[trait].values].filter((v) => !Number.isNaN(v));
     const low = quantile(values, 0.02) ?? 0;
     const high = quantile(values, 0.98) ?? 1;
     ranges[trait] = trait === "slantDeg" ? [0, Math.max(1, high)] : [Math.min(low, high), Math.max(high, low + 1e-6)];
@@ -66,27 +138,82 @@ function measureRanges(rows: FindRow[]): Ranges {
   return ranges;
 }
 
+/** The answer to a question, kept for its further pages. */
+export function answer(
+  db: Db,
+  query: Partial<StyleQuery>,
+  brief: Brief | null,
+  nearness?: (i: number) => number,
+): Found {
+  const held = getHeld(db);
+  if (query.sort === "popular") notePopularity(db, held);
+  const { limit: _limit, cursor: _cursor, briefId: _briefId, ...asked } = query;
+  const key = digest([asked, brief && [brief.lines, brief.wanted, brief.uses, brief.setAside]]);
+  const known = nearness || query.sort === "popular" ? undefined : held.answers.get(key);
+  if (known) return known;
+  const found = findStyles(held.index, query, brief, {
+    lexicon: { tags: held.tags, languages: getLanguages().byName },
+    speaks: (code) => speaksIn(held.index, code),
+    languages: COUNTED,
+    nearness,
+  });
+  if (!nearness) {
+    held.answers.set(key, found);
+    if (held.answers.size > ANSWERS_KEPT) held.answers.delete(held.answers.keys().next().value!);
+  }
+  return found;
+}
+
+const digest = (value: unknown) => createHash("sha1").update(JSON.stringify(value)).digest("base64");
+
+function notePopularity(db: Db, held: Held) {
+  const counts = countKept(db);
+  for (const row of held.rows.values()) row.popularity = counts.get(row.styleId) ?? 0;
+}
+
 /** Answers GET /styles. `briefId` of an unknown brief counts as none. */
 export function listFound(db: Db, query: StyleQuery): StyleList {
-  const held = getRows(db);
+  const held = getHeld(db);
   const brief = query.briefId ? findBrief(db, query.briefId) : null;
-  const { rows, facets, understood } = findStyles(held.list, query, brief);
+  const found = answer(db, query, brief);
   const from = Number(query.cursor ?? 0);
-  const to = from + query.limit;
+  const to = Math.min(from + query.limit, found.order.length);
+  const coverages: StyleList["coverages"] = {};
+  const items: StyleListItem[] = [];
+  for (let place = from; place < to; place++) {
+    const f = found.at(place);
+    const { coverage, ...item } = toItem(f, held, found.wanted);
+    coverages[item.coverageKey] = coverage;
+    items.push(item);
+  }
   return {
-    total: rows.length,
-    ofAll: held.list.length,
-    items: rows.slice(from, to).map((f) => toItem(f, held, brief)),
-    ...(to < rows.length && { cursor: String(to) }),
-    facets,
-    understood,
+    total: found.order.length,
+    families: found.families,
+    ofAll: held.index.rows.length,
+    items,
+    coverages,
+    ...(to < found.order.length && { cursor: String(to) }),
+    // Counts belong to the question, not to its page.
+    facets: found.facets,
+    understood: found.understood,
     ranges: held.ranges,
   };
 }
 
+/** All style ids of an answer, in order: what a pass goes through. */
+export const listFoundIds = (db: Db, query: StyleQuery, brief: Brief | null): StyleId[] => {
+  const { index } = getHeld(db);
+  return Array.from(answer(db, query, brief).order, (i) => index.rows[i]!.styleId as StyleId);
+};
+
 const round = (v: number | null) => (v === null ? null : Number(v.toFixed(4)));
 
-function toItem({ row, verdict, missing }: FoundRow, held: Held, brief: Brief | null): StyleListItem {
+export function toItem(
+  { row, verdict, missing, priceCents, stylesFound }: FoundRow,
+  held: Held,
+  wanted: Found["wanted"] = [],
+): ShownItem {
+  const at = held.index.rowOf.get(row.styleId)!;
   return {
     styleId: row.styleId as StyleId,
     familyId: row.familyId as FamilyId,
@@ -99,26 +226,65 @@ function toItem({ row, verdict, missing }: FoundRow, held: Held, brief: Brief | 
     traits: Object.fromEntries(
       Object.entries(row.traits).map(([k, v]) => [k, typeof v === "number" ? round(v) : v]),
     ) as Traits,
-    stylesInFamily: held.families.get(row.familyId) ?? 1,
+    stylesInFamily: held.index.families[held.index.family[at]!]!.styles,
+    stylesFound,
     missing,
+    coverageKey: String(held.index.coverage.of[at]),
     coverage: row.coverage,
     health: row.health,
     axisDefaults: row.axes,
+    axisWanted: wanted.length ? settingFor(row as HeldRow, wanted) : {},
     owned: row.owned,
-    price: verdict === "buy-first" ? priceOf(row.price, brief?.uses ?? []) : null,
+    price:
+      verdict === "buy-first" && priceCents !== null && row.price
+        ? { cents: priceCents, currency: row.price.currency }
+        : null,
   };
 }
 
-/** Items of the styles kept for a brief, in their order. */
-export function listKeptItems(db: Db, brief: Brief): StyleListItem[] {
-  const found = findStyles(
-    getRows(db).list,
-    { aside: "show", briefId: brief.briefId as BriefId },
-    { ...brief, setAside: [] },
-  );
-  const byId = new Map(found.rows.map((f) => [f.row.styleId, f]));
-  return brief.kept.flatMap((k) => {
-    const f = byId.get(k.styleId);
-    return f ? [toItem(f, getRows(db), brief)] : [];
+/** Axis values at which a variable font is what was asked for. */
+function settingFor(row: HeldRow, wanted: Found["wanted"]): Record<string, number> {
+  const out: Record<string, number> = {};
+  for (const w of wanted)
+    if ((FOLLOWED as readonly string[]).includes(w.trait))
+      Object.assign(
+        out,
+        findSetting({ axes: row.axisEnds }, row.axes, row.traits, w.trait as (typeof FOLLOWED)[number], w),
+      );
+  return out;
+}
+
+/** Items of some styles as the brief sees them, in the order given; styles that are gone are left out. */
+export function listItems(db: Db, brief: Brief, styleIds: readonly string[]): ShownItem[] {
+  const held = getHeld(db);
+  const found = answer(db, { aside: "show" }, { ...brief, setAside: [] });
+  const placeOf = placesOf(found);
+  return styleIds.flatMap((id) => {
+    const row = held.index.rowOf.get(id);
+    const place = row === undefined ? undefined : placeOf[row];
+    return place === undefined || place < 0 ? [] : [toItem(found.at(place), held)];
   });
 }
+const places = new WeakMap<Found, Int32Array>();
+function placesOf(found: Found): Int32Array {
+  let out = places.get(found);
+  if (!out) {
+    out = new Int32Array(found.order.reduce((a, b) => Math.max(a, b), 0) + 1).fill(-1);
+    found.order.forEach((row, place) => (out![row] = place));
+    places.set(found, out);
+  }
+  return out;
+}
+
+/** Items of the styles kept for a brief, in their order. */
+export const listKeptItems = (db: Db, brief: Brief): ShownItem[] =>
+  listItems(
+    db,
+    brief,
+    brief.kept.map((k) => k.styleId),
+  );
+
+/** Answers GET /suggestions. */
+export const listSuggestions = (db: Db, q: string): Suggestions => ({
+  suggestions: suggestWords(getHeld(db).index, q),
+});

@@ -17,7 +17,10 @@ import { findBrief } from "../queries/briefs";
 import { findStyle, listFamilyStyles, listProvenance, type StyleRecord } from "../queries/styles";
 import { findLibrary } from "../queries/libraries";
 import { listAlternatives, listChanges } from "../queries/records";
+import { HISTOGRAM_BINS, SIEVE_TRAITS } from "@/core/find/findIndex";
+import { listTags } from "../queries/finding";
 import { getRows } from "./findings";
+import { getLanguages, setsLanguage } from "./languages";
 import { priceOf } from "./shop";
 
 export function getStyleDetail(db: Db, styleId: string, briefId: string | null): StyleDetail | null {
@@ -51,6 +54,15 @@ export function getStyleDetail(db: Db, styleId: string, briefId: string | null):
     kinds: r.kinds,
     treatments: r.treatments,
     traits: r.traits,
+    notes: r.notes,
+    vox: r.vox,
+    moods: r.moods,
+    tags: listTags(db, r.familyId).map(({ tag, holds }) => ({ tag, holds })),
+    languages: getLanguages()
+      .list.filter((l) => setsLanguage(r.coverage, l))
+      .map(({ code, name }) => ({ code, name })),
+    languagesOf: getLanguages().list.length,
+    spread: spreadOf(db, r),
     ranges: getRows(db).ranges,
     codePoints: r.coverage,
     coverage: describeCoverage(r.coverage),
@@ -80,6 +92,27 @@ export function getStyleDetail(db: Db, styleId: string, briefId: string | null):
     changes: listChanges(db, styleId).map(({ at, what, says }) => ({ at, what, says })),
     siblings,
   };
+}
+
+/** Where a style stands in the library, trait by trait. */
+function spreadOf(db: Db, r: StyleRecord): StyleDetail["spread"] {
+  const { index } = getRows(db);
+  return Object.fromEntries(
+    SIEVE_TRAITS.flatMap((trait) => {
+      const value = r.traits[trait];
+      if (value === null || value === undefined) return [];
+      const { values, bins, range } = index.traits[trait];
+      const counts = new Array<number>(HISTOGRAM_BINS).fill(0);
+      let [less, all] = [0, 0];
+      for (let i = 0; i < values.length; i++) {
+        if (Number.isNaN(values[i]!)) continue;
+        counts[bins[i]!]!++;
+        all++;
+        if (values[i]! < value) less++;
+      }
+      return [[trait, { range, bins: counts, above: all ? less / all : 0 }]];
+    }),
+  );
 }
 
 type GlyphTable = { face: OpenFace; glyphs: Omit<Glyph, "path">[] };

@@ -1,0 +1,275 @@
+// npm run eval:find: sentences as people say them against the demo library. What fits each was written down before finding was built:
+// families that a practitioner would accept, chosen by how they look. A sentence passes when one is among the first ten; when it
+// narrows (`none`), none of those may be there at all. Then 30 family names with slips: the family must come first.
+import { existsSync, readFileSync, writeFileSync } from "node:fs";
+import { kindFont } from "../../src/core/kind/kindFont";
+import { measureFont } from "../../src/core/measure/measureFont";
+import { measureReach } from "../../src/core/measure/reach";
+import { openFont } from "../../src/core/open/openFont";
+import { openFace } from "../../src/core/outlines/openFace";
+import { readRights } from "../../src/core/rights/readRights";
+import { verdictsOf } from "../../src/core/rights/verdicts";
+import { indexStyles, type FindRow } from "../../src/core/find/findIndex";
+import { findStyles } from "../../src/core/find/findStyles";
+import { listDemoFonts, readDemoTerms } from "../../src/server/libraries/demoPackages";
+import { COUNTED, getLanguages, speaksIn } from "../../src/server/usecases/languages";
+
+type Sentence = { q: string; fits: string; none?: string; understood?: string[] };
+const SENTENCES: Sentence[] = [
+  {
+    q: "sturdy slab with an ampersand, to sell with",
+    fits: "Alfa Slab One, Zilla Slab, Rokkitt, Arvo, Hepta Slab, Aleo",
+    understood: ["has &"],
+  },
+  { q: "tall thin capitals", fits: "Amatic SC" },
+  {
+    q: "chunky rounded, friendly",
+    fits: "Fredoka, Chewy, Titan One, Varela Round, Nunito, Comfortaa, Luckiest Guy, Baloo",
+  },
+  { q: "old typewriter", fits: "Special Elite, Courier Prime" },
+  {
+    q: "like Lora but narrower and free to sell",
+    fits: "Cormorant, Crimson Pro, Alegreya, Spectral, Vollkorn, Playfair Display, Cardo, Libre Baskerville, Gelasio, Literata, Fraunces, Grenze Gotisch, Instrument Serif, Sorts Mill Goudy, IM Fell English, Young Serif, Old Standard TT, GFS Didot",
+    none: "Lora",
+  },
+  {
+    q: "has & and +",
+    fits: "Work Sans, Lora, Oswald, Barlow, Karla, Rubik, Manrope, Outfit, Sora, Urbanist, DM Sans, Archivo, Aleo, Arvo, Abril Fatface, Alegreya, Alegreya Sans, Alfa Slab One, Allerta Stencil, Amatic SC, Anton",
+  },
+  {
+    q: "variable with optical size",
+    fits: "Fraunces, Literata, Roboto Flex, Bricolage Grotesque, Imbue, Pathway Extreme",
+  },
+  {
+    q: "at least 6 weights",
+    fits: "Work Sans, Archivo, Barlow, Exo 2, Fraunces, Hepta Slab, Libre Franklin, Lexend, Outfit, Urbanist, Alegreya Sans, Aleo, Big Shoulders Display, Bitter, Bodoni Moda, Barlow Condensed, Crimson Pro, Commissioner, DM Sans, Encode Sans",
+    none: "Abril Fatface",
+  },
+  {
+    q: "not pictures",
+    fits: "Lora, Abril Fatface, Alegreya, Aleo, Alegreya Sans, Alex Brush, Alfa Slab One, Allerta Stencil, Allura, Amatic SC",
+    none: "Libre Barcode 39, Redacted Script",
+  },
+  {
+    q: "heavy condensed poster",
+    fits: "Anton, Big Shoulders Display, Teko, Staatliches, Oswald, Bangers, Londrina Solid, Barlow Condensed, Archivo Narrow",
+  },
+  {
+    q: "elegant high contrast serif",
+    fits: "Bodoni Moda, Playfair Display, Abril Fatface, Rozha One, Gloock, DM Serif Display, Cormorant, Imbue, GFS Didot, Kalnia, Instrument Serif",
+  },
+  {
+    q: "wedding script",
+    fits: "Great Vibes, Alex Brush, Allura, Parisienne, Tangerine, Pinyon Script, Italianno, Monsieur La Doulaise, Mr De Haviland, Sacramento",
+  },
+  {
+    q: "handwritten, not joined",
+    fits: "Patrick Hand, Kalam, Architects Daughter, Gloria Hallelujah, Covered By Your Grace, Shadows Into Light, Reenie Beanie, Rock Salt, Permanent Marker, Caveat, Cedarville Cursive, Homemade Apple, Amatic SC",
+  },
+  {
+    q: "blackletter",
+    fits: "UnifrakturMaguntia, UnifrakturCook, Grenze Gotisch, Pirata One, MedievalSharp, Uncial Antiqua",
+  },
+  { q: "stencil", fits: "Allerta Stencil, Stardos Stencil, Wallpoet" },
+  { q: "monospaced light", fits: "IBM Plex Mono, Victor Mono, Sometype Mono, Space Mono, Recursive, Doto" },
+  { q: "pixel font", fits: "Press Start 2P, VT323, Pixelify Sans, Silkscreen, Handjet" },
+  { q: "dotted", fits: "Doto, Handjet" },
+  { q: "outline", fits: "Londrina Outline" },
+  { q: "inline capitals", fits: "Bungee Inline, Monoton" },
+  { q: "shadow", fits: "Bungee Shade, Ewert" },
+  { q: "spooky dripping", fits: "Nosifer, Creepster" },
+  { q: "western", fits: "Rye, Sancreek, Ewert, Alfa Slab One, Abril Fatface" },
+  {
+    q: "distressed",
+    fits: "Special Elite, Rock Salt, Cabin Sketch, Fredericka the Great, Nosifer, Metal Mania, IM Fell English",
+  },
+  {
+    q: "tabular figures for a booklet",
+    fits: "Alegreya, Alegreya Sans, Lora, Work Sans, Literata, Source, Spectral, IBM Plex Sans, IBM Plex Serif, Bitter, Aleo, Merriweather, Crimson Pro, Barlow, Commissioner, Encode Sans, Libre Franklin, Vollkorn, Gelasio, Atkinson Hyperlegible, Archivo, DM Sans, Titillium Web, Libre Baskerville, Arvo, Zilla Slab",
+  },
+  {
+    q: "old-style figures serif",
+    fits: "Alegreya, Cormorant, Vollkorn, Sorts Mill Goudy, IM Fell English, Cardo, Spectral, Philosopher, Old Standard TT, Playfair Display, Merriweather, Crimson Pro, Grenze Gotisch, Young Serif",
+  },
+  {
+    q: "small capitals",
+    fits: "Cinzel, Amatic SC, Cinzel Decorative, Metal Mania, Permanent Marker, Rock Salt, Monoton, Faster One",
+  },
+  {
+    q: "hairline sans",
+    fits: "Work Sans, Barlow, Outfit, Urbanist, Josefin Sans, Exo 2, Libre Franklin, Lexend, Sora, Archivo, Poiret One, Alegreya Sans, Encode Sans, Big Shoulders Display, Commissioner, DM Sans",
+  },
+  {
+    q: "very wide sans",
+    fits: "Krona One, Syncopate, Unbounded, Syne, Michroma, Audiowide, Rubik Mono One, Climate Crisis, Wallpoet, Archivo, Roboto Flex",
+  },
+  {
+    q: "italic serif light",
+    fits: "Cormorant, Crimson Pro, Spectral, Fraunces, Merriweather, Zilla Slab, IBM Plex Serif, Imbue, Aleo, Bitter, Rokkitt, Hepta Slab",
+  },
+  {
+    q: "geometric sans single storey a",
+    fits: "Outfit, Comfortaa, Josefin Sans, Poiret One, Urbanist, Lexend, Fredoka, Varela Round, Sora",
+  },
+  {
+    q: "legible at small sizes, open forms",
+    fits: "Atkinson Hyperlegible, Lexend, Work Sans, Barlow, Karla, Encode Sans, Titillium Web, IBM Plex Sans, Alegreya Sans, Commissioner, Nunito, Libre Franklin, Rubik, Manrope, DM Sans, Sometype Mono, Merriweather, Exo 2",
+  },
+  { q: "for Polish, slab", fits: "", none: "Lora", understood: ["sets Polish", "slab serif"] },
+  {
+    q: "rounder and heavier than most",
+    fits: "Fredoka, Titan One, Chewy, Varela Round, Nunito, Luckiest Guy, Comfortaa, Unbounded, Pacifico, Londrina Solid, Climate Crisis, Baloo, Permanent Marker, Bangers",
+  },
+  {
+    q: "like Bodoni Moda but heavier",
+    fits: "Abril Fatface, Playfair Display, DM Serif Display, Gloock, Rozha One, Limelight, Kalnia, Imbue, Fraunces",
+    none: "Bodoni Moda",
+  },
+  {
+    q: "brush script, energetic",
+    fits: "Kaushan Script, Yellowtail, Pacifico, Lobster, Satisfy, Cookie, Courgette, Dancing Script, Permanent Marker, Rock Salt, Caveat",
+  },
+  {
+    q: "medieval",
+    fits: "UnifrakturMaguntia, UnifrakturCook, Grenze Gotisch, Pirata One, MedievalSharp, Uncial Antiqua",
+  },
+  {
+    q: "art deco",
+    fits: "Poiret One, Limelight, Federo, Josefin Sans, Italiana, Fascinate, Monoton, Righteous, Syncopate",
+  },
+  {
+    q: "signage sans medium",
+    fits: "Work Sans, Barlow, Encode Sans, Titillium Web, IBM Plex Sans, Atkinson Hyperlegible, Commissioner, Libre Franklin, Rubik, Archivo, Manrope, DM Sans, Lexend, Karla, Exo 2, Outfit, Sora, Urbanist, Nunito, Alegreya Sans, Familjen Grotesk, Space Grotesk, Allerta Stencil, Audiowide, Bricolage Grotesque",
+  },
+  {
+    q: "film title, wide capitals",
+    fits: "Syncopate, Cinzel, Krona One, Staatliches, Bungee, Cinzel Decorative, Michroma, Rubik Mono One",
+  },
+];
+const SLIPS: Record<string, string> = {
+  lroa: "Lora",
+  "zila slab": "Zilla Slab",
+  "playfare display": "Playfair Display",
+  "abril fatfase": "Abril Fatface",
+  "work snas": "Work Sans",
+  osvald: "Oswald",
+  merriwether: "Merriweather",
+  "libre baskervile": "Libre Baskerville",
+  comforta: "Comfortaa",
+  "dancing scipt": "Dancing Script",
+  pacfico: "Pacifico",
+  fraunses: "Fraunces",
+  "bodoni mdoa": "Bodoni Moda",
+  "grate vibes": "Great Vibes",
+  "permanent maker": "Permanent Marker",
+  "courier prme": "Courier Prime",
+  "ibm plx mono": "IBM Plex Mono",
+  alegria: "Alegreya",
+  "josefine sans": "Josefin Sans",
+  "barlow condenced": "Barlow Condensed",
+  cinzell: "Cinzel",
+  rokkit: "Rokkitt",
+  vollkron: "Vollkorn",
+  spectrel: "Spectral",
+  unbouded: "Unbounded",
+  manrop: "Manrope",
+  caveet: "Caveat",
+  "titilium web": "Titillium Web",
+  "young serrif": "Young Serif",
+  "press strat 2p": "Press Start 2P",
+};
+
+async function readRows(): Promise<FindRow[]> {
+  const cache = "dist-workers/findRows.json";
+  if (process.argv.includes("--again") && existsSync(cache))
+    return JSON.parse(readFileSync(cache, "utf8")) as FindRow[];
+  const rows: FindRow[] = [];
+  const rights = new Map<string, FindRow["verdicts"]>();
+  for (const entry of listDemoFonts(process.cwd())) {
+    const font = await openFont(readFileSync(entry.path));
+    const measured = measureFont(openFace(font.sfnt));
+    const kinded = kindFont({
+      measured,
+      family: font.family ?? entry.family,
+      style: font.style,
+      features: font.features,
+    });
+    let verdicts = rights.get(entry.packageFolder);
+    if (!verdicts) {
+      const { licenceText } = readDemoTerms(entry.packageFolder);
+      verdicts = verdictsOf(
+        readRights([{ kind: "licence-file", source: "LICENSE", date: "", text: licenceText ?? "" }]),
+      );
+      rights.set(entry.packageFolder, verdicts);
+    }
+    rows.push({
+      styleId: entry.name,
+      familyId: entry.family,
+      family: entry.family,
+      style: font.style,
+      library: "open-collection",
+      kinds: kinded.kinds,
+      treatments: kinded.treatments,
+      moods: kinded.moods,
+      vox: kinded.vox?.value ?? null,
+      traits: measured.traits,
+      reach: font.axes.length ? measureReach(font.sfnt, font.axes, measured.traits).reach : undefined,
+      verdicts,
+      coverage: font.codePoints,
+      features: font.features,
+      axes: Object.fromEntries(font.axes.map((a) => [a.tag, a.default])),
+      addedAt: "2026-11-25",
+      health: font.health.degree,
+      owned: true,
+      price: null,
+    });
+  }
+  writeFileSync(cache, JSON.stringify(rows));
+  return rows;
+}
+
+const index = indexStyles(await readRows());
+const around = {
+  lexicon: { tags: new Set<string>(), languages: getLanguages().byName },
+  speaks: (c: string) => speaksIn(index, c),
+  languages: COUNTED,
+};
+const namesOf = (list: string) =>
+  list
+    .split(",")
+    .map((s) => s.trim())
+    .filter(Boolean);
+let good = 0;
+for (const { q, fits, none, understood } of SENTENCES) {
+  const found = findStyles(
+    index,
+    { q, fold: true },
+    { lines: [], wanted: "", uses: ["goods-for-sale"], setAside: [] },
+    around,
+  );
+  const families = Array.from(found.order, (_, place) => found.at(place).row.family);
+  const first = families.slice(0, 10);
+  const wanted = namesOf(fits);
+  const hit = !wanted.length || first.some((f) => wanted.includes(f));
+  const clean = !namesOf(none ?? "").some((f) => families.includes(f));
+  const words = found.understood.words.map((w) => w.label);
+  const told = (understood ?? []).every((u) => words.includes(u));
+  const ok = hit && clean && told;
+  if (ok) good++;
+  const share = wanted.length
+    ? `${first.filter((f) => wanted.includes(f)).length}/${Math.min(10, first.length)} fit`
+    : "";
+  console.log(
+    `${ok ? "ok " : "NO "} “${q}” → ${words.join(" · ")}${found.understood.ignored.length ? ` | not understood: ${found.understood.ignored.join(", ")}` : ""}`,
+  );
+  console.log(`     ${found.families} families, ${share}: ${first.join(", ")}`);
+}
+console.log(`\nSENTENCES: ${good} of ${SENTENCES.length} (${((100 * good) / SENTENCES.length).toFixed(0)} %)`);
+let named = 0;
+for (const [typed, family] of Object.entries(SLIPS)) {
+  const found = findStyles(index, { q: typed }, null, around);
+  const first = found.order.length ? found.at(0).row.family : "nothing";
+  if (first === family) named++;
+  else console.log(`NO  name “${typed}” → ${first}, not ${family}`);
+}
+console.log(`NAMES WITH SLIPS: ${named} of ${Object.keys(SLIPS).length} found first`);

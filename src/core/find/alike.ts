@@ -1,0 +1,116 @@
+// Nearness of styles by what is measured: each trait in steps that a practitioner would notice.
+import type { Traits } from "@/contracts/traits";
+import { KINDS } from "@/contracts/traits";
+import { hasBit, type FindIndex, type SieveTrait } from "./findIndex";
+
+/** How much of each trait is one noticeable step. Our own judgement: about a weight class, a width class, and so on. */
+const STEPS: Partial<Record<SieveTrait, number>> = {
+  weight: 100,
+  width: 1,
+  contrast: 0.6,
+  xHeightEm: 0.035,
+  capHeightEm: 0.05,
+  slantDeg: 4,
+  serif: 0.3,
+  serifThickness: 0.25,
+  stressDeg: 14,
+  roundness: 0.18,
+  roundEnds: 0.25,
+  roughness: 0.15,
+  connected: 0.25,
+  aperture: 0.09,
+  evenness: 0.12,
+};
+const TRAITS = Object.keys(STEPS) as SieveTrait[];
+/** A trait that only one of two styles has counts as this many steps. */
+const ABSENT_STEPS = 1.5;
+const KIND_STEPS = 2;
+const STOREY_STEPS = 1;
+
+/**
+ * Distance of every row to one set of traits.
+ * @param reach - true: a variable font counts with the nearest value of its axes.
+ * @returns function of the row: steps, 0 for the same measures.
+ */
+export function nearnessTo(index: FindIndex, row: number, reach = false): (i: number) => number {
+  const own = TRAITS.map((t) => index.traits[t].values[row]!);
+  const kinds = index.kinds.list[index.kinds.of[row]!]!;
+  const from = index.rows[row]!.traits;
+  const columns = TRAITS.map((t) => index.traits[t]);
+  const steps = TRAITS.map((t) => STEPS[t]!);
+  return (i) => {
+    let sum = 0;
+    for (let k = 0; k < columns.length; k++) {
+      const a = own[k]!;
+      const column = columns[k]!;
+      let b = column.values[i]!;
+      if (reach && a === a) b = Math.min(Math.max(a, column.low[i]!), column.high[i]!);
+      // NaN is the only value unlike itself.
+      if (a !== a || b !== b) {
+        if ((a !== a) !== (b !== b)) sum += ABSENT_STEPS * ABSENT_STEPS;
+      } else {
+        const d = Math.min(6, Math.abs(a - b) / steps[k]!);
+        sum += d * d;
+      }
+    }
+    sum += KIND_STEPS * KIND_STEPS * kindsApart(kinds, index.kinds.list[index.kinds.of[i]!]!);
+    sum += STOREY_STEPS * storeysApart(from, index.rows[i]!.traits);
+    return Math.sqrt(sum);
+  };
+}
+
+function kindsApart(a: number, b: number): number {
+  if (a === b) return 0;
+  let [both, either] = [0, 0];
+  for (const kind of KINDS) {
+    const [x, y] = [hasBit(KINDS, a, kind), hasBit(KINDS, b, kind)];
+    if (x && y) both++;
+    if (x || y) either++;
+  }
+  return either ? 1 - both / either : 0;
+}
+
+const storeysApart = (a: Traits, b: Traits) =>
+  Number(a.storeysA !== b.storeysA && a.storeysA !== null && b.storeysA !== null) +
+  Number(a.storeysG !== b.storeysG && a.storeysG !== null && b.storeysG !== null) +
+  2 * Number(a.cases !== b.cases) +
+  2 * Number(a.monospaced !== b.monospaced);
+
+/** What differs, in words, largest first. Percent where the trait has a true zero. */
+export function tellDifferences(a: Traits, b: Traits, most = 4): { trait: string; says: string }[] {
+  const out: { trait: string; says: string; steps: number }[] = [];
+  const add = (trait: SieveTrait, more: string, less: string, write: (d: number) => string) => {
+    const [x, y] = [a[trait], b[trait]];
+    if (x === null || y === null) return;
+    const steps = (y - x) / STEPS[trait]!;
+    if (Math.abs(steps) >= 0.4)
+      out.push({
+        trait,
+        says: [steps > 0 ? more : less, write(Math.abs(y - x))].filter(Boolean).join(" by "),
+        steps: Math.abs(steps),
+      });
+  };
+  const percent = (base: number | null) => (d: number) =>
+    `${Math.max(1, Math.round((100 * d) / Math.max(1e-6, base ?? 1)))} %`;
+  const slight = () => "";
+  add("weight", "heavier", "lighter", (d) => String(Math.max(10, Math.round(d / 10) * 10)));
+  add("width", "wider", "narrower", () => percent(a.widthEm)(Math.abs((b.widthEm ?? 0) - (a.widthEm ?? 0))));
+  add("xHeightEm", "larger x-height", "smaller x-height", percent(a.xHeightEm));
+  add("contrast", "more contrast", "less contrast", slight);
+  add("slantDeg", "more slanted", "less slanted", (d) => `${d.toFixed(0)}°`);
+  add("roundness", "rounder", "sharper", slight);
+  add("serif", "more serif", "less serif", slight);
+  add("aperture", "more open", "more closed", slight);
+  add("roughness", "rougher", "cleaner", slight);
+  add("connected", "more joined", "less joined", slight);
+  if (a.storeysA && b.storeysA && a.storeysA !== b.storeysA)
+    out.push({ trait: "storeysA", says: `a of ${b.storeysA === 1 ? "one storey" : "two storeys"}`, steps: 1.2 });
+  if (a.storeysG && b.storeysG && a.storeysG !== b.storeysG)
+    out.push({ trait: "storeysG", says: `g of ${b.storeysG === 1 ? "one storey" : "two storeys"}`, steps: 1.1 });
+  if (a.cases !== b.cases && b.cases)
+    out.push({ trait: "cases", says: b.cases === "both" ? "has small letters" : "capitals only", steps: 3 });
+  return out
+    .sort((p, q) => q.steps - p.steps)
+    .slice(0, most)
+    .map(({ trait, says }) => ({ trait, says }));
+}

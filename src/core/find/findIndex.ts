@@ -1,0 +1,262 @@
+// All styles as columns: one typed array a trait, sets that many styles share kept once. What makes a hundred thousand styles answer at once.
+import type { CodePointRanges, Kind, MoodGuess, Traits, Treatment, Use, Verdict } from "@/contracts/traits";
+import { KINDS, TREATMENTS, VOX } from "@/contracts/traits";
+import { quantile } from "../geometry/numbers";
+import { indexNames, squash, type NameIndex } from "./nameIndex";
+
+/** What finding needs to know of a style. Coverage, features and axes are shared objects where styles have the same. */
+export type FindRow = {
+  styleId: string;
+  familyId: string;
+  family: string;
+  style: string;
+  library: string;
+  foundry?: string | null;
+  format?: string;
+  kinds: { value: Kind; confidence: number }[];
+  treatments: { value: Treatment; confidence: number }[];
+  /** Measured words and the user's tags, those taken away left out. */
+  moods?: Pick<MoodGuess, "value" | "confidence">[];
+  vox?: string | null;
+  traits: Traits;
+  /** Least and greatest of a trait over the axes of a variable font. */
+  reach?: Record<string, [number, number]>;
+  verdicts: Partial<Record<Use, Verdict>>;
+  coverage: CodePointRanges;
+  features?: readonly string[];
+  /** Axis tag → default value; empty when the font is not variable. */
+  axes: Record<string, number>;
+  addedAt: string;
+  health: "fine" | "with-care" | "refused";
+  /** False: a library sells it. */
+  owned: boolean;
+  /** What the library asks, in cents by use; null when it sells nothing of it. */
+  price: { currency: string; pricesCents: Record<string, number> } | null;
+  /** How often it is kept, over all briefs. */
+  popularity?: number;
+};
+
+/** Number traits that can be sieved and sorted by, in the order of the sieve. */
+export const SIEVE_TRAITS = [
+  "weight",
+  "width",
+  "contrast",
+  "xHeightEm",
+  "slantDeg",
+  "roundness",
+  "stemEm",
+  "barEm",
+  "capHeightEm",
+  "ascenderEm",
+  "descenderEm",
+  "widthEm",
+  "serif",
+  "serifThickness",
+  "stressDeg",
+  "roundEnds",
+  "roundJoins",
+  "roughness",
+  "connected",
+  "aperture",
+  "evenness",
+  "gapEm",
+  "legibleFromPx",
+] as const satisfies (keyof Traits)[];
+export type SieveTrait = (typeof SIEVE_TRAITS)[number];
+
+export const HISTOGRAM_BINS = 24;
+/** A confidence from which a kind counts. */
+export const SURE_ENOUGH = 0.5;
+
+/** Values that many rows share: `of[row]` is the position in `list`. */
+export type Shared<T> = { of: Uint32Array; list: T[] };
+export type TraitColumn = {
+  values: Float32Array;
+  /** Over the axes of variable fonts; the value itself elsewhere. */
+  low: Float32Array;
+  high: Float32Array;
+  /** Bin of each value in the library's usual range; HISTOGRAM_BINS where not measured. */
+  bins: Uint8Array;
+  range: [number, number];
+};
+export type FamilyFacts = { name: string; rows: number[]; styles: number; weights: number; hasItalic: boolean };
+
+export type FindIndex = {
+  rows: readonly FindRow[];
+  rowOf: ReadonlyMap<string, number>;
+  traits: Record<SieveTrait, TraitColumn>;
+  kinds: Shared<number>;
+  treatments: Shared<number>;
+  moods: Shared<readonly string[]>;
+  vox: Shared<string>;
+  verdicts: Shared<FindRow["verdicts"]>;
+  coverage: Shared<CodePointRanges>;
+  features: Shared<readonly string[]>;
+  axes: Shared<readonly string[]>;
+  libraries: Shared<string>;
+  formats: Shared<string>;
+  health: Shared<FindRow["health"]>;
+  family: Uint32Array;
+  families: FamilyFacts[];
+  names: NameIndex;
+  foundries: NameIndex;
+  foundryOf: Int32Array;
+  /** Place of each row in the order of names, and the row at each place. */
+  nameRank: Uint32Array;
+  byName: Uint32Array;
+};
+
+const order = new Intl.Collator("en", { sensitivity: "base", numeric: true });
+
+export function indexStyles(rows: readonly FindRow[]): FindIndex {
+  const names = indexNames(rows.map((r) => r.family));
+  const foundries = indexNames(rows.flatMap((r) => r.foundry ?? []));
+  const family = Uint32Array.from(rows, (r) => names.at.get(squash(r.family)) ?? 0);
+  const { byName, nameRank } = rankNames(rows, names.names, family);
+  return {
+    rows,
+    rowOf: new Map(rows.map((r, i) => [r.styleId, i])),
+    traits: Object.fromEntries(SIEVE_TRAITS.map((t) => [t, columnOf(rows, t)])) as FindIndex["traits"],
+    kinds: share(rows, (r) => maskOf(KINDS, r.kinds)),
+    treatments: share(rows, (r) => maskOf(TREATMENTS, r.treatments)),
+    moods: shareBy(rows, (r) => (r.moods ?? []).map((m) => m.value)),
+    vox: share(rows, (r) => r.vox ?? ""),
+    verdicts: shareBy(rows, (r) => r.verdicts),
+    coverage: shareObjects(rows, (r) => r.coverage),
+    features: shareObjects(rows, (r) => r.features ?? NONE),
+    axes: shareBy(rows, (r) => Object.keys(r.axes)),
+    libraries: share(rows, (r) => r.library),
+    formats: share(rows, (r) => r.format ?? ""),
+    health: share(rows, (r) => r.health),
+    family,
+    families: factsOf(rows, names.names, family),
+    names,
+    foundries,
+    foundryOf: Int32Array.from(rows, (r) => (r.foundry ? (foundries.at.get(squash(r.foundry)) ?? -1) : -1)),
+    nameRank,
+    byName,
+  };
+}
+
+const NONE: readonly string[] = [];
+
+function maskOf<T extends string>(all: readonly T[], guesses: { value: T; confidence: number }[]): number {
+  let mask = 0;
+  for (const g of guesses) if (g.confidence >= SURE_ENOUGH) mask |= 1 << all.indexOf(g.value);
+  return mask;
+}
+export const hasBit = <T extends string>(all: readonly T[], mask: number, value: T) =>
+  ((mask >> all.indexOf(value)) & 1) === 1;
+export const voxNames: readonly string[] = VOX;
+
+function share<T extends string | number>(rows: readonly FindRow[], of: (r: FindRow) => T): Shared<T> {
+  return collect(rows, of, (v) => v);
+}
+/** Told apart by their text. */
+const shareBy = <T>(rows: readonly FindRow[], of: (r: FindRow) => T) => collect(rows, of, (v) => JSON.stringify(v));
+/** Told apart as objects first (the reader of rows keeps each once), then by text. */
+function shareObjects<T extends object>(rows: readonly FindRow[], of: (r: FindRow) => T): Shared<T> {
+  const texts = new Map<T, string>();
+  return collect(rows, of, (v) => {
+    let text = texts.get(v);
+    if (text === undefined) texts.set(v, (text = JSON.stringify(v)));
+    return text;
+  });
+}
+function collect<T>(rows: readonly FindRow[], of: (r: FindRow) => T, keyOf: (v: T) => string | number): Shared<T> {
+  const at = new Map<string | number, number>();
+  const list: T[] = [];
+  const ids = new Uint32Array(rows.length);
+  rows.forEach((r, i) => {
+    const value = of(r);
+    const key = keyOf(value);
+    let id = at.get(key);
+    if (id === undefined) {
+      at.set(key, (id = list.length));
+      list.push(value);
+    }
+    ids[i] = id;
+  });
+  return { of: ids, list };
+}
+
+function columnOf(rows: readonly FindRow[], trait: SieveTrait): TraitColumn {
+  const values = Float32Array.from(rows, (r) => r.traits[trait] ?? NaN);
+  const low = values.slice();
+  const high = values.slice();
+  rows.forEach((r, i) => {
+    const reach = r.reach?.[trait];
+    if (reach) [low[i], high[i]] = [reach[0], reach[1]];
+  });
+  const range = rangeOf(values);
+  const bins = values.map((v) =>
+    Number.isNaN(v)
+      ? HISTOGRAM_BINS
+      : Math.min(
+          HISTOGRAM_BINS - 1,
+          Math.max(0, Math.floor(((v - range[0]) / (range[1] - range[0])) * HISTOGRAM_BINS)),
+        ),
+  );
+  return { values, low, high, bins: Uint8Array.from(bins), range };
+}
+
+/** From the 1st to the 99th of a hundred: what lies beyond counts in the outermost bins. */
+function rangeOf(values: Float32Array): [number, number] {
+  const step = Math.max(1, Math.floor(values.length / 20_000));
+  const some: number[] = [];
+  for (let i = 0; i < values.length; i += step) if (!Number.isNaN(values[i]!)) some.push(values[i]!);
+  const low = quantile(some, 0.01) ?? 0;
+  const high = quantile(some, 0.99) ?? 1;
+  return [low, high > low ? high : low + 1];
+}
+
+function rankNames(rows: readonly FindRow[], names: readonly string[], family: Uint32Array) {
+  const sorted = names.map((_, i) => i).sort((a, b) => order.compare(names[a]!, names[b]!));
+  const familyRank = new Uint32Array(names.length);
+  sorted.forEach((f, rank) => (familyRank[f] = rank));
+  const byName = Uint32Array.from(rows, (_, i) => i).sort((a, b) => {
+    const [x, y] = [rows[a]!, rows[b]!];
+    return (
+      familyRank[family[a]!]! - familyRank[family[b]!]! ||
+      (x.traits.weight ?? 0) - (y.traits.weight ?? 0) ||
+      (x.style < y.style ? -1 : x.style > y.style ? 1 : 0) ||
+      (x.styleId < y.styleId ? -1 : 1)
+    );
+  });
+  const nameRank = new Uint32Array(rows.length);
+  byName.forEach((row, rank) => (nameRank[row] = rank));
+  return { byName, nameRank };
+}
+
+function factsOf(rows: readonly FindRow[], names: readonly string[], family: Uint32Array): FamilyFacts[] {
+  const facts: FamilyFacts[] = names.map((name) => ({ name, rows: [], styles: 0, weights: 0, hasItalic: false }));
+  rows.forEach((r, i) => {
+    const f = facts[family[i]!]!;
+    f.rows.push(i);
+    f.styles++;
+    if ((r.traits.slantDeg ?? 0) > 3.5) f.hasItalic = true;
+  });
+  for (const f of facts) {
+    const weights = f.rows.map((i) => rows[i]!.traits.weight).filter((w): w is number => w !== null);
+    const reach = f.rows.flatMap((i) => rows[i]!.reach?.weight ?? []);
+    f.weights = Math.max(
+      countSteps(weights),
+      // A variable weight axis gives every step it spans.
+      reach.length ? Math.floor((Math.max(...reach) - Math.min(...reach)) / 100) + 1 : 0,
+    );
+  }
+  return facts;
+}
+
+/** Weights further apart than a third of a step of usWeightClass. */
+function countSteps(weights: number[]): number {
+  const sorted = [...weights].sort((a, b) => a - b);
+  let steps = 0;
+  let last = -Infinity;
+  for (const w of sorted)
+    if (w - last > 35) {
+      steps++;
+      last = w;
+    }
+  return steps;
+}

@@ -1,0 +1,61 @@
+// More like this: the nearest styles by measures, then by their letters' outlines, with what differs in words.
+import type { AlikeList, StyleQuery } from "@/contracts/styles";
+import { nearnessTo, tellDifferences } from "@/core/find/alike";
+import { shapeDistance } from "@/core/find/shapeDistance";
+import type { Db } from "../db/open";
+import { findBrief } from "../queries/briefs";
+import { findSignature } from "../queries/styles";
+import { answer, getHeld, toItem } from "./findings";
+
+/** Styles whose outlines are compared, after measures chose them. */
+const LOOKED_AT = 260;
+/** How much outlines weigh beside measures. */
+const SHAPE_SHARE = 0.55;
+
+/**
+ * Answers GET /styles/:id/alike: filters and words as for finding ("heavier", "cheaper", "free to sell").
+ * Other styles of the family come only when the words ask for more or less of a trait.
+ * @returns null when the style is unknown.
+ */
+export function listAlike(db: Db, styleId: string, query: StyleQuery): AlikeList | null {
+  const held = getHeld(db);
+  const { index } = held;
+  const row = index.rowOf.get(styleId);
+  if (row === undefined) return null;
+  const brief = query.briefId ? findBrief(db, query.briefId) : null;
+  const near = nearnessTo(index, row, true);
+  const found = answer(
+    db,
+    { pictures: "out", ...query, near: styleId as StyleQuery["near"], sort: "near" },
+    brief,
+    near,
+  );
+  const own = findSignature(db, styleId);
+  const candidates: { place: number; steps: number }[] = [];
+  for (let place = 0; place < found.order.length && candidates.length < LOOKED_AT; place++) {
+    const i = found.order[place]!;
+    if (i === row || (index.family[i] === index.family[row] && !query.q)) continue;
+    const other = own && findSignature(db, index.rows[i]!.styleId);
+    const shape = own && other ? shapeDistance(own, other) : null;
+    const steps = near(i);
+    candidates.push({ place, steps: shape === null ? steps : (1 - SHAPE_SHARE) * steps + SHAPE_SHARE * shape });
+  }
+  const seen = new Set<number>();
+  const items = candidates
+    .sort((a, b) => a.steps - b.steps)
+    // One style a family: its nearest.
+    .filter(({ place }) => {
+      const family = index.family[found.order[place]!]!;
+      return seen.has(family) ? false : seen.add(family);
+    })
+    .slice(0, query.limit)
+    .map(({ place, steps }) => {
+      const item = toItem(found.at(place), held, found.wanted);
+      return {
+        ...item,
+        distance: Number(steps.toFixed(3)),
+        differs: tellDifferences(index.rows[row]!.traits, item.traits),
+      };
+    });
+  return { items, understood: found.understood, ranges: held.ranges };
+}
