@@ -8,7 +8,7 @@ export const LINE_ROLES = ["title", "second", "heading", "text", "caption", "fig
 export const BriefLine = z.object({ text: z.string().max(400), role: z.enum(LINE_ROLES) });
 export type BriefLine = z.infer<typeof BriefLine>;
 
-export const LevelBy = z.enum(["point-size", "x-height", "capitals"]);
+export const LevelBy = z.enum(["point-size", "x-height", "capitals", "line-width"]);
 export type LevelBy = z.infer<typeof LevelBy>;
 
 const Colour = z.string().regex(/^#[0-9a-fA-F]{6}$/);
@@ -44,6 +44,7 @@ export const Brief = BriefFields.extend({
   changedAt: z.string(),
   kept: z.array(Kept),
   setAside: z.array(StyleId),
+  picture: z.string().nullable().describe("digest of the picture that faces are set on, at /briefs/:id/picture"),
 });
 export type Brief = z.infer<typeof Brief>;
 

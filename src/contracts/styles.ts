@@ -260,7 +260,25 @@ export const Glyph = z.object({
   path: z.string().describe("SVG path in font units, y down"),
 });
 export type Glyph = z.infer<typeof Glyph>;
+/** What glyphs are, so that the special ones are found at once. */
+export const GLYPH_KINDS = [
+  "capitals",
+  "small letters",
+  "figures",
+  "punctuation",
+  "symbols",
+  "ligatures",
+  "small capitals",
+  "swashes",
+  "alternates",
+  "pictures",
+  "private use",
+  "without a character",
+] as const;
+export const GlyphKind = z.enum(GLYPH_KINDS);
+export type GlyphKind = z.infer<typeof GlyphKind>;
 export const GlyphQuery = z.object({
+  kind: GlyphKind.optional(),
   block: z.string().max(80).optional(),
   q: z.string().max(80).optional(),
   limit: z.coerce.number().int().min(1).max(200).default(200),
@@ -271,6 +289,7 @@ export const GlyphQuery = z.object({
 });
 export const GlyphList = z.object({
   total: z.number(),
+  kinds: z.record(z.string(), z.number()).describe("how many glyphs of each kind the font has"),
   unitsPerEm: z.number(),
   ascender: z.number(),
   descender: z.number(),

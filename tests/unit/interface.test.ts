@@ -26,6 +26,7 @@ const brief: Brief = {
   changedAt: "",
   kept: [entry("s_a", 0), entry("s_b", 1)],
   setAside: [],
+  picture: null,
 };
 const bench: BenchState = { brief, undoable: [], notice: null, trayOpen: true, facts: [], keys: [] };
 

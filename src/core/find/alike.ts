@@ -24,7 +24,7 @@ const STEPS: Partial<Record<SieveTrait, number>> = {
 const TRAITS = Object.keys(STEPS) as SieveTrait[];
 /** A trait that only one of two styles has counts as this many steps. */
 const ABSENT_STEPS = 1.5;
-const KIND_STEPS = 2;
+const KIND_STEPS = 4;
 const STOREY_STEPS = 1;
 
 /**

@@ -226,6 +226,12 @@ function scorePart(index: FindIndex, wish: Wish): ((i: number) => number) | null
         return inside ? 0.5 * depthIn(wish, v) : 0.4 * depthIn(wish, wish.min !== undefined ? high[i]! : low[i]!) - 0.1;
       };
     }
+    case "than": {
+      const { values, range } = index.traits[wish.trait];
+      const middle = (range[0] + range[1]) / 2;
+      return (i) =>
+        0.5 * Math.max(-1, Math.min(1, (wish.way * ((values[i]! || middle) - middle)) / (range[1] - middle)));
+    }
     default:
       return null;
   }

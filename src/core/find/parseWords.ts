@@ -178,11 +178,22 @@ const readPhrase: Reader = (tokens, at, { tags }) => {
     if (!negated || n === 1) continue;
     const rest = phraseAt(tokens, at + 1, n - 1);
     const denied = findPhrase(rest) ?? findTag(rest, tags);
+    if (denied?.type === "trait") {
+      const opposite = turnRound(denied);
+      if (opposite) return { used: n, wishes: [opposite] };
+    }
     if (denied && (denied.type === "kind" || denied.type === "treatment" || denied.type === "mood"))
       return { used: n, wishes: [{ ...denied, label: `not ${denied.label}`, not: true }] };
   }
   return null;
 };
+
+/** "not heavy": all that is less. A wish between two ends has no opposite. */
+function turnRound(wish: Extract<Wish, { type: "trait" }>): Wish | null {
+  const { min, max, ...rest } = wish;
+  if ((min === undefined) === (max === undefined)) return null;
+  return { ...rest, label: `not ${wish.label}`, ...(min !== undefined ? { max: min } : { min: max }) };
+}
 
 const findTag = (phrase: string, tags: ReadonlySet<string>): Wish | null =>
   tags.has(phrase.toLowerCase()) ? { type: "mood", label: phrase.toLowerCase(), moods: [phrase.toLowerCase()] } : null;

@@ -55,7 +55,7 @@ export const VOCABULARY: Entry[] = [
   kind("handwritten", "handwritten", "handwriting", "hand", "hand lettered", "brush", "brushy", "marker", "scrawled"),
   kind("blackletter", "blackletter", "fraktur", "gothic script", "broken script"),
   kind("monospaced", "monospaced", "monospace", "mono", "fixed width", "code"),
-  kind("display", "display", "headline", "decorative", "poster"),
+  kind("display", "display", "headline", "decorative"),
   kind("picture", "picture font", "symbols", "pictures", "dingbats", "icons"),
   treatment("stencil", "stencil"), treatment("inline", "inline"), treatment("outline", "outline", "outlined", "hollow"),
   treatment("shadow", "shadow", "shaded"), treatment("rough", "rough", "distressed", "worn", "grunge", "torn"),
@@ -190,7 +190,7 @@ export const CHARACTER_WORDS: Record<string, string> = {
 
 /** Words that carry no wish and are passed over in silence. */
 export const FILLERS = new Set(
-  "a an the and or with for in of to i want need something some font fonts face faces typeface typefaces type letters lettering that is are looks look like very please but which can be me my our by from it its rather quite really family families style styles".split(
+  "a an the and or with for in of to i want need something some font fonts face faces typeface typefaces type letters lettering that is are looks look like very please but which can be me my our by from it its than most not no without rather quite really family families style styles".split(
     " ",
   ),
 );

@@ -4,18 +4,20 @@ import { join } from "node:path";
 import pLimit, { type LimitFunction } from "p-limit";
 import { Piscina } from "piscina";
 import type { IdentifyReply, IdentifyRequest } from "./identify.worker";
+import type { PreparePictureReply, PreparePictureRequest } from "./preparePicture.worker";
 import type { ReadFontReply, ReadFontRequest } from "./readFont.worker";
 import type { WriteSheetRequest } from "./writeSheet.worker";
 
 /** Fonts read at a time. */
 const READERS = Math.max(2, Math.min(8, availableParallelism()));
 
-type Pools = { readers: LimitFunction; fonts: Piscina; identify: Piscina; sheets: Piscina };
+type Pools = { readers: LimitFunction; fonts: Piscina; identify: Piscina; sheets: Piscina; pictures: Piscina };
 const shared = globalThis as unknown as { fondQuarryPools?: Pools };
 
 /** Time a single font may take before its worker is ended. */
 export const FONT_TIMEOUT_MS = 9_000;
 const IDENTIFY_TIMEOUT_MS = 60_000;
+const PICTURE_TIMEOUT_MS = 15_000;
 const SHEET_TIMEOUT_MS = 180_000;
 
 function getPools(): Pools {
@@ -34,6 +36,7 @@ function getPools(): Pools {
     fonts: make("readFont.worker.mjs", READERS, 512),
     identify: make("identify.worker.mjs", 1, 2048, 900_000),
     sheets: make("writeSheet.worker.mjs", 1, 1024),
+    pictures: make("preparePicture.worker.mjs", 1, 512),
   });
 }
 
@@ -61,6 +64,15 @@ export async function readFontInWorker(request: ReadFontRequest): Promise<ReadFo
 
 export const identifyInWorker = (request: IdentifyRequest) =>
   run<IdentifyRequest, IdentifyReply>(getPools().identify, request, IDENTIFY_TIMEOUT_MS);
+
+/** A picture that hangs or breaks the worker gives a refusal, never an exception. */
+export async function preparePictureInWorker(request: PreparePictureRequest): Promise<PreparePictureReply> {
+  try {
+    return await run<PreparePictureRequest, PreparePictureReply>(getPools().pictures, request, PICTURE_TIMEOUT_MS);
+  } catch (error) {
+    return { ok: false, code: "picture-broken", detail: String((error as Error).message) };
+  }
+}
 
 export const writeSheetInWorker = (request: WriteSheetRequest) =>
   run<WriteSheetRequest, Uint8Array>(getPools().sheets, request, SHEET_TIMEOUT_MS);

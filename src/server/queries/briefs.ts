@@ -15,6 +15,7 @@ function toBrief(db: Db, row: BriefRow): Brief {
       .prepare<[string], { style_id: string }>("SELECT style_id FROM set_aside WHERE brief_id = ? ORDER BY at")
       .all(row.brief_id)
       .map((r) => r.style_id) as Brief["setAside"],
+    picture: findBriefPicture(db, row.brief_id)?.sha256 ?? null,
   };
 }
 
@@ -94,3 +95,20 @@ export const putAside = (db: Db, briefId: string, styleId: string, at: string) =
 
 export const bringBack = (db: Db, briefId: string, styleId: string) =>
   db.prepare("DELETE FROM set_aside WHERE brief_id = ? AND style_id = ?").run(briefId, styleId);
+
+export type BriefPicture = { sha256: string; widthPx: number; heightPx: number; name: string };
+export const findBriefPicture = (db: Db, briefId: string): BriefPicture | null =>
+  db
+    .prepare<[string], BriefPicture>(
+      "SELECT sha256, width_px AS widthPx, height_px AS heightPx, name FROM brief_pictures WHERE brief_id = ?",
+    )
+    .get(briefId) ?? null;
+export const putBriefPicture = (db: Db, briefId: string, p: BriefPicture, at: string) =>
+  db
+    .prepare(
+      `INSERT INTO brief_pictures VALUES (@briefId, @sha256, @widthPx, @heightPx, @name, @at) ON CONFLICT(brief_id) DO UPDATE SET
+         sha256 = excluded.sha256, width_px = excluded.width_px, height_px = excluded.height_px, name = excluded.name, added_at = excluded.added_at`,
+    )
+    .run({ ...p, briefId, at });
+export const removeBriefPicture = (db: Db, briefId: string): boolean =>
+  db.prepare("DELETE FROM brief_pictures WHERE brief_id = ?").run(briefId).changes > 0;

@@ -19,6 +19,10 @@ import { findLibrary } from "../queries/libraries";
 import { listAlternatives, listChanges } from "../queries/records";
 import { HISTOGRAM_BINS, SIEVE_TRAITS } from "@/core/find/findIndex";
 import { listTags } from "../queries/finding";
+import type { Anatomy } from "@/contracts/anatomy";
+import type { GlyphKind } from "@/contracts/styles";
+import { kindsOfGlyph } from "@/core/open/glyphKinds";
+import { readAnatomy } from "@/core/measure/anatomy";
 import { getRows } from "./findings";
 import { getLanguages, setsLanguage } from "./languages";
 import { priceOf } from "./shop";
@@ -194,22 +198,36 @@ function findReaching(face: OpenFace, characters: number[], features: string[]):
 export async function listGlyphs(
   db: Db,
   styleId: string,
-  query: { block?: string; q?: string; limit: number; cursor?: string },
+  query: { block?: string; kind?: GlyphKind; q?: string; limit: number; cursor?: string },
 ): Promise<GlyphList | null> {
   const r = findStyle(db, styleId);
   if (!r) return null;
   const { face, glyphs } = await glyphTable(r);
-  const wanted = glyphs.filter((g) => inBlock(g.codePoints, query.block) && matches(g, query.q?.trim() ?? ""));
+  const wanted = glyphs.filter(
+    (g) =>
+      inBlock(g.codePoints, query.block) &&
+      (!query.kind || kindsOfGlyph(g).includes(query.kind)) &&
+      matches(g, query.q?.trim() ?? ""),
+  );
   const from = Number(query.cursor ?? 0);
   const flip = { a: 1, b: 0, c: 0, d: -1, e: 0, f: 0 };
+  const kinds: Record<string, number> = {};
+  for (const g of glyphs) for (const k of kindsOfGlyph(g)) kinds[k] = (kinds[k] ?? 0) + 1;
   return {
     total: wanted.length,
+    kinds,
     unitsPerEm: r.facts.unitsPerEm,
     ascender: r.facts.ascenderFu,
     descender: r.facts.descenderFu,
     glyphs: wanted.slice(from, from + query.limit).map((g) => ({ ...g, path: writePath(face.outline(g.id), flip) })),
     ...(from + query.limit < wanted.length && { cursor: String(from + query.limit) }),
   };
+}
+
+/** Answers GET /styles/:id/anatomy; null when the style is unknown. */
+export async function getAnatomy(db: Db, styleId: string): Promise<Anatomy | null> {
+  const r = findStyle(db, styleId);
+  return r ? readAnatomy((await glyphTable(r)).face, r.traits) : null;
 }
 
 const inBlock = (codePoints: number[], block?: string) =>

@@ -28,7 +28,7 @@ export function Bench({
   );
 }
 
-const VIEWS_WITH_TRAY = ["find", "identify", "style"];
+const VIEWS_WITH_TRAY = ["find", "identify", "style", "pass"];
 
 function Frame({ briefs, children }: { briefs: { briefId: string; name: string }[]; children: ReactNode }) {
   const { brief, undo, trayOpen } = useBench();

@@ -76,10 +76,14 @@ export function BenchProvider({ brief, children }: { brief: Brief; children: Rea
     (says: string, undo: () => void) => dispatch({ type: "done", undoable: { id: ++counter.current, says, undo } }),
     [],
   );
+  const refreshKept = useCallback(
+    () => void queries.invalidateQueries({ queryKey: ["kept", briefId] }),
+    [queries, briefId],
+  );
   const refresh = useCallback(() => {
-    void queries.invalidateQueries({ queryKey: ["kept", briefId] });
+    refreshKept();
     void queries.invalidateQueries({ queryKey: ["styles"] });
-  }, [queries, briefId]);
+  }, [queries, refreshKept]);
 
   const waiting = useRef<BriefPatch>({});
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
@@ -136,16 +140,16 @@ export function BenchProvider({ brief, children }: { brief: Brief; children: Rea
         keptAt: new Date().toISOString(),
       };
       dispatch({ type: "kept", entry: { ...base, ...put } });
-      callApi(`/briefs/${briefId}/kept/${styleId}`, { method: "PUT", json: put }).then(refresh).catch(sayFault);
+      callApi(`/briefs/${briefId}/kept/${styleId}`, { method: "PUT", json: put }).then(refreshKept).catch(sayFault);
     },
-    [briefId, refresh, sayFault],
+    [briefId, refreshKept, sayFault],
   );
   const removeKept = useCallback(
     (styleId: StyleId) => {
       dispatch({ type: "let go", styleId });
-      callApi(`/briefs/${briefId}/kept/${styleId}`, { method: "DELETE" }).then(refresh).catch(sayFault);
+      callApi(`/briefs/${briefId}/kept/${styleId}`, { method: "DELETE" }).then(refreshKept).catch(sayFault);
     },
-    [briefId, refresh, sayFault],
+    [briefId, refreshKept, sayFault],
   );
   const keep = useCallback(
     (styleId: StyleId, name: string, put: KeptPut = {}) => {

@@ -21,7 +21,12 @@ import { callApi } from "../parts/api";
 import { Choice } from "../parts/Choice";
 import { useBench } from "./BenchContext";
 
-export const LEVEL_WORDS = { "point-size": "point size", "x-height": "x-height", capitals: "capitals" } as const;
+export const LEVEL_WORDS = {
+  "point-size": "point size",
+  "x-height": "x-height",
+  capitals: "capitals",
+  "line-width": "line width",
+} as const;
 
 export function BriefStrip({ briefs }: { briefs: { briefId: string; name: string }[] }) {
   const { brief, changeBrief } = useBench();

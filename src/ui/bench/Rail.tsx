@@ -39,7 +39,7 @@ export function Rail() {
     libraries: undefined,
   };
   const link = ({ path, name, digit }: { path: string; name: string; digit?: string }) => {
-    const current = view === path || (view === "style" && path === "find");
+    const current = view === path || ((view === "style" || view === "pass") && path === "find");
     return (
       <li key={path}>
         <Link

@@ -3,7 +3,7 @@
 import { useQuery } from "@tanstack/react-query";
 import Link from "next/link";
 import type { Kept } from "@/contracts/brief";
-import type { StyleListItem } from "@/contracts/styles";
+import type { ShownItem } from "@/contracts/styles";
 import { levelFactor } from "@/core/brief/level";
 import { callApi } from "../parts/api";
 import { CoreSample, type Ranges } from "../parts/CoreSample";
@@ -12,7 +12,7 @@ import { Sample } from "../parts/Sample";
 import { useBench } from "./BenchContext";
 import { useActiveLine } from "./BriefStrip";
 
-export type KeptReply = { kept: Kept[]; items: StyleListItem[]; ranges: Ranges };
+export type KeptReply = { kept: Kept[]; items: ShownItem[]; ranges: Ranges };
 
 export function useKept() {
   const { brief } = useBench();

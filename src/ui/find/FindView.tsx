@@ -1,9 +1,12 @@
 "use client";
 // Find: the field that reads words, the sieve, and the wall set in the brief's words.
 import { useQueryClient } from "@tanstack/react-query";
+import Link from "next/link";
 import { useSearchParams } from "next/navigation";
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { Understood } from "@/contracts/styles";
+import { TRAIT_WORDS } from "@/contracts/words";
+import { SIEVE_TRAITS } from "@/core/find/findIndex";
 import { useBench } from "../bench/BenchContext";
 import { isTyping } from "../bench/Bench";
 import { useActiveLine } from "../bench/BriefStrip";
@@ -11,19 +14,29 @@ import { useHealth } from "../bench/Rail";
 import { Choice } from "../parts/Choice";
 import { ApiFault } from "../parts/api";
 import { writeFault } from "../messages";
+import { BeginPass } from "../pass/BeginPass";
 import { NO_FILTERS, SETTING_TEXTS, useFindAddress, writeQuestion, type Setting } from "./address";
-import { selectActive } from "./select";
-import { Sieve } from "./Sieve";
+import { SavedSearches } from "./SavedSearches";
+import { removeWords, SearchField } from "./SearchField";
+import { selectActive, type Active } from "./select";
+import { nameLanguage, Sieve, useLibraryNames } from "./Sieve";
 import { usePages } from "./usePages";
 import { Wall } from "./Wall";
 
-const SORT_WORDS = {
+const SORT_WORDS: Record<string, string> = {
   fit: "Best fit first",
   name: "By name",
   newest: "Newest first",
-  weight: "Lightest first",
-  width: "Narrowest first",
-} as const;
+  popular: "Most kept first",
+  styles: "Largest families first",
+};
+const TRAIT_SORTS = SIEVE_TRAITS.slice(0, 10).flatMap((t) => {
+  const name = TRAIT_WORDS[t]!.name;
+  return [
+    [t, `${name}, least first`],
+    [`-${t}`, `${name}, most first`],
+  ];
+});
 const SETTING_WORDS: Record<Setting, string> = {
   line: "The brief’s line",
   words: "Words",
@@ -31,6 +44,7 @@ const SETTING_WORDS: Record<Setting, string> = {
   paragraph: "Paragraph",
   alphabet: "Alphabet",
   figures: "Figures",
+  letters: "Single letters",
 };
 
 export function FindView() {
@@ -41,49 +55,45 @@ export function FindView() {
   const [sieveOpen, setSieveOpen] = useState(true);
   const question = writeQuestion(address, brief.briefId);
   const pages = usePages(question, range.from, range.to);
+  const libraries = useLibraryNames();
   useFreshWhileReading();
   const field = useRef<HTMLInputElement>(null);
-  const params = useSearchParams();
-  useEffect(() => {
-    if (params.get("focus") === "search") field.current?.focus();
-  }, [params]);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key !== "/" || isTyping(event)) return;
-      event.preventDefault();
-      field.current?.focus();
-      field.current?.select();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, []);
+  useFieldFocus(field);
   const onRange = useCallback(
     (from: number, to: number) => setRange((r) => (r.from === from && r.to === to ? r : { from, to })),
     [],
   );
   const onZoom = useCallback((zoom: number) => void setAddress({ zoom }), [setAddress]);
-  const text = address.set === "line" ? brief.lines[active]?.text || " " : SETTING_TEXTS[address.set];
+  const set = useCallback((change: object) => void setAddress(change as never), [setAddress]);
   const head = pages.head;
-  const actives = selectActive(address);
+  const actives = selectActive(address, {
+    libraries,
+    languages: Object.fromEntries(address.languages.map((l) => [l, nameLanguage(l)])),
+  });
+  const text =
+    address.set === "line"
+      ? brief.lines[active]?.text || " "
+      : address.set === "letters"
+        ? [...(address.letters || "Rg4&")].filter((c) => c !== " ").join(" ")
+        : SETTING_TEXTS[address.set];
+  const sorts = [
+    ...Object.entries(SORT_WORDS),
+    ...(address.near || /\b(like|similar)\b/i.test(address.q) ? [["near", "Nearest first"]] : []),
+    ...TRAIT_SORTS,
+  ];
+  const titleNow = [...(head?.understood.words.map((w) => w.label) ?? []), ...actives.map((a) => a.label)].join(", ");
   return (
     <div className={`grid h-full ${sieveOpen ? "grid-cols-[212px_minmax(0,1fr)]" : "grid-cols-1"}`}>
-      {sieveOpen && (
-        <Sieve
-          address={address}
-          set={(change) => void setAddress(change)}
-          facets={head?.facets}
-          ofAll={head?.ofAll ?? 0}
-        />
-      )}
+      {sieveOpen && <Sieve address={address} set={set} facets={head?.facets} ofAll={head?.ofAll ?? 0} />}
       <section className="flex min-h-0 min-w-0 flex-col pt-3" aria-label="Wall">
         <h1 className="sr-only">Find</h1>
         <div className="mx-3.5 flex items-baseline gap-3 border-b-2 border-slate pb-1.5">
           <SearchField ref={field} value={address.q} onChange={(q) => void setAddress({ q: q || null })} />
           <span className="num shrink-0" data-count aria-live="polite">
-            {head ? `${head.total} of ${head.ofAll} styles` : "…"}
+            {head ? `${head.total} of ${head.ofAll} ${address.fold ? "styles, folded" : "styles"}` : "…"}
           </span>
         </div>
-        <div className="mx-3.5 flex min-h-[34px] items-center gap-x-3 border-b border-rule text-[12.5px]">
+        <div className="mx-3.5 flex min-h-[34px] flex-wrap items-center gap-x-3 border-b border-rule text-[12.5px]">
           <button
             type="button"
             className="btn-quiet -ml-1"
@@ -95,10 +105,23 @@ export function FindView() {
           <ActiveWords
             understood={head?.understood}
             actives={actives}
-            onOff={(off) => void setAddress(off as never)}
+            onOff={set}
             onWordOff={(from) => void setAddress({ q: removeWords(address.q, from) || null })}
           />
+        </div>
+        <div className="mx-3.5 flex min-h-[30px] items-center gap-3 border-b border-rule text-[12.5px]">
+          <BeginPass question={question} title={titleNow || "All faces"} total={head?.total ?? 0} />
+          <SavedSearches nameNow={titleNow} />
           <span className="ml-auto flex shrink-0 items-center gap-3">
+            {address.set === "letters" && (
+              <input
+                aria-label="Letters to show"
+                className="field w-24 font-semibold"
+                value={address.letters}
+                maxLength={12}
+                onChange={(e) => void setAddress({ letters: e.target.value || null })}
+              />
+            )}
             <Choice
               label="Set in"
               value={address.set}
@@ -106,7 +129,27 @@ export function FindView() {
                 value,
                 name: SETTING_WORDS[value],
               }))}
-              onChange={(set) => void setAddress({ set })}
+              onChange={(value) => void setAddress({ set: value })}
+              strong={false}
+            />
+            <Choice
+              label="On"
+              value={address.ground}
+              options={[
+                { value: "colours" as const, name: "On ink and paper" },
+                { value: "picture" as const, name: "On the brief’s picture" },
+              ]}
+              onChange={(ground) => void setAddress({ ground })}
+              strong={false}
+            />
+            <Choice
+              label="Families"
+              value={address.fold ? "fold" : "all"}
+              options={[
+                { value: "all", name: "All styles" },
+                { value: "fold", name: "One a family" },
+              ]}
+              onChange={(v) => void setAddress({ fold: v === "fold" || null })}
               strong={false}
             />
             <Choice
@@ -119,15 +162,13 @@ export function FindView() {
             <Choice
               label="Order"
               value={address.sort}
-              options={Object.entries(SORT_WORDS).map(([value, name]) => ({
-                value: value as keyof typeof SORT_WORDS,
-                name,
-              }))}
+              options={sorts.map(([value, name]) => ({ value: value!, name: name! }))}
               onChange={(sort) => void setAddress({ sort })}
               strong={false}
             />
           </span>
         </div>
+        {address.ground === "picture" && <PictureHint />}
         {brief.setAside.length > 0 && (
           <p className="mx-3.5 flex gap-3 border-b border-rule py-1 text-[12px] text-basalt">
             {address.aside === "only"
@@ -157,6 +198,8 @@ export function FindView() {
               columns={Math.min(6, Math.max(1, address.columns))}
               zoom={address.zoom}
               wrap={["sentence", "paragraph", "alphabet"].includes(address.set)}
+              isLarge={address.set === "letters"}
+              ground={address.ground}
               text={text}
               ranges={head?.ranges ?? {}}
               item={pages.item}
@@ -169,6 +212,24 @@ export function FindView() {
       </section>
     </div>
   );
+}
+
+/** The field takes the focus when another view asked for it, or at "/". */
+function useFieldFocus(field: React.RefObject<HTMLInputElement | null>) {
+  const params = useSearchParams();
+  useEffect(() => {
+    if (params.get("focus") === "search") field.current?.focus();
+  }, [params, field]);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key !== "/" || isTyping(event)) return;
+      event.preventDefault();
+      field.current?.focus();
+      field.current?.select();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [field]);
 }
 
 /** While fonts are being read, the wall fills: asks again when the count has grown. */
@@ -187,56 +248,19 @@ function useFreshWhileReading() {
   }, [count, queries]);
 }
 
-function SearchField({
-  value,
-  onChange,
-  ref,
-}: {
-  value: string;
-  onChange: (q: string) => void;
-  ref: React.Ref<HTMLInputElement>;
-}) {
-  const [typed, setTyped] = useState(value);
-  const [given, setGiven] = useState(value);
-  // The address changed elsewhere (back, a word removed): the field follows.
-  if (given !== value) {
-    setGiven(value);
-    if (value !== typed.trim()) setTyped(value);
-  }
+function PictureHint() {
+  const { brief } = useBench();
+  if (brief.picture) return null;
   return (
-    <input
-      ref={ref}
-      type="search"
-      aria-label="Find by name, kind or shape"
-      placeholder="sturdy slab with an ampersand, to sell with"
-      value={typed}
-      onChange={(e) => {
-        setTyped(e.target.value);
-        onChange(e.target.value.trim());
-      }}
-      onKeyDown={(e) => {
-        if (e.key === "Escape") e.currentTarget.blur();
-        if (e.key === "Enter" || e.key === "ArrowDown") {
-          e.preventDefault();
-          document.querySelector<HTMLElement>("[data-index='0'] [data-strip]")?.focus();
-        }
-      }}
-      className="min-w-0 flex-1 bg-transparent text-[18px] leading-6 outline-none placeholder:text-basalt/70"
-    />
+    <p className="mx-3.5 border-b border-rule py-1 text-[12px] text-basalt">
+      This brief has no picture yet.{" "}
+      <Link className="underline" href={`/b/${brief.briefId}/brief`}>
+        Add one to the brief
+      </Link>
+    </p>
   );
 }
 
-/** The sentence without one of its phrases; joining words that are left alone at an end go too. */
-export function removeWords(q: string, from: string): string {
-  const escaped = from.replace(/[.*+?^${}()|[\]\\]/g, "\\$&").replace(/ /g, "[\\s,;]+");
-  return q
-    .replace(new RegExp(`(^|[\\s,;])${escaped}(?=$|[\\s,;])`, "i"), "$1")
-    .replace(/^[\s,;]*(?:(?:and|or|with|an?|the)\b[\s,;]*)*$/i, "")
-    .replace(/\s+/g, " ")
-    .trim();
-}
-
-type Actives = ReturnType<typeof selectActive>;
 function ActiveWords({
   understood,
   actives,
@@ -244,8 +268,8 @@ function ActiveWords({
   onWordOff,
 }: {
   understood: Understood | undefined;
-  actives: Actives;
-  onOff: (off: Actives[number]["off"]) => void;
+  actives: Active[];
+  onOff: (off: Active["off"]) => void;
   onWordOff: (from: string) => void;
 }) {
   const word = (key: string, label: string, onClick: () => void) => (
@@ -263,7 +287,7 @@ function ActiveWords({
   return (
     <span className="flex min-w-0 flex-wrap items-center gap-x-3 py-1" data-understood>
       {any && <span className="text-basalt">Understood:</span>}
-      {understood?.words.map((w) => word(`w ${w.from}`, w.label, () => onWordOff(w.from)))}
+      {understood?.words.map((w, i) => word(`w ${i} ${w.from}`, w.label, () => onWordOff(w.from)))}
       {actives.map((a) => word(`a ${a.label}`, a.label, () => onOff(a.off)))}
       {understood && understood.ignored.length > 0 && (
         <span className="text-ochre">not understood: {understood.ignored.join(", ")}</span>

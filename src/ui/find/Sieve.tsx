@@ -1,78 +1,196 @@
 "use client";
-// The sieve left of the wall: kinds, verdicts, weight and width over small histograms, pictures, completeness; each with counts.
-import type { ReactNode } from "react";
+// The sieve left of the wall: every part narrows it, each with counts of what would be there; measured traits over histograms.
+import { useQuery } from "@tanstack/react-query";
+import { useState, type ReactNode } from "react";
 import type { Facets } from "@/contracts/styles";
-import { KINDS, VERDICTS } from "@/contracts/traits";
-import { KIND_WORDS } from "@/contracts/words";
+import { KINDS, TREATMENTS, VERDICTS, VOX } from "@/contracts/traits";
+import { FEATURE_WORDS, KIND_WORDS, TREATMENT_WORDS } from "@/contracts/words";
+import { SIEVE_TRAITS } from "@/core/find/findIndex";
+import { MOODS } from "@/core/kind/moods";
+import type { Library } from "@/contracts/libraries";
+import { callApi } from "../parts/api";
 import { VerdictMark } from "../parts/VerdictMark";
-import type { FindAddress } from "./address";
+import type { FindAddress, SetAddress } from "./address";
+import { TraitRangeField } from "./TraitRangeField";
+import { putRange } from "./select";
 
-type Props = {
-  address: FindAddress;
-  set: (change: Partial<{ [K in keyof FindAddress]: FindAddress[K] | null }>) => void;
-  facets: Facets | undefined;
-  ofAll: number;
+type Props = { address: FindAddress; set: SetAddress; facets: Facets | undefined; ofAll: number };
+const FIRST_TRAITS = 4;
+const languageNames = new Intl.DisplayNames(["en"], { type: "language" });
+export const nameLanguage = (code: string) => languageNames.of(code) ?? code;
+
+export const useLibraryNames = (): Record<string, string> => {
+  const libraries = useQuery({
+    queryKey: ["libraries"],
+    queryFn: () => callApi<{ libraries: Library[] }>("/libraries"),
+    staleTime: 30_000,
+  });
+  return Object.fromEntries(libraries.data?.libraries.map((l) => [l.libraryId, l.name]) ?? []);
 };
 
 export function Sieve({ address, set, facets, ofAll }: Props) {
-  const toggle = <T extends string>(list: T[], value: T) =>
-    list.includes(value) ? list.filter((v) => v !== value) : [...list, value];
+  const libraries = useLibraryNames();
+  const [more, setMore] = useState(false);
+  const shownTraits = SIEVE_TRAITS.filter(
+    (t, i) => more || i < FIRST_TRAITS || address.traits.some((r) => r.trait === t),
+  );
+  /** A part of several values, in the order given; those without a count and not chosen are left out. */
+  const several = (
+    title: string,
+    key:
+      | "kinds"
+      | "vox"
+      | "treatments"
+      | "moods"
+      | "verdicts"
+      | "features"
+      | "axes"
+      | "languages"
+      | "formats"
+      | "health"
+      | "libraries"
+      | "figures"
+      | "cases",
+    counts: Record<string, number> | undefined,
+    values: readonly string[],
+    write: (value: string) => ReactNode,
+    open = false,
+  ) => {
+    const chosen = address[key] as string[];
+    const shown = values.filter((v) => (counts?.[v] ?? 0) > 0 || chosen.includes(v));
+    if (!shown.length) return null;
+    return (
+      <Group title={title} open={open || chosen.length > 0} chosen={chosen.length} count={shown.length}>
+        {shown.map((v) => (
+          <Toggle
+            key={v}
+            on={chosen.includes(v)}
+            count={counts?.[v] ?? 0}
+            onClick={() => set({ [key]: chosen.includes(v) ? chosen.filter((c) => c !== v) : [...chosen, v] })}
+          >
+            {write(v)}
+          </Toggle>
+        ))}
+      </Group>
+    );
+  };
+  const byCount = (counts: Record<string, number> | undefined) =>
+    Object.keys(counts ?? {}).sort((a, b) => (counts![b] ?? 0) - (counts![a] ?? 0));
+  const moodGroup = (title: string, group: string) =>
+    several(
+      title,
+      "moods",
+      facets?.moods,
+      MOODS.filter((m) => m.group === group).map((m) => m.word),
+      (m) => m,
+    );
+  const ownTags = byCount(facets?.moods).filter((m) => !MOODS.some((k) => k.word === m));
   return (
     <section aria-label="Sieve" className="h-full overflow-y-auto border-r border-rule px-4 py-3">
-      <Range
-        label="Weight"
-        bins={facets?.weight}
-        min={0}
-        max={1000}
-        step={50}
-        low={address.weightMin}
-        high={address.weightMax}
-        onChange={(weightMin, weightMax) => set({ weightMin, weightMax })}
-      />
-      <Range
-        label="Width"
-        bins={facets?.width}
-        min={1}
-        max={9}
-        step={1}
-        low={address.widthMin}
-        high={address.widthMax}
-        onChange={(widthMin, widthMax) => set({ widthMin, widthMax })}
-      />
-      <Group title="Kind">
-        {KINDS.filter((k) => k !== "picture").map((kind) => (
-          <Toggle
-            key={kind}
-            on={address.kinds.includes(kind)}
-            count={facets?.kinds[kind] ?? 0}
-            onClick={() => set({ kinds: toggle(address.kinds, kind) })}
-          >
-            {KIND_WORDS[kind]}
-          </Toggle>
-        ))}
-      </Group>
-      <Group title="For the brief’s use">
-        {VERDICTS.filter((v) => (facets?.verdicts[v] ?? 0) > 0 || address.verdicts.includes(v)).map((verdict) => (
-          <Toggle
-            key={verdict}
-            on={address.verdicts.includes(verdict)}
-            count={facets?.verdicts[verdict] ?? 0}
-            onClick={() => set({ verdicts: toggle(address.verdicts, verdict) })}
-          >
-            <VerdictMark verdict={verdict} />
-          </Toggle>
-        ))}
-      </Group>
-      <Group title="Characters">
+      {shownTraits.map((trait) => {
+        const facet = facets?.traits[trait];
+        const own = address.traits.find((t) => t.trait === trait);
+        return (
+          <TraitRangeField
+            key={trait}
+            trait={trait}
+            facet={facet}
+            low={own?.low ?? null}
+            high={own?.high ?? null}
+            onChange={(low, high) => set({ traits: putRange(address.traits, { trait, low, high }) })}
+          />
+        );
+      })}
+      <button type="button" className="btn-quiet -ml-1 underline" aria-expanded={more} onClick={() => setMore(!more)}>
+        {more ? "Fewer measures" : `${SIEVE_TRAITS.length - FIRST_TRAITS} more measures`}
+      </button>
+      {several(
+        "Kind",
+        "kinds",
+        facets?.kinds,
+        KINDS.filter((k) => k !== "picture"),
+        (k) => KIND_WORDS[k as (typeof KINDS)[number]],
+        true,
+      )}
+      {several(
+        "For the brief’s use",
+        "verdicts",
+        facets?.verdicts,
+        VERDICTS,
+        (v) => (
+          <VerdictMark verdict={v as (typeof VERDICTS)[number]} />
+        ),
+        true,
+      )}
+      {several(
+        "Treatment",
+        "treatments",
+        facets?.treatments,
+        TREATMENTS,
+        (t) => TREATMENT_WORDS[t as (typeof TREATMENTS)[number]],
+      )}
+      {moodGroup("Mood", "mood")}
+      {moodGroup("Period", "period")}
+      {moodGroup("Occasion", "occasion")}
+      {several("Your own words", "moods", facets?.moods, ownTags, (m) => m)}
+      {several("Class (Vox-ATypI)", "vox", facets?.vox, VOX, (v) => v.replace("-", " "))}
+      <Group
+        title="Characters"
+        open={address.complete || address.chars !== ""}
+        chosen={Number(address.complete)}
+        count={2}
+      >
         <Toggle
           on={address.complete}
           count={facets?.complete ?? 0}
           onClick={() => set({ complete: !address.complete })}
         >
-          Has all characters
+          Has all of the brief
         </Toggle>
+        <li>
+          <label className="flex items-center gap-2 py-[2px]">
+            <span className="w-[7px]" aria-hidden />
+            Has
+            <input
+              aria-label="Characters that the face must have"
+              className="field w-24 font-semibold"
+              value={address.chars}
+              maxLength={40}
+              placeholder="& + é"
+              onChange={(e) => set({ chars: e.target.value.replace(/\s/g, "") || null })}
+            />
+          </label>
+        </li>
       </Group>
-      <Group title="At hand">
+      {several("Languages", "languages", facets?.languages, byCount(facets?.languages), nameLanguage)}
+      {several("Cases", "cases", facets?.cases, ["both", "capitals-only", "small-capitals"], (c) =>
+        c === "both" ? "capitals and small letters" : c.replace("-", " "),
+      )}
+      {several("Figures", "figures", facets?.figures, ["lining", "old-style", "tabular", "proportional"], (f) => f)}
+      {several(
+        "Features",
+        "features",
+        facets?.features,
+        byCount(facets?.features).filter((f) => FEATURE_WORDS[f]),
+        (f) => FEATURE_WORDS[f],
+      )}
+      {several("Axes", "axes", facets?.axes, ["any", ...byCount(facets?.axes).filter((a) => a !== "any")], (a) =>
+        a === "any" ? "any (variable)" : a,
+      )}
+      <FamilyParts address={address} set={set} facets={facets} />
+      <Group title="Price" open={address.priceMax !== null} chosen={Number(address.priceMax !== null)} count={5}>
+        {([0, 20, 40, 60, 100] as const).map((max, i) => (
+          <Toggle
+            key={max}
+            on={address.priceMax === max}
+            count={facets?.price[i] ?? 0}
+            onClick={() => set({ priceMax: address.priceMax === max ? null : max })}
+          >
+            {max === 0 ? "at no charge" : `up to ${max}`}
+          </Toggle>
+        ))}
+      </Group>
+      <Group title="At hand" open={address.owned !== "all"} chosen={Number(address.owned !== "all")} count={2}>
         {(
           [
             ["here", "On this machine", facets?.owned.here ?? 0],
@@ -89,7 +207,12 @@ export function Sieve({ address, set, facets, ofAll }: Props) {
           </Toggle>
         ))}
       </Group>
-      <Group title="Picture fonts">
+      {several("Library", "libraries", facets?.libraries, byCount(facets?.libraries), (l) => libraries[l] ?? l)}
+      {several("Health", "health", facets?.health, ["fine", "with-care"], (h) =>
+        h === "fine" ? "fine" : "usable with care",
+      )}
+      {several("Format", "formats", facets?.formats, byCount(facets?.formats), (f) => f.toUpperCase())}
+      <Group title="Picture fonts" open chosen={Number(address.pictures !== "in")} count={3}>
         {(
           [
             ["in", "With the others", ofAll],
@@ -111,12 +234,56 @@ export function Sieve({ address, set, facets, ofAll }: Props) {
   );
 }
 
-function Group({ title, children }: { title: string; children: ReactNode }) {
+const STEPS = [2, 4, 8, 16];
+function FamilyParts({ address, set, facets }: Omit<Props, "ofAll">) {
+  const chosen = Number(address.stylesMin !== null) + Number(address.weightsMin !== null) + Number(address.italics);
+  const step = (key: "stylesMin" | "weightsMin", counts: number[] | undefined, what: string) =>
+    STEPS.map((n, i) => (
+      <Toggle
+        key={`${key} ${n}`}
+        on={address[key] === n}
+        count={counts?.[i + 1] ?? 0}
+        onClick={() => set({ [key]: address[key] === n ? null : n })}
+      >
+        {n} {what} or more
+      </Toggle>
+    ));
   return (
-    <div className="mt-4 first:mt-0">
-      <h2 className="head mb-1">{title}</h2>
-      <ul>{children}</ul>
-    </div>
+    <Group title="Family" open={chosen > 0} chosen={chosen} count={9}>
+      <Toggle
+        on={address.italics}
+        count={facets?.italics ?? 0}
+        onClick={() => set({ italics: address.italics ? null : true })}
+      >
+        has italics
+      </Toggle>
+      {step("weightsMin", facets?.weights, "weights")}
+      {step("stylesMin", facets?.styles, "styles")}
+    </Group>
+  );
+}
+
+function Group({
+  title,
+  open,
+  chosen,
+  count,
+  children,
+}: {
+  title: string;
+  open: boolean;
+  chosen: number;
+  count: number;
+  children: ReactNode;
+}) {
+  return (
+    <details className="mt-2.5 border-t border-rule pt-1.5" open={open}>
+      <summary className="head flex items-baseline justify-between py-0.5">
+        {title}
+        <span className="num">{chosen ? `${chosen} on` : count}</span>
+      </summary>
+      <ul className="pt-0.5">{children}</ul>
+    </details>
   );
 }
 
@@ -148,79 +315,5 @@ function Toggle({
         {count !== null && <span className="num">{count}</span>}
       </button>
     </li>
-  );
-}
-
-type RangeProps = {
-  label: string;
-  bins: number[] | undefined;
-  min: number;
-  max: number;
-  step: number;
-  low: number | null;
-  high: number | null;
-  onChange: (low: number | null, high: number | null) => void;
-};
-
-/** Two thumbs over a histogram of the current result. */
-function Range({ label, bins, min, max, step, low, high, onChange }: RangeProps) {
-  const [a, b] = [low ?? min, high ?? max];
-  const tallest = Math.max(1, ...(bins ?? []));
-  const inside = (i: number, n: number) => {
-    const middle = min + ((i + 0.5) / n) * (max - min);
-    return middle >= a - step / 2 && middle <= b + step / 2;
-  };
-  const clean = (v: number, edge: number) => (v === edge ? null : v);
-  return (
-    <div className="mt-3 first:mt-0">
-      <div className="flex items-baseline justify-between">
-        <span className="head">{label}</span>
-        <span className="num">
-          {a}–{b}
-        </span>
-      </div>
-      <svg
-        viewBox={`0 0 ${(bins?.length ?? 1) * 10} 26`}
-        preserveAspectRatio="none"
-        className="block h-[26px] w-full"
-        aria-hidden
-      >
-        {bins?.map((n, i) => (
-          <rect
-            key={i}
-            x={i * 10 + 0.5}
-            width={9}
-            y={26 - (n / tallest) * 25}
-            height={(n / tallest) * 25 || 0.5}
-            fill={inside(i, bins.length) ? "var(--basalt)" : "var(--rule)"}
-          />
-        ))}
-      </svg>
-      <div className="range-pair relative h-[14px]">
-        <div className="absolute inset-x-0 top-[6px] h-[3px] bg-rule" />
-        <div
-          className="absolute top-[6px] h-[3px] bg-tide"
-          style={{ left: `${((a - min) / (max - min)) * 100}%`, right: `${100 - ((b - min) / (max - min)) * 100}%` }}
-        />
-        <input
-          type="range"
-          aria-label={`${label} from`}
-          min={min}
-          max={max}
-          step={step}
-          value={a}
-          onChange={(e) => onChange(clean(Math.min(Number(e.target.value), b), min), high)}
-        />
-        <input
-          type="range"
-          aria-label={`${label} to`}
-          min={min}
-          max={max}
-          step={step}
-          value={b}
-          onChange={(e) => onChange(low, clean(Math.max(Number(e.target.value), a), max))}
-        />
-      </div>
-    </div>
   );
 }

@@ -1,8 +1,8 @@
 "use client";
 // One face on the wall: core sample, setting, one line of facts.
-import { memo, useState } from "react";
+import { memo, useMemo, useState } from "react";
 import Link from "next/link";
-import type { StyleListItem } from "@/contracts/styles";
+import type { ShownItem } from "@/contracts/styles";
 import { nameCharacter } from "@/core/open/characterNames";
 import { CoreSample, type Ranges } from "../parts/CoreSample";
 import { BASELINE_EM, Sample } from "../parts/Sample";
@@ -18,10 +18,13 @@ export type StripLook = {
   paper: string;
   coloured: boolean;
   compact: boolean;
+  /** Address of the brief's picture, when faces are set on it. */
+  picture: string | null;
+  byLineWidth: boolean;
 };
 
 type Props = {
-  item: StyleListItem;
+  item: ShownItem;
   text: string;
   sizePx: number;
   look: StripLook;
@@ -29,13 +32,16 @@ type Props = {
   isKept: boolean;
   isAside: boolean;
   isFocus: boolean;
-  href: string;
-  onFocus: () => void;
-  onKeep: () => void;
+  index: number;
+  briefId: string;
+  /** The wall is being scrolled: fonts that are not here wait. */
+  isPassing: boolean;
+  onFocus: (index: number) => void;
+  onKeep: (item: ShownItem) => void;
 };
 
 /** What a screen reader hears: name, verdict, what is missing. */
-export const describeStrip = (item: StyleListItem, isKept: boolean) =>
+export const describeStrip = (item: ShownItem, isKept: boolean) =>
   [
     `${item.family} ${item.style}`,
     VERDICT_WORDS[item.verdict],
@@ -58,11 +64,16 @@ export const Strip = memo(function Strip({
   isKept,
   isAside,
   isFocus,
-  href,
+  index,
+  briefId,
+  isPassing,
   onFocus,
   onKeep,
 }: Props) {
+  const href = `/b/${briefId}/style/${item.styleId}`;
   const [fit, setFit] = useState(1);
+  const wanted = Object.entries(item.axisWanted);
+  const axes = useMemo(() => ({ ...item.axisDefaults, ...item.axisWanted }), [item.axisDefaults, item.axisWanted]);
   const baseline = look.basePx * 1.18;
   const keepButton = (
     <button
@@ -70,7 +81,7 @@ export const Strip = memo(function Strip({
       tabIndex={-1}
       aria-pressed={isKept}
       aria-label={`Keep ${item.family} ${item.style}`}
-      onClick={onKeep}
+      onClick={() => onKeep(item)}
       className={`ml-auto shrink-0 pl-1 font-semibold ${isKept ? "text-oxide" : "text-basalt opacity-0 group-hover/wall:opacity-100"}`}
     >
       {isKept ? "kept" : "keep"}
@@ -83,7 +94,7 @@ export const Strip = memo(function Strip({
       data-strip={item.styleId}
       data-name={`${item.family} ${item.style}`}
       aria-label={describeStrip(item, isKept)}
-      onFocus={onFocus}
+      onFocus={() => onFocus(index)}
       onClick={(e) => {
         if (!(e.target as HTMLElement).closest("a, button")) (e.currentTarget as HTMLElement).focus();
       }}
@@ -94,12 +105,21 @@ export const Strip = memo(function Strip({
         <CoreSample traits={item.traits} ranges={ranges} width={look.compact ? 14 : 24} band={look.compact ? 8 : 11} />
       </div>
       <div className="flex min-w-0 flex-1 flex-col justify-between">
-        <div className="min-h-0 flex-1 overflow-hidden" style={{ background: look.coloured ? look.paper : undefined }}>
+        <div
+          className="min-h-0 flex-1 overflow-hidden"
+          style={
+            look.picture
+              ? { backgroundImage: `url(${look.picture})`, backgroundSize: "cover", backgroundPosition: "center" }
+              : { background: look.coloured ? look.paper : undefined }
+          }
+        >
           <div style={look.wrap ? undefined : { marginTop: baseline - sizePx * BASELINE_EM }}>
             <Sample
               styleId={item.styleId}
               coverage={item.coverage}
-              axes={item.axisDefaults}
+              axes={axes}
+              byLineWidth={look.byLineWidth}
+              isPassing={isPassing}
               text={text}
               sizePx={sizePx}
               widthEm={item.traits.widthEm}
@@ -122,7 +142,9 @@ export const Strip = memo(function Strip({
           <div className="flex min-w-0 items-center gap-3 overflow-hidden">
             {!look.compact && !item.price && (
               <span className="min-w-0 truncate text-basalt">
-                {item.stylesInFamily} {item.stylesInFamily === 1 ? "style" : "styles"}
+                {item.stylesFound > 1
+                  ? `${item.stylesFound} styles fit`
+                  : `${item.stylesInFamily} ${item.stylesInFamily === 1 ? "style" : "styles"}`}
               </span>
             )}
             <span className="shrink-0">
@@ -135,7 +157,12 @@ export const Strip = memo(function Strip({
               </span>
             )}
             <CareMark health={item.health} />
-            {fit < 0.985 && !look.wrap && (
+            {wanted.length > 0 && (
+              <span className="num shrink-0" title="Its axes are set so that it is what was asked for">
+                {wanted.map(([tag, v]) => `${tag} ${Number(v.toFixed(1))}`).join(" ")}
+              </span>
+            )}
+            {fit < 0.985 && !look.wrap && !look.byLineWidth && (
               <span className="num shrink-0" title="Set smaller, so that the whole line is seen">
                 at {Math.round(fit * 100)} %
               </span>

@@ -2,13 +2,16 @@
 // The wall of samples: virtualised rows of strips, gone through by keys alone.
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useRouter } from "next/navigation";
-import { useCallback, useEffect, useRef, useState } from "react";
-import type { StyleListItem } from "@/contracts/styles";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import type { ShownItem } from "@/contracts/styles";
 import { levelFactor } from "@/core/brief/level";
 import { useBench } from "../bench/BenchContext";
 import { isTyping } from "../bench/Bench";
 import type { Ranges } from "../parts/CoreSample";
+import { preloadFaces } from "../parts/faceLoader";
+import { Beside } from "./Beside";
 import { Strip, type StripLook } from "./Strip";
+import { factsOf } from "./facts";
 import { moveFocus } from "./select";
 
 export const BASE_PX: Record<number, number> = { 1: 60, 2: 42, 3: 30, 4: 24, 5: 20, 6: 17 };
@@ -19,38 +22,67 @@ type Props = {
   columns: number;
   zoom: number;
   wrap: boolean;
+  /** Single letters: set large. */
+  isLarge: boolean;
+  ground: "colours" | "picture";
   text: string;
   ranges: Ranges;
-  item: (index: number) => StyleListItem | undefined;
+  item: (index: number) => ShownItem | undefined;
   onRange: (from: number, to: number) => void;
   onZoom: (zoom: number) => void;
   resetKey: string;
 };
 
-export function Wall({ total, columns, zoom, wrap, text, ranges, item, onRange, onZoom, resetKey }: Props) {
+/** Where the wall of each brief and question was left: the focus and the scroll come back with the view. */
+const placeKey = (resetKey: string) => `wall ${resetKey}`;
+type Place = { focus: number; scroll: number };
+function readPlace(resetKey: string): Place {
+  try {
+    return JSON.parse(sessionStorage.getItem(placeKey(resetKey)) ?? "") as Place;
+  } catch {
+    return { focus: 0, scroll: 0 };
+  }
+}
+
+export function Wall(props: Props) {
+  const { total, columns, zoom, wrap, isLarge, ground, text, ranges, item, onRange, onZoom, resetKey } = props;
   const { brief, toggleKept, setAside, dispatch } = useBench();
   const router = useRouter();
   const scroller = useRef<HTMLDivElement>(null);
-  const [focus, setFocus] = useState(0);
-  const basePx = ((BASE_PX[columns] ?? 42) * zoom) / 100;
+  const [left] = useState(() => readPlace(resetKey));
+  const [focus, setFocus] = useState(left.focus);
+  const [last, setLast] = useState<number | null>(null);
+  const [isBeside, setBeside] = useState(false);
+  const basePx = ((BASE_PX[columns] ?? 42) * (isLarge ? 1.7 : 1) * zoom) / 100;
   const heightPx = Math.round(
     (wrap ? basePx * 0.55 * 1.3 * (columns > 2 ? 8 : 4.4) : basePx * 1.78) + (columns > 2 ? 62 : 46),
   );
-  const look: StripLook = {
-    basePx,
-    wrap,
-    heightPx,
-    ink: brief.ink,
-    paper: brief.paper,
-    coloured: brief.ink.toUpperCase() !== DEFAULT_COLOURS.ink || brief.paper.toUpperCase() !== DEFAULT_COLOURS.paper,
-    compact: columns > 2,
-  };
+  const picture =
+    ground === "picture" && brief.picture ? `/api/v1/briefs/${brief.briefId}/picture?v=${brief.picture}` : null;
+  const look: StripLook = useMemo(
+    () => ({
+      basePx,
+      wrap,
+      heightPx,
+      ink: brief.ink,
+      paper: brief.paper,
+      picture,
+      coloured:
+        picture !== null ||
+        brief.ink.toUpperCase() !== DEFAULT_COLOURS.ink ||
+        brief.paper.toUpperCase() !== DEFAULT_COLOURS.paper,
+      compact: columns > 2,
+      byLineWidth: brief.levelBy === "line-width" && !wrap,
+    }),
+    [basePx, wrap, heightPx, brief.ink, brief.paper, picture, columns, brief.levelBy],
+  );
   const rows = Math.ceil(total / columns);
   const virtual = useVirtualizer({
     count: rows,
     getScrollElement: () => scroller.current,
     estimateSize: () => heightPx,
     overscan: 3,
+    initialOffset: left.scroll,
   });
   const shown = virtual.getVirtualItems();
   const from = (shown[0]?.index ?? 0) * columns;
@@ -62,8 +94,30 @@ export function Wall({ total, columns, zoom, wrap, text, ranges, item, onRange, 
     if (before.current === resetKey) return;
     before.current = resetKey;
     setFocus(0);
+    setLast(null);
     virtual.scrollToOffset(0);
   }, [resetKey, virtual]);
+  useEffect(() => {
+    const timer = setTimeout(
+      () =>
+        sessionStorage.setItem(
+          placeKey(resetKey),
+          JSON.stringify({ focus, scroll: scroller.current?.scrollTop ?? 0 } satisfies Place),
+        ),
+      150,
+    );
+    return () => clearTimeout(timer);
+  }, [focus, from, resetKey]);
+  // Fonts of the rows that come next are fetched while these are looked at; not in the middle of a long scroll.
+  const { isScrolling } = virtual;
+  const ahead = useRef(from);
+  useEffect(() => {
+    if (isScrolling) return;
+    const down = from >= ahead.current;
+    ahead.current = from;
+    const next = Array.from({ length: 2 * columns + 6 }, (_, k) => item(down ? to + k : from - 1 - k));
+    preloadFaces(next.flatMap((n) => (n?.owned ? [n.styleId] : [])));
+  }, [isScrolling, from, to, columns, item]);
 
   const focused = item(Math.min(focus, Math.max(0, total - 1)));
   useEffect(() => {
@@ -71,9 +125,15 @@ export function Wall({ total, columns, zoom, wrap, text, ranges, item, onRange, 
     dispatch({ type: "facts", facts: factsOf(focused), keys: KEYS });
   }, [focused, dispatch]);
 
+  const lookAt = useCallback((index: number) => {
+    setFocus((now) => {
+      if (now !== index) setLast(now);
+      return index;
+    });
+  }, []);
   const goTo = useCallback(
     (index: number) => {
-      setFocus(index);
+      lookAt(index);
       virtual.scrollToIndex(Math.floor(index / columns));
       requestAnimationFrame(() =>
         scroller.current
@@ -81,7 +141,7 @@ export function Wall({ total, columns, zoom, wrap, text, ranges, item, onRange, 
           ?.focus({ preventScroll: true }),
       );
     },
-    [columns, virtual],
+    [columns, virtual, lookAt],
   );
 
   useEffect(() => {
@@ -101,6 +161,7 @@ export function Wall({ total, columns, zoom, wrap, text, ranges, item, onRange, 
       const face = item(focus);
       const name = face ? `${face.family} ${face.style}` : "";
       if (moved !== null) goTo(moved);
+      else if (event.key.toLowerCase() === "d" && last !== null) setBeside(true);
       else if (event.key === " " && onWall && face) toggleKept(face.styleId, name);
       else if (event.key.toLowerCase() === "x" && face) {
         const isAside = brief.setAside.includes(face.styleId);
@@ -113,9 +174,18 @@ export function Wall({ total, columns, zoom, wrap, text, ranges, item, onRange, 
       else return;
       event.preventDefault();
     };
+    const onUp = (event: KeyboardEvent) => event.key.toLowerCase() === "d" && setBeside(false);
+    const onBlur = () => setBeside(false);
     window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
+    window.addEventListener("keyup", onUp);
+    window.addEventListener("blur", onBlur);
+    return () => {
+      window.removeEventListener("keydown", onKey);
+      window.removeEventListener("keyup", onUp);
+      window.removeEventListener("blur", onBlur);
+    };
   }, [
+    last,
     focus,
     total,
     columns,
@@ -131,64 +201,75 @@ export function Wall({ total, columns, zoom, wrap, text, ranges, item, onRange, 
     brief.briefId,
   ]);
 
-  const kept = new Set(brief.kept.map((k) => k.styleId));
-  const aside = new Set(brief.setAside);
+  const kept = useMemo(() => new Set(brief.kept.map((k) => k.styleId)), [brief.kept]);
+  const aside = useMemo(() => new Set(brief.setAside), [brief.setAside]);
+  const [faceA, faceB] = isBeside && last !== null ? [item(last), item(focus)] : [undefined, undefined];
+  const keepRef = useRef(toggleKept);
+  useEffect(() => {
+    keepRef.current = toggleKept;
+  });
+  const onKeep = useCallback((face: ShownItem) => keepRef.current(face.styleId, `${face.family} ${face.style}`), []);
   return (
-    <div
-      ref={scroller}
-      className="group/wall h-full overflow-y-auto"
-      role="grid"
-      aria-label="Faces"
-      aria-rowcount={rows}
-      aria-colcount={columns}
-      data-total={total}
-    >
-      <div style={{ height: virtual.getTotalSize() }} className="relative" role="presentation">
-        {shown.map((row) => (
-          <div
-            key={row.key}
-            role="row"
-            aria-rowindex={row.index + 1}
-            className="absolute inset-x-0 grid"
-            style={{
-              transform: `translateY(${row.start}px)`,
-              gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))`,
-            }}
-          >
-            {Array.from({ length: columns }, (_, c) => {
-              const index = row.index * columns + c;
-              if (index >= total) return null;
-              const face = item(index);
-              if (!face)
+    <div className="relative h-full">
+      {faceA && faceB && <Beside a={faceA} b={faceB} text={text} ranges={ranges} />}
+      <div
+        ref={scroller}
+        className="group/wall h-full overflow-y-auto"
+        role="grid"
+        aria-label="Faces"
+        aria-rowcount={rows}
+        aria-colcount={columns}
+        data-total={total}
+      >
+        <div style={{ height: virtual.getTotalSize() }} className="relative" role="presentation">
+          {shown.map((row) => (
+            <div
+              key={row.key}
+              role="row"
+              aria-rowindex={row.index + 1}
+              className="absolute inset-x-0 grid"
+              style={{
+                transform: `translateY(${row.start}px)`,
+                gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))`,
+              }}
+            >
+              {Array.from({ length: columns }, (_, c) => {
+                const index = row.index * columns + c;
+                if (index >= total) return null;
+                const face = item(index);
+                if (!face)
+                  return (
+                    <div
+                      key={index}
+                      role="gridcell"
+                      aria-busy
+                      className="border-r border-b border-rule"
+                      style={{ height: heightPx }}
+                    />
+                  );
                 return (
-                  <div
-                    key={index}
-                    role="gridcell"
-                    aria-busy
-                    className="border-r border-b border-rule"
-                    style={{ height: heightPx }}
-                  />
+                  <div key={face.styleId} data-index={index} role="presentation" className="min-w-0">
+                    <Strip
+                      item={face}
+                      text={text}
+                      sizePx={basePx * levelFactor(face.traits, brief.levelBy) * (wrap ? 0.55 : 1)}
+                      look={look}
+                      ranges={ranges}
+                      isKept={kept.has(face.styleId)}
+                      isAside={aside.has(face.styleId)}
+                      isFocus={index === focus}
+                      index={index}
+                      briefId={brief.briefId}
+                      isPassing={isScrolling}
+                      onFocus={lookAt}
+                      onKeep={onKeep}
+                    />
+                  </div>
                 );
-              return (
-                <div key={face.styleId} data-index={index} role="presentation" className="min-w-0">
-                  <Strip
-                    item={face}
-                    text={text}
-                    sizePx={basePx * levelFactor(face.traits, brief.levelBy) * (wrap ? 0.55 : 1)}
-                    look={look}
-                    ranges={ranges}
-                    isKept={kept.has(face.styleId)}
-                    isAside={aside.has(face.styleId)}
-                    isFocus={index === focus}
-                    href={`/b/${brief.briefId}/style/${face.styleId}`}
-                    onFocus={() => setFocus(index)}
-                    onKeep={() => toggleKept(face.styleId, `${face.family} ${face.style}`)}
-                  />
-                </div>
-              );
-            })}
-          </div>
-        ))}
+              })}
+            </div>
+          ))}
+        </div>
       </div>
     </div>
   );
@@ -198,17 +279,6 @@ const KEYS = [
   { key: "Space", does: "keep" },
   { key: "X", does: "set aside" },
   { key: "Enter", does: "open" },
+  { key: "D", does: "held: beside the last" },
   { key: "/", does: "search" },
 ];
-
-export function factsOf(item: StyleListItem): string[] {
-  const { traits } = item;
-  const needed = item.missing.length ? `lacks ${item.missing.join(" ")}` : "all characters";
-  return [
-    `${item.family} ${item.style}`,
-    traits.stemEm === null ? "stem not measured" : `stem ${traits.stemEm.toFixed(3)} em`,
-    traits.contrast === null ? "" : `contrast ${traits.contrast.toFixed(1)}`,
-    traits.xHeightEm === null ? "" : `x-height ${traits.xHeightEm.toFixed(2)} em`,
-    needed,
-  ].filter(Boolean);
-}

@@ -1,6 +1,7 @@
 "use client";
 // The state of Find as it stands in the address: a link shows the same wall, and back goes back.
 import {
+  createParser,
   parseAsArrayOf,
   parseAsBoolean,
   parseAsInteger,
@@ -9,76 +10,103 @@ import {
   useQueryStates,
   type inferParserType,
 } from "nuqs";
-import { KINDS, TREATMENTS, VERDICTS } from "@/contracts/traits";
-import { STYLE_SORTS } from "@/contracts/styles";
+import { KINDS, TREATMENTS, VERDICTS, VOX } from "@/contracts/traits";
+import { parseRange, writeRange, type TraitRange } from "@/contracts/styles";
 
-export const SETTINGS = ["line", "words", "sentence", "paragraph", "alphabet", "figures"] as const;
+export const SETTINGS = ["line", "words", "sentence", "paragraph", "alphabet", "figures", "letters"] as const;
 export type Setting = (typeof SETTINGS)[number];
+export const GROUNDS = ["colours", "picture"] as const;
+
+const words = () => parseAsArrayOf(parseAsString).withDefault([]);
+const range = createParser<TraitRange>({
+  parse: parseRange,
+  serialize: writeRange,
+  eq: (a, b) => writeRange(a) === writeRange(b),
+});
 
 const parsers = {
   q: parseAsString.withDefault(""),
   kinds: parseAsArrayOf(parseAsStringLiteral(KINDS)).withDefault([]),
   treatments: parseAsArrayOf(parseAsStringLiteral(TREATMENTS)).withDefault([]),
+  moods: words(),
+  vox: parseAsArrayOf(parseAsStringLiteral(VOX)).withDefault([]),
   verdicts: parseAsArrayOf(parseAsStringLiteral(VERDICTS)).withDefault([]),
-  weightMin: parseAsInteger,
-  weightMax: parseAsInteger,
-  widthMin: parseAsInteger,
-  widthMax: parseAsInteger,
+  traits: parseAsArrayOf(range).withDefault([]),
+  features: words(),
+  axes: words(),
+  languages: words(),
+  formats: words(),
+  health: words(),
+  libraries: words(),
+  figures: words(),
+  cases: words(),
+  chars: parseAsString.withDefault(""),
+  stylesMin: parseAsInteger,
+  weightsMin: parseAsInteger,
+  italics: parseAsBoolean.withDefault(false),
+  priceMax: parseAsInteger,
   pictures: parseAsStringLiteral(["in", "out", "only"] as const).withDefault("in"),
   complete: parseAsBoolean.withDefault(false),
   owned: parseAsStringLiteral(["all", "here", "to-buy"] as const).withDefault("all"),
   library: parseAsString,
+  near: parseAsString,
   aside: parseAsStringLiteral(["hide", "show", "only"] as const).withDefault("hide"),
-  sort: parseAsStringLiteral(STYLE_SORTS).withDefault("fit"),
+  sort: parseAsString.withDefault("fit"),
+  fold: parseAsBoolean.withDefault(false),
   columns: parseAsInteger.withDefault(2),
   set: parseAsStringLiteral(SETTINGS).withDefault("line"),
+  letters: parseAsString.withDefault("Rg4&"),
+  ground: parseAsStringLiteral(GROUNDS).withDefault("colours"),
   zoom: parseAsInteger.withDefault(100),
 };
 export type FindAddress = inferParserType<typeof parsers>;
+export type SetAddress = (change: Partial<{ [K in keyof FindAddress]: FindAddress[K] | null }>) => void;
 
 export const useFindAddress = () => useQueryStates(parsers, { history: "replace", throttleMs: 120 });
+
+const LISTS = [
+  "kinds",
+  "treatments",
+  "moods",
+  "vox",
+  "verdicts",
+  "features",
+  "axes",
+  "languages",
+  "formats",
+  "health",
+  "libraries",
+  "figures",
+  "cases",
+] as const;
+const SINGLES = ["q", "chars", "stylesMin", "weightsMin", "priceMax", "library", "near"] as const;
 
 /** What of the address is a question to the server, as query string. */
 export function writeQuestion(a: FindAddress, briefId: string): string {
   const p = new URLSearchParams({ briefId });
-  const put = (key: string, value: string | number | null | undefined) => {
-    if (value !== null && value !== undefined && value !== "") p.set(key, String(value));
-  };
-  put("q", a.q.trim());
-  put("kinds", a.kinds.join(","));
-  put("treatments", a.treatments.join(","));
-  put("verdicts", a.verdicts.join(","));
-  put("weightMin", a.weightMin);
-  put("weightMax", a.weightMax);
-  put("widthMin", a.widthMin);
-  put("widthMax", a.widthMax);
-  if (a.pictures !== "in") put("pictures", a.pictures);
-  if (a.owned !== "all") put("owned", a.owned);
-  put("library", a.library);
-  if (a.complete) put("complete", "true");
-  if (a.aside !== "hide") put("aside", a.aside);
-  put("sort", a.sort);
+  for (const key of LISTS) if (a[key].length) p.set(key, a[key].join(","));
+  for (const key of SINGLES) {
+    const value = a[key];
+    if (value !== null && String(value).trim() !== "") p.set(key, String(value).trim());
+  }
+  if (a.traits.length) p.set("traits", a.traits.map(writeRange).join(","));
+  if (a.italics) p.set("italics", "true");
+  if (a.pictures !== "in") p.set("pictures", a.pictures);
+  if (a.owned !== "all") p.set("owned", a.owned);
+  if (a.complete) p.set("complete", "true");
+  if (a.aside !== "hide") p.set("aside", a.aside);
+  if (a.fold) p.set("fold", "true");
+  p.set("sort", a.sort);
   return p.toString();
 }
 
 /** Everything that narrows the wall, off. */
-export const NO_FILTERS: Partial<Record<keyof FindAddress, null>> = {
-  q: null,
-  kinds: null,
-  treatments: null,
-  verdicts: null,
-  weightMin: null,
-  weightMax: null,
-  widthMin: null,
-  widthMax: null,
-  pictures: null,
-  complete: null,
-  owned: null,
-  library: null,
-};
+export const NO_FILTERS = Object.fromEntries(
+  [...LISTS, ...SINGLES, "traits", "italics", "pictures", "complete", "owned"].map((k) => [k, null]),
+) as Partial<Record<keyof FindAddress, null>>;
 
 /** Texts other than the brief's own, from the scenario, long enough to show a face at work. */
-export const SETTING_TEXTS: Record<Exclude<Setting, "line">, string> = {
+export const SETTING_TEXTS: Record<Exclude<Setting, "line" | "letters">, string> = {
   words: "Harbour Lantern Quay Mist Beacon",
   sentence: "The keeper trimmed the wick, and waited for the fog to lift.",
   paragraph:

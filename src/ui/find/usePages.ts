@@ -1,10 +1,18 @@
 "use client";
 // Pages of the wall, fetched as they come near; what was shown stays until the new arrives.
 import { useQueries, keepPreviousData } from "@tanstack/react-query";
-import type { StyleList, StyleListItem } from "@/contracts/styles";
+import type { ShownItem, StyleList } from "@/contracts/styles";
 import { callApi } from "../parts/api";
 
 export const PAGE = 60;
+
+export type ShownList = Omit<StyleList, "items"> & { items: ShownItem[] };
+
+/** Gives every item its coverage, the same object for all that share it. */
+export const showList = (list: StyleList): ShownList => ({
+  ...list,
+  items: list.items.map((i) => ({ ...i, coverage: list.coverages[i.coverageKey] ?? [] })),
+});
 
 /** @param question - query string. @param from, to - item indices near the viewport. */
 export function usePages(question: string, from: number, to: number) {
@@ -14,9 +22,11 @@ export function usePages(question: string, from: number, to: number) {
   const results = useQueries({
     queries: wanted.map((page) => ({
       queryKey: ["styles", question, page],
-      queryFn: ({ signal }: { signal: AbortSignal }) =>
-        callApi<StyleList>(`/styles?${question}&limit=${PAGE}&cursor=${page * PAGE}`, { signal }),
-      placeholderData: keepPreviousData,
+      queryFn: async ({ signal }: { signal: AbortSignal }) =>
+        showList(await callApi<StyleList>(`/styles?${question}&limit=${PAGE}&cursor=${page * PAGE}`, { signal })),
+      // The first page stays while a new question is asked; a page further on is another page.
+      placeholderData: page === 0 ? keepPreviousData : undefined,
+      staleTime: 60_000,
     })),
   });
   const byPage = new Map(wanted.map((page, i) => [page, results[i]!.data]));
@@ -25,6 +35,6 @@ export function usePages(question: string, from: number, to: number) {
     head,
     error: results.find((r) => r.error)?.error ?? null,
     isLoading: !head,
-    item: (index: number): StyleListItem | undefined => byPage.get(Math.floor(index / PAGE))?.items[index % PAGE],
+    item: (index: number): ShownItem | undefined => byPage.get(Math.floor(index / PAGE))?.items[index % PAGE],
   };
 }

@@ -1,6 +1,6 @@
 "use client";
 // Text set in one face. Characters that the face lacks are hatched boxes with their name; too long a line is set smaller and says so.
-import { memo, useLayoutEffect, useRef, useState, type CSSProperties } from "react";
+import { memo, useLayoutEffect, useMemo, useRef, useState, type CSSProperties } from "react";
 import { nameCharacter } from "@/core/open/characterNames";
 import { hasCodePoint } from "@/core/open/unicodeBlocks";
 import type { CodePointRanges } from "@/contracts/traits";
@@ -23,10 +23,18 @@ export type SampleProps = {
   onFit?: (share: number) => void;
   /** False: the font is not here, the library sets the line. */
   owned?: boolean;
+  /** The line is set so large that it fills this much of its room, whatever its point size: faces levelled by line width. */
+  byLineWidth?: boolean;
+  /** Scrolled past: a font that is not here is not asked for yet. */
+  isPassing?: boolean;
 };
 
 /** Where the baseline stands below the top of a line box: the ascent that every loaded face is given. */
 export const BASELINE_EM = 0.95;
+
+/** Share of its room that a line fills when faces are levelled by line width, and the most it may grow for that. */
+const LINE_SHARE = 0.82;
+const LARGEST = 1.25;
 
 /** CSS of axis values; undefined for a face without axes. */
 const writeVariations = (axes?: Record<string, number>) =>
@@ -53,9 +61,11 @@ export const Sample = memo(function Sample(props: SampleProps) {
 });
 
 function SetHere(props: SampleProps) {
-  const { styleId, coverage, text, sizePx, widthEm, ink, wrap, align, axes, features, onFit } = props;
+  const { styleId, coverage, text, sizePx, widthEm, ink, wrap, align, axes, features, onFit, byLineWidth, isPassing } =
+    props;
   const variations = writeVariations(axes);
-  const state = useFace(styleId);
+  const state = useFace(styleId, isPassing);
+  const runs = useMemo(() => splitRuns(text, coverage), [text, coverage]);
   const box = useRef<HTMLDivElement>(null);
   const line = useRef<HTMLSpanElement>(null);
   const [fit, setFit] = useState(1);
@@ -63,10 +73,11 @@ function SetHere(props: SampleProps) {
     if (wrap || !box.current || !line.current) return;
     const room = box.current.clientWidth;
     const used = line.current.offsetWidth / fit;
-    const next = used > room && used > 0 ? Math.max(0.2, room / used) : 1;
+    const filled = byLineWidth && used > 0 ? Math.min(LARGEST, Math.max(0.2, (LINE_SHARE * room) / used)) : 1;
+    const next = byLineWidth ? filled : used > room && used > 0 ? Math.max(0.2, room / used) : 1;
     if (Math.abs(next - fit) > 0.004) setFit(next);
     onFit?.(next);
-  }, [text, sizePx, state, wrap, fit, onFit, variations, features]);
+  }, [text, sizePx, state, wrap, fit, onFit, variations, features, byLineWidth]);
   const style: CSSProperties = {
     fontFamily: `"${familyOf(styleId)}"`,
     fontSize: sizePx * fit,
@@ -83,14 +94,14 @@ function SetHere(props: SampleProps) {
     fontFeatureSettings: features,
     fontSynthesis: "none",
   };
-  const missing = splitRuns(text, coverage).filter((r) => r.missing);
+  const missing = runs.filter((r) => r.missing);
   return (
     <div ref={box} className="min-w-0 overflow-hidden" style={{ textAlign: align }} data-face={state}>
       {state === "failed" ? (
         <span className="text-madder">This font could not be loaded.</span>
       ) : (
         <span ref={line} style={style} data-sample={styleId}>
-          {splitRuns(text, coverage).map((run, i) =>
+          {runs.map((run, i) =>
             run.missing ? (
               <Missing key={i} char={run.text} widthEm={widthEm ?? 0.55} />
             ) : (

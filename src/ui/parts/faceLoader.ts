@@ -51,10 +51,22 @@ function letGo() {
   }
 }
 
-/** State of a style's font; loads it while the component that asks is shown. */
-export function useFace(styleId: string): Held["state"] {
-  const [state, setState] = useState<Held["state"]>("loading");
+/** Fetches faces that will be looked at next; they count as not in use until they are. */
+export function preloadFaces(styleIds: readonly string[]) {
+  for (const id of styleIds) if (!faces.has(id)) hold(id);
+}
+
+/**
+ * State of a style's font; loads it while the component that asks is shown.
+ * @param waits - true: one that is not here yet is not asked for (the wall is scrolled past).
+ */
+export function useFace(styleId: string, waits = false): Held["state"] {
+  const [state, setState] = useState<Held["state"]>(() => faces.get(styleId)?.state ?? "loading");
+  // Once here, or asked for, a later wait changes nothing.
+  const [isAsked, setAsked] = useState(!waits || faces.has(styleId));
+  if (!isAsked && !waits) setAsked(true);
   useEffect(() => {
+    if (!isAsked) return;
     const held = hold(styleId);
     const tell = () => setState(held.state);
     held.users++;
@@ -65,7 +77,7 @@ export function useFace(styleId: string): Held["state"] {
       held.lastUsed = Date.now();
       held.listeners.delete(tell);
     };
-  }, [styleId]);
+  }, [styleId, isAsked]);
   return state;
 }
 

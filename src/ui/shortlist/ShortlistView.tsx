@@ -19,7 +19,7 @@ import { GripVertical, Star } from "lucide-react";
 import Link from "next/link";
 import { useEffect, useState } from "react";
 import type { Kept } from "@/contracts/brief";
-import type { StyleListItem } from "@/contracts/styles";
+import type { ShownItem } from "@/contracts/styles";
 import { levelFactor } from "@/core/brief/level";
 import { useBench } from "../bench/BenchContext";
 import { useKept } from "../bench/Tray";
@@ -105,7 +105,7 @@ function Row({
 }: {
   entry: Kept;
   place: number;
-  item: StyleListItem | undefined;
+  item: ShownItem | undefined;
   ranges: Ranges;
 }) {
   const { brief, keep, letGo } = useBench();

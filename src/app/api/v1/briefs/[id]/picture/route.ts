@@ -1,0 +1,31 @@
+import { NextResponse } from "next/server";
+import { refusal, route } from "@/app/api/respond";
+import { getDb } from "@/server/db/open";
+import { MOST_BYTES, putPicture, readPicture, removePicture } from "@/server/usecases/briefPicture";
+
+type Params = { id: string };
+export const dynamic = "force-dynamic";
+
+export const GET = route<Params>((_request, { id }) => {
+  const jpeg = readPicture(getDb(), id);
+  return jpeg
+    ? new NextResponse(new Uint8Array(jpeg), {
+        headers: {
+          "content-type": "image/jpeg",
+          "cache-control": "private, max-age=31536000, immutable",
+          "x-content-type-options": "nosniff",
+        },
+      })
+    : refusal("not-found");
+});
+export const PUT = route<Params>(async (request, { id }) => {
+  if (Number(request.headers.get("content-length") ?? 0) > MOST_BYTES + 1e6) return refusal("picture-too-large");
+  const form = await request.formData().catch(() => null);
+  const image = form?.get("image");
+  if (!(image instanceof File)) return refusal("no-file");
+  const outcome = await putPicture(getDb(), id, image.name || "picture", new Uint8Array(await image.arrayBuffer()));
+  return outcome.ok ? NextResponse.json({ picture: outcome.picture }) : refusal(outcome.code, outcome.message);
+});
+export const DELETE = route<Params>((_request, { id }) =>
+  removePicture(getDb(), id) ? NextResponse.json({ briefId: id }) : refusal("not-found"),
+);

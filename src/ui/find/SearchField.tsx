@@ -1,0 +1,128 @@
+"use client";
+// The find field: words as people say them, with what could follow offered below. Arrow keys choose, Tab takes, Enter goes to the wall.
+import { useQuery } from "@tanstack/react-query";
+import { useId, useState } from "react";
+import type { Suggestions } from "@/contracts/styles";
+import { callApi } from "../parts/api";
+
+const ASK_FROM = 2;
+
+export function SearchField({
+  value,
+  onChange,
+  ref,
+}: {
+  value: string;
+  onChange: (q: string) => void;
+  ref: React.Ref<HTMLInputElement>;
+}) {
+  const [typed, setTyped] = useState(value);
+  const [given, setGiven] = useState(value);
+  const [isOpen, setOpen] = useState(false);
+  const [chosen, setChosen] = useState(-1);
+  const listId = useId();
+  // The address changed elsewhere (back, a word removed): the field follows.
+  if (given !== value) {
+    setGiven(value);
+    if (value !== typed.trim()) setTyped(value);
+  }
+  const asked = typed.trimStart();
+  const suggestions = useQuery({
+    queryKey: ["suggestions", asked],
+    queryFn: ({ signal }) => callApi<Suggestions>(`/suggestions?q=${encodeURIComponent(asked)}`, { signal }),
+    enabled: isOpen && asked.length >= ASK_FROM,
+    placeholderData: (before) => before,
+    staleTime: 30_000,
+  });
+  const list = isOpen && asked.length >= ASK_FROM ? (suggestions.data?.suggestions ?? []) : [];
+  const put = (text: string) => {
+    setTyped(text);
+    onChange(text.trim());
+    setChosen(-1);
+  };
+  const take = (at: number) => {
+    const s = list[at];
+    if (!s) return;
+    put(`${s.becomes} `);
+    setOpen(false);
+  };
+  const toWall = () => document.querySelector<HTMLElement>("[data-index='0'] [data-strip]")?.focus();
+  return (
+    <div className="relative min-w-0 flex-1">
+      <input
+        ref={ref}
+        type="search"
+        role="combobox"
+        aria-label="Find by name, kind or shape"
+        aria-expanded={list.length > 0}
+        aria-controls={listId}
+        aria-autocomplete="list"
+        aria-activedescendant={chosen >= 0 ? `${listId}-${chosen}` : undefined}
+        placeholder="sturdy slab with an ampersand, to sell with"
+        autoComplete="off"
+        value={typed}
+        maxLength={200}
+        onChange={(e) => {
+          put(e.target.value);
+          setOpen(true);
+        }}
+        onBlur={() => setOpen(false)}
+        onKeyDown={(e) => {
+          if (e.key === "Escape") {
+            if (list.length) setOpen(false);
+            else e.currentTarget.blur();
+          } else if (e.key === "Tab" && list.length && chosen >= 0) take(chosen);
+          else if (e.key === "Enter") {
+            if (chosen >= 0) take(chosen);
+            else {
+              setOpen(false);
+              toWall();
+            }
+          } else if (e.key === "ArrowDown" && list.length) setChosen(Math.min(list.length - 1, chosen + 1));
+          else if (e.key === "ArrowUp" && list.length) setChosen(Math.max(-1, chosen - 1));
+          else if (e.key === "ArrowDown") toWall();
+          else return;
+          e.preventDefault();
+        }}
+        className="w-full bg-transparent text-[18px] leading-6 outline-none placeholder:text-basalt/70"
+      />
+      {list.length > 0 && (
+        <ul
+          id={listId}
+          role="listbox"
+          aria-label="Suggestions"
+          className="absolute top-full left-0 z-40 mt-2 w-96 rounded-sm border border-rule bg-chalk py-1 shadow-lg"
+        >
+          {list.map((s, i) => (
+            <li
+              key={s.becomes}
+              id={`${listId}-${i}`}
+              role="option"
+              aria-selected={i === chosen}
+              // Before the field loses focus.
+              onMouseDown={(e) => {
+                e.preventDefault();
+                take(i);
+              }}
+              onMouseEnter={() => setChosen(i)}
+              className={`flex cursor-pointer items-baseline justify-between px-3 py-1 ${i === chosen ? "bg-limestone" : ""}`}
+            >
+              <span className={s.kind === "word" ? "" : "font-semibold"}>{s.label}</span>
+              <span className="text-[12px] text-basalt">{s.note}</span>
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}
+
+/** The sentence without one of its phrases; joining words that are left alone at an end go too. */
+export function removeWords(q: string, from: string): string {
+  const escaped = from.replace(/[.*+?^${}()|[\]\\]/g, "\\$&").replace(/ /g, "[\\s,;]+");
+  return q
+    .replace(new RegExp(`(^|[\\s,;])${escaped}(?=$|[\\s,;])`, "i"), "$1")
+    .replace(/^[\s,;]*(?:(?:and|or|with|an?|the|but)\b[\s,;]*)*$/i, "")
+    .replace(/\s+/g, " ")
+    .trim();
+}

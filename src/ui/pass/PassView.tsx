@@ -1,0 +1,339 @@
+"use client";
+// A pass: faces come one after another, large, in the brief's words. One key keeps, one sets aside, one leaves, one undoes.
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import Link from "next/link";
+import { useCallback, useEffect, useReducer, useRef, useState } from "react";
+import type { Mark, Pass } from "@/contracts/passes";
+import type { ShownItem } from "@/contracts/styles";
+import { KIND_WORDS } from "@/contracts/words";
+import { levelFactor } from "@/core/brief/level";
+import { nameCharacter } from "@/core/open/characterNames";
+import { isTyping } from "../bench/Bench";
+import { useBench } from "../bench/BenchContext";
+import { useActiveLine } from "../bench/BriefStrip";
+import { factsOf } from "../find/facts";
+import { callApi } from "../parts/api";
+import { CareMark } from "../parts/CareMark";
+import { CoreSample, type Ranges } from "../parts/CoreSample";
+import { preloadFaces } from "../parts/faceLoader";
+import { Sample } from "../parts/Sample";
+import { VerdictMark } from "../parts/VerdictMark";
+import { countMarks, passReducer, startPass } from "./state";
+
+/** Items are fetched in pieces of this many; the next piece comes before it is needed. */
+const PIECE = 40;
+const KEYS = [
+  { key: "Space", does: "keep" },
+  { key: "X", does: "set aside" },
+  { key: "→", does: "leave" },
+  { key: "U", does: "undo" },
+  { key: "Esc", does: "stop here" },
+];
+const MARK_WORDS: Record<Mark["mark"], string> = { kept: "kept", aside: "set aside", left: "left" };
+
+export function PassView({ pass, ranges }: { pass: Pass; ranges: Ranges }) {
+  const { brief, dispatch: tellBench, sayFault, say } = useBench();
+  const [active] = useActiveLine();
+  const [state, dispatch] = useReducer(passReducer, pass, startPass);
+  const { item, isReady } = usePassItems(pass, state.place);
+  const send = useInOrder(sayFault);
+  const face = item(state.place);
+  const counts = countMarks(state.marks);
+  const isDone = state.marks.size === state.total;
+  const queries = useQueryClient();
+  const base = `/briefs/${pass.briefId}/passes/${pass.passId}`;
+  const wall = `/b/${brief.briefId}/find?${cleaned(pass.question)}`;
+
+  useEffect(
+    // What was decided here is seen on the wall and in the tray when the pass is left.
+    () => () => {
+      void queries.invalidateQueries({ queryKey: ["styles"] });
+      void queries.invalidateQueries({ queryKey: ["passes"] });
+      void queries.invalidateQueries({ queryKey: ["kept"] });
+    },
+    [queries],
+  );
+  useEffect(() => {
+    tellBench({ type: "facts", facts: face ? factsOf(face) : [], keys: KEYS });
+  }, [face, tellBench]);
+
+  const mark = useCallback(
+    (what: Mark["mark"]) => {
+      const place = state.place;
+      const styleId = pass.styleIds[place];
+      if (!styleId) return;
+      dispatch({ type: "marked", place, mark: what });
+      send(() => callApi(`${base}/marks/${place}`, { method: "PUT", json: { mark: what } }));
+      if (what === "kept")
+        tellBench({
+          type: "kept",
+          entry: { styleId, role: "", note: "", favourite: false, place: 1e6, keptAt: new Date().toISOString() },
+        });
+      if (what === "aside") tellBench({ type: "set aside", styleId, aside: true });
+    },
+    [state.place, pass.styleIds, base, send, tellBench],
+  );
+  const undo = useCallback(() => {
+    const place = state.trail[state.trail.length - 1];
+    if (place === undefined) return say("This is where the pass began.");
+    const was = state.marks.get(place);
+    const styleId = pass.styleIds[place]!;
+    dispatch({ type: "undone" });
+    send(() => callApi(`${base}/marks/${place}`, { method: "DELETE" }));
+    if (was === "kept") tellBench({ type: "let go", styleId });
+    if (was === "aside") tellBench({ type: "set aside", styleId, aside: false });
+  }, [state.trail, state.marks, pass.styleIds, base, send, say, tellBench]);
+  usePassKeys({ mark, undo, goTo: (place) => dispatch({ type: "looked at", place }), place: state.place, wall });
+
+  const text = brief.lines[active]?.text || " ";
+  return (
+    <div className="flex h-full flex-col" data-pass={pass.passId} data-place={state.place} data-done={state.marks.size}>
+      <header className="flex items-baseline gap-5 border-b border-rule px-6 pt-4 pb-2">
+        <h1 className="min-w-0 truncate text-[16px] font-bold">{pass.title}</h1>
+        <span className="num" aria-live="polite">
+          {Math.min(state.place + 1, state.total)} of {state.total}
+        </span>
+        <span className="text-basalt">
+          {counts.kept} kept, {counts.aside} set aside, {counts.left} left, {state.total - state.marks.size} to go
+        </span>
+        <Link href={wall} className="btn ml-auto">
+          Stop here
+        </Link>
+      </header>
+      <Progress state={state} />
+      {isDone && state.place >= state.total ? (
+        <Done counts={counts} wall={wall} onUndo={undo} />
+      ) : (
+        <div className="flex min-h-0 flex-1 flex-col justify-center overflow-hidden px-10">
+          {face ? (
+            <Face key={face.styleId} face={face} text={text} ranges={ranges} mark={state.marks.get(state.place)} />
+          ) : (
+            <p className="text-basalt">{isReady ? "This face is gone: its library was taken away. → goes on." : "…"}</p>
+          )}
+          <div className="mt-6 flex gap-3">
+            <button type="button" className="btn btn-act" onClick={() => mark("kept")}>
+              Keep
+            </button>
+            <button type="button" className="btn" onClick={() => mark("aside")}>
+              Set aside
+            </button>
+            <button type="button" className="btn" onClick={() => mark("left")}>
+              Leave
+            </button>
+            <button type="button" className="btn-quiet underline" disabled={!state.trail.length} onClick={undo}>
+              Undo
+            </button>
+          </div>
+          <Next items={[1, 2, 3].map((k) => item(state.place + k))} text={text} />
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** The wall again, without what is not its own. */
+const cleaned = (question: string) => {
+  const p = new URLSearchParams(question);
+  for (const key of ["briefId", "limit", "cursor"]) p.delete(key);
+  return p.toString();
+};
+
+function usePassItems(pass: Pass, place: number) {
+  const piece = Math.floor(place / PIECE);
+  const nextPiece = Math.floor((place + 12) / PIECE);
+  const read = (p: number) => ({
+    queryKey: ["pass", pass.passId, p],
+    queryFn: () =>
+      callApi<{ items: ShownItem[] }>(
+        `/briefs/${pass.briefId}/passes/${pass.passId}/items?from=${p * PIECE}&count=${PIECE}`,
+      ),
+    staleTime: Infinity,
+  });
+  const here = useQuery(read(piece));
+  const next = useQuery({ ...read(nextPiece), enabled: nextPiece * PIECE < pass.total });
+  const byId = new Map([...(here.data?.items ?? []), ...(next.data?.items ?? [])].map((i) => [i.styleId, i]));
+  const item = (at: number) => {
+    const id = pass.styleIds[at];
+    return id ? byId.get(id) : undefined;
+  };
+  const ahead = [1, 2, 3, 4, 5, 6].flatMap((k) => {
+    const i = item(place + k);
+    return i?.owned ? [i.styleId] : [];
+  });
+  const key = ahead.join();
+  useEffect(() => preloadFaces(key ? key.split(",") : []), [key]);
+  return { item, isReady: Boolean(here.data) };
+}
+
+/** Marks are sent one after another, in the order they were made; leaving the page waits for none of them to be lost. */
+function useInOrder(sayFault: (e: unknown) => void) {
+  const line = useRef<Promise<unknown>>(Promise.resolve());
+  const [waiting, setWaiting] = useState(0);
+  useEffect(() => {
+    if (!waiting) return;
+    const stay = (e: BeforeUnloadEvent) => e.preventDefault();
+    window.addEventListener("beforeunload", stay);
+    return () => window.removeEventListener("beforeunload", stay);
+  }, [waiting]);
+  return useCallback(
+    (call: () => Promise<unknown>) => {
+      setWaiting((n) => n + 1);
+      line.current = line.current
+        .then(call)
+        .catch(sayFault)
+        .finally(() => setWaiting((n) => n - 1));
+    },
+    [sayFault],
+  );
+}
+
+function usePassKeys(on: {
+  mark: (m: Mark["mark"]) => void;
+  undo: () => void;
+  goTo: (place: number) => void;
+  place: number;
+  wall: string;
+}) {
+  const now = useRef(on);
+  useEffect(() => {
+    now.current = on;
+  });
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return;
+      const { mark, undo, goTo, place, wall } = now.current;
+      const key = event.key.toLowerCase();
+      if (key === " " && !(event.target as HTMLElement).closest("a, button")) mark("kept");
+      else if (key === "x") mark("aside");
+      else if (key === "arrowright") mark("left");
+      else if (key === "arrowleft") goTo(place - 1);
+      else if (key === "u") undo();
+      else if (key === "escape") window.location.assign(wall);
+      else return;
+      event.preventDefault();
+      // The bench has an undo of its own.
+      event.stopImmediatePropagation();
+    };
+    window.addEventListener("keydown", onKey, { capture: true });
+    return () => window.removeEventListener("keydown", onKey, { capture: true });
+  }, []);
+}
+
+function Progress({ state }: { state: ReturnType<typeof startPass> }) {
+  const share = (n: number) => `${(100 * n) / Math.max(1, state.total)}%`;
+  const counts = countMarks(state.marks);
+  return (
+    <div
+      role="progressbar"
+      aria-label="Progress of the pass"
+      aria-valuemin={0}
+      aria-valuemax={state.total}
+      aria-valuenow={state.marks.size}
+      className="flex h-1.5 bg-rule/60"
+    >
+      <span style={{ width: share(counts.kept) }} className="bg-oxide" title={`${counts.kept} kept`} />
+      <span style={{ width: share(counts.left) }} className="bg-tide" title={`${counts.left} left`} />
+      <span style={{ width: share(counts.aside) }} className="bg-basalt/60" title={`${counts.aside} set aside`} />
+    </div>
+  );
+}
+
+function Face({
+  face,
+  text,
+  ranges,
+  mark,
+}: {
+  face: ShownItem;
+  text: string;
+  ranges: Ranges;
+  mark: Mark["mark"] | undefined;
+}) {
+  const { brief } = useBench();
+  const size = (px: number) => px * levelFactor(face.traits, brief.levelBy);
+  const sample = {
+    styleId: face.styleId,
+    coverage: face.coverage,
+    axes: { ...face.axisDefaults, ...face.axisWanted },
+    widthEm: face.traits.widthEm,
+    owned: face.owned,
+  };
+  return (
+    <article aria-label={`${face.family} ${face.style}`} data-face-name={`${face.family} ${face.style}`}>
+      <div className="border-y border-rule px-4 py-5" style={{ background: brief.paper, color: brief.ink }}>
+        <Sample {...sample} text={text} sizePx={size(88)} ink={brief.ink} />
+        <div className="mt-3">
+          <Sample {...sample} text="Rag 0123456789 & ? ! Hamburg" sizePx={size(28)} ink={brief.ink} />
+        </div>
+      </div>
+      <div className="mt-3 flex items-center gap-4">
+        <CoreSample traits={face.traits} ranges={ranges} width={24} band={9} />
+        <div>
+          <p className="text-[15px] font-semibold">
+            {face.family} {face.style}
+            {mark && <span className="ml-3 font-normal text-oxide">{MARK_WORDS[mark]}</span>}
+          </p>
+          <p className="flex gap-4 text-basalt">
+            <span>{face.kinds.map((k) => KIND_WORDS[k]).join(", ")}</span>
+            <span className="text-slate">
+              <VerdictMark verdict={face.verdict} price={face.price} />
+            </span>
+            <CareMark health={face.health} />
+            {face.missing.length > 0 && (
+              <span className="font-semibold text-madder">
+                no {face.missing.map((c) => `${c} (${nameCharacter(c.codePointAt(0)!)})`).join(", ")}
+              </span>
+            )}
+          </p>
+        </div>
+      </div>
+    </article>
+  );
+}
+
+function Next({ items, text }: { items: (ShownItem | undefined)[]; text: string }) {
+  const shown = items.filter((i): i is ShownItem => Boolean(i));
+  if (!shown.length) return null;
+  return (
+    <div className="mt-8 border-t border-rule pt-2 opacity-55" aria-hidden>
+      <p className="head">Next</p>
+      <div className="mt-1 grid grid-cols-3 gap-6">
+        {shown.map((i) => (
+          <Sample
+            key={i.styleId}
+            styleId={i.styleId}
+            coverage={i.coverage}
+            axes={i.axisDefaults}
+            text={text}
+            sizePx={24}
+            widthEm={i.traits.widthEm}
+            owned={i.owned}
+          />
+        ))}
+      </div>
+    </div>
+  );
+}
+
+function Done({ counts, wall, onUndo }: { counts: ReturnType<typeof countMarks>; wall: string; onUndo: () => void }) {
+  const { brief } = useBench();
+  return (
+    <div className="p-10">
+      <p className="text-[18px] font-semibold">Gone through: every face has its mark.</p>
+      <p className="mt-1 text-basalt">
+        {counts.kept} kept, {counts.aside} set aside, {counts.left} left where they were.
+      </p>
+      <div className="mt-5 flex gap-3">
+        <Link href={`/b/${brief.briefId}/shortlist`} className="btn btn-act">
+          Order the shortlist
+        </Link>
+        <Link href={wall} className="btn">
+          Back to the wall
+        </Link>
+        <button type="button" className="btn-quiet underline" onClick={onUndo}>
+          Undo the last
+        </button>
+      </div>
+    </div>
+  );
+}
