@@ -243,6 +243,8 @@ export const StyleDetail = z.object({
       styleId: StyleId,
       style: z.string(),
       weight: z.number().nullable(),
+      width: z.number().nullable(),
+      slanted: z.boolean(),
       variable: z.boolean(),
       owned: z.boolean(),
       axisDefaults: z.record(z.string(), z.number()),

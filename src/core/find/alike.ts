@@ -1,7 +1,7 @@
 // Nearness of styles by what is measured: each trait in steps that a practitioner would notice.
 import type { Traits } from "@/contracts/traits";
 import { KINDS } from "@/contracts/traits";
-import { hasBit, type FindIndex, type SieveTrait } from "./findIndex";
+import { hasBit, type FindIndex, type LetterBuild, type SieveTrait, type TraitColumn } from "./findIndex";
 
 /** How much of each trait is one noticeable step. Our own judgement: about a weight class, a width class, and so on. */
 const STEPS: Partial<Record<SieveTrait, number>> = {
@@ -24,39 +24,47 @@ const STEPS: Partial<Record<SieveTrait, number>> = {
 const TRAITS = Object.keys(STEPS) as SieveTrait[];
 /** A trait that only one of two styles has counts as this many steps. */
 const ABSENT_STEPS = 1.5;
+/** One trait never counts for more than this. */
+const MOST_STEPS = 6;
 const KIND_STEPS = 4;
 const STOREY_STEPS = 1;
 
 /**
- * Distance of every row to one set of traits.
+ * Distance of every row to one of them, trait by trait over whole columns.
  * @param reach - true: a variable font counts with the nearest value of its axes.
- * @returns function of the row: steps, 0 for the same measures.
+ * @returns Float32Array, one a row: steps, 0 for the same measures.
  */
-export function nearnessTo(index: FindIndex, row: number, reach = false): (i: number) => number {
-  const own = TRAITS.map((t) => index.traits[t].values[row]!);
+export function nearnessTo(index: FindIndex, row: number, reach = false): Float32Array {
+  const count = index.rows.length;
+  const sums = new Float32Array(count);
+  for (const trait of TRAITS) addTrait(sums, index.traits[trait], row, STEPS[trait]!, reach);
   const kinds = index.kinds.list[index.kinds.of[row]!]!;
-  const from = index.rows[row]!.traits;
-  const columns = TRAITS.map((t) => index.traits[t]);
-  const steps = TRAITS.map((t) => STEPS[t]!);
-  return (i) => {
-    let sum = 0;
-    for (let k = 0; k < columns.length; k++) {
-      const a = own[k]!;
-      const column = columns[k]!;
-      let b = column.values[i]!;
-      if (reach && a === a) b = Math.min(Math.max(a, column.low[i]!), column.high[i]!);
-      // NaN is the only value unlike itself.
-      if (a !== a || b !== b) {
-        if ((a !== a) !== (b !== b)) sum += ABSENT_STEPS * ABSENT_STEPS;
-      } else {
-        const d = Math.min(6, Math.abs(a - b) / steps[k]!);
-        sum += d * d;
-      }
+  const build = index.builds.list[index.builds.of[row]!]!;
+  const kindsTo = Float32Array.from(index.kinds.list, (k) => KIND_STEPS * KIND_STEPS * kindsApart(kinds, k));
+  const buildsTo = Float32Array.from(index.builds.list, (b) => STOREY_STEPS * buildsApart(build, b));
+  for (let i = 0; i < count; i++)
+    sums[i] = Math.sqrt(sums[i]! + kindsTo[index.kinds.of[i]!]! + buildsTo[index.builds.of[i]!]!);
+  return sums;
+}
+
+function addTrait(sums: Float32Array, { values, low, high }: TraitColumn, row: number, step: number, reach: boolean) {
+  const a = values[row]!;
+  const isKnown = !Number.isNaN(a);
+  for (let i = 0; i < sums.length; i++) {
+    let b = values[i]!;
+    // NaN is the only value unlike itself.
+    if (b !== b) {
+      if (isKnown) sums[i]! += ABSENT_STEPS * ABSENT_STEPS;
+      continue;
     }
-    sum += KIND_STEPS * KIND_STEPS * kindsApart(kinds, index.kinds.list[index.kinds.of[i]!]!);
-    sum += STOREY_STEPS * storeysApart(from, index.rows[i]!.traits);
-    return Math.sqrt(sum);
-  };
+    if (!isKnown) {
+      sums[i]! += ABSENT_STEPS * ABSENT_STEPS;
+      continue;
+    }
+    if (reach) b = a < low[i]! ? low[i]! : a > high[i]! ? high[i]! : a;
+    const d = Math.min(MOST_STEPS, Math.abs(a - b) / step);
+    sums[i]! += d * d;
+  }
 }
 
 function kindsApart(a: number, b: number): number {
@@ -70,11 +78,15 @@ function kindsApart(a: number, b: number): number {
   return either ? 1 - both / either : 0;
 }
 
-const storeysApart = (a: Traits, b: Traits) =>
-  Number(a.storeysA !== b.storeysA && a.storeysA !== null && b.storeysA !== null) +
-  Number(a.storeysG !== b.storeysG && a.storeysG !== null && b.storeysG !== null) +
-  2 * Number(a.cases !== b.cases) +
-  2 * Number(a.monospaced !== b.monospaced);
+function buildsApart(a: LetterBuild, b: LetterBuild): number {
+  const apart = (x: number | null, y: number | null) => Number(x !== y && x !== null && y !== null);
+  return (
+    apart(a.storeysA, b.storeysA) +
+    apart(a.storeysG, b.storeysG) +
+    2 * Number(a.cases !== b.cases) +
+    2 * Number(a.monospaced !== b.monospaced)
+  );
+}
 
 /** What differs, in words, largest first. Percent where the trait has a true zero. */
 export function tellDifferences(a: Traits, b: Traits, most = 4): { trait: string; says: string }[] {

@@ -9,18 +9,46 @@ export const STYLE_STEPS = [1, 2, 4, 8, 16];
 export const PRICE_STEPS_CENTS = [0, 2000, 4000, 6000, 10000];
 
 /** Rows that count for a facet: those that pass all, and those that only its own filter stops. */
-export type Candidates = { all: Int32Array; onlyStoppedBy: ReadonlyMap<string, Int32Array> };
+export type Candidates = { all: Int32Array; stopped: Int32Array; onlyStoppedBy: ReadonlyMap<string, Int32Array> };
+
+// Two plain loops, one a kind of array: a loop that meets both is several times slower, and they run over many rows for
+// every part of the sieve.
+function addUp(counts: Uint32Array, rows: Int32Array, of: Uint8Array | Uint32Array, by: 1 | -1) {
+  if (of instanceof Uint8Array) addBytes(counts, rows, of, by);
+  else addWords(counts, rows, of, by);
+}
+function addBytes(counts: Uint32Array, rows: Int32Array, of: Uint8Array, by: number) {
+  for (let k = 0; k < rows.length; k++) counts[of[rows[k]!]!]! += by;
+}
+function addWords(counts: Uint32Array, rows: Int32Array, of: Uint32Array, by: number) {
+  for (let k = 0; k < rows.length; k++) counts[of[rows[k]!]!]! += by;
+}
+
+const totals = new WeakMap<Uint8Array | Uint32Array, Uint32Array>();
+/** Counts over the whole index, made once for each of its columns. */
+function totalsOf(index: FindIndex, of: Uint8Array | Uint32Array, size: number): Uint32Array {
+  let counts = totals.get(of);
+  if (!counts) {
+    counts = new Uint32Array(size);
+    for (let i = 0; i < index.rows.length; i++) counts[of[i]!]!++;
+    totals.set(of, counts);
+  }
+  return counts;
+}
 
 export function countFacets(asked: Asked, rows: Candidates, languages: readonly string[]): Facets {
   const { index } = asked;
-  const each = (facet: string, tell: (i: number) => void) => {
-    for (const i of rows.all) tell(i);
-    for (const i of rows.onlyStoppedBy.get(facet) ?? []) tell(i);
-  };
-  /** Rows by the id of a shared value. */
-  const tally = (facet: string, of: ArrayLike<number>, size: number) => {
-    const counts = new Uint32Array(size);
-    each(facet, (i) => counts[of[i]!]!++);
+  /**
+   * How many rows have each id. Of the two, what passes and what is stopped, the fewer are counted: totals are known.
+   * @param isOfBrief - the ids change with the brief, so their totals are counted each time.
+   */
+  const tally = (facet: string, of: Uint8Array | Uint32Array, size: number, isOfBrief = false): Uint32Array => {
+    const fromTotals = !isOfBrief && rows.stopped.length < rows.all.length;
+    const counts = fromTotals ? totalsOf(index, of, size).slice() : new Uint32Array(size);
+    if (fromTotals) addUp(counts, rows.stopped, of, -1);
+    else addUp(counts, rows.all, of, 1);
+    const more = rows.onlyStoppedBy.get(facet);
+    if (more) addUp(counts, more, of, 1);
     return counts;
   };
   const spread = <T>(facet: string, shared: { of: Uint32Array; list: T[] }, keysOf: (v: T) => readonly string[]) => {
@@ -31,13 +59,24 @@ export function countFacets(asked: Asked, rows: Candidates, languages: readonly 
     });
     return out;
   };
+  /** Rows whose family has at least 1, 2, 4 … of something. */
+  const atLeast = (facet: string, of: (f: FindIndex["families"][number]) => number) => {
+    const counts = tally(facet, index.family, index.families.length);
+    return STYLE_STEPS.map((step) => {
+      let n = 0;
+      for (let f = 0; f < counts.length; f++) if (counts[f] && of(index.families[f]!) >= step) n += counts[f]!;
+      return n;
+    });
+  };
   const traits: Facets["traits"] = {};
   for (const trait of SIEVE_TRAITS) {
     const { bins, range } = index.traits[trait];
     traits[trait] = { range, bins: [...tally(trait, bins, HISTOGRAM_BINS + 1).subarray(0, HISTOGRAM_BINS)] };
   }
-  const verdicts = tally("verdicts", asked.verdictOf, VERDICTS.length);
+  const verdicts = tally("verdicts", asked.verdictOf, VERDICTS.length, true);
   const coverage = tally("languages", index.coverage.of, index.coverage.list.length);
+  const pictures = tally("pictures", index.pictures, 2);
+  const owned = tally("owned", index.owned, 2);
   return {
     traits,
     kinds: spread("kinds", index.kinds, (m) => KINDS.filter((k) => hasBit(KINDS, m, k))),
@@ -50,55 +89,38 @@ export function countFacets(asked: Asked, rows: Candidates, languages: readonly 
     formats: spread("formats", index.formats, (f) => [f]),
     health: spread("health", index.health, (h) => [h]),
     libraries: spread("libraries", index.libraries, (l) => [l]),
-    languages: Object.fromEntries(
-      languages.map((code) => {
-        const speaks = asked.speaks(code);
-        let n = 0;
-        for (let id = 0; id < coverage.length; id++) if (speaks[id]) n += coverage[id]!;
-        return [code, n];
-      }),
-    ),
-    ...countFamilies(asked, each),
-    ...countSingles(asked, each),
+    figures: spread("figures", index.figures, (f) => f),
+    cases: spread("cases", index.cases, (c) => [c]),
+    languages: countLanguages(asked, coverage, languages),
+    styles: atLeast("styles", (f) => f.styles),
+    weights: atLeast("weights", (f) => f.weights),
+    italics: atLeast("italics", (f) => (f.hasItalic ? 1 : 0))[0]!,
+    price: countPrices(asked, rows),
+    pictures: { in: pictures[1]!, out: pictures[0]! },
+    complete: tally("complete", asked.missingOf, 256, true)[0]!,
+    owned: { here: owned[1]!, toBuy: owned[0]! },
   };
 }
 
-type Each = (facet: string, tell: (i: number) => void) => void;
+const countLanguages = (asked: Asked, coverage: Uint32Array, languages: readonly string[]) =>
+  Object.fromEntries(
+    languages.map((code) => {
+      const speaks = asked.speaks(code);
+      let n = 0;
+      for (let id = 0; id < coverage.length; id++) if (speaks[id]) n += coverage[id]!;
+      return [code, n];
+    }),
+  );
 
-function countFamilies({ index }: Asked, each: Each): Pick<Facets, "styles" | "weights" | "italics"> {
-  const atLeast = (facet: string, of: (f: FindIndex["families"][number]) => number) => {
-    const counts = STYLE_STEPS.map(() => 0);
-    const values = Uint32Array.from(index.families, of);
-    each(facet, (i) => {
-      const v = values[index.family[i]!]!;
-      for (let k = 0; k < STYLE_STEPS.length; k++) if (v >= STYLE_STEPS[k]!) counts[k]!++;
-    });
-    return counts;
-  };
-  let italics = 0;
-  each("italics", (i) => (italics += index.families[index.family[i]!]!.hasItalic ? 1 : 0));
-  return { styles: atLeast("styles", (f) => f.styles), weights: atLeast("weights", (f) => f.weights), italics };
-}
-
-function countSingles({ index, missingOf, priceOf }: Asked, each: Each) {
-  const { rows } = index;
-  const pictures = { in: 0, out: 0 };
-  each("pictures", (i) => pictures[rows[i]!.traits.picture ? "in" : "out"]++);
-  const owned = { here: 0, toBuy: 0 };
-  each("owned", (i) => owned[rows[i]!.owned ? "here" : "toBuy"]++);
-  let complete = 0;
-  each("complete", (i) => (complete += missingOf[i] ? 0 : 1));
-  const price = PRICE_STEPS_CENTS.map(() => 0);
-  each("price", (i) => PRICE_STEPS_CENTS.forEach((max, k) => priceOf[i]! <= max && price[k]!++));
-  const figures: Record<string, number> = {};
-  each("figures", (i) => {
-    const { height, spacing } = rows[i]!.traits.figures;
-    for (const f of [height, spacing]) if (f) figures[f] = (figures[f] ?? 0) + 1;
-  });
-  const cases: Record<string, number> = {};
-  each("cases", (i) => {
-    const c = rows[i]!.traits.cases ?? "both";
-    cases[c] = (cases[c] ?? 0) + 1;
-  });
-  return { pictures, owned, complete, price, figures, cases };
+/** Rows that cost at most 0, 20, 40 …; what is not known is in none. */
+function countPrices({ priceOf }: Asked, rows: Candidates): number[] {
+  const counts = PRICE_STEPS_CENTS.map(() => 0);
+  let free = 0;
+  for (const list of [rows.all, rows.onlyStoppedBy.get("price") ?? []])
+    for (let k = 0; k < list.length; k++) {
+      const price = priceOf[list[k]!]!;
+      if (price === 0) free++;
+      else for (let step = 0; step < counts.length; step++) if (price <= PRICE_STEPS_CENTS[step]!) counts[step]!++;
+    }
+  return counts.map((n) => n + free);
 }

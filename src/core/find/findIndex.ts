@@ -68,6 +68,9 @@ export const HISTOGRAM_BINS = 24;
 /** A confidence from which a kind counts. */
 export const SURE_ENOUGH = 0.5;
 
+/** How letters are built, apart from their measures. */
+export type LetterBuild = Pick<Traits, "storeysA" | "storeysG" | "cases" | "monospaced">;
+
 /** Values that many rows share: `of[row]` is the position in `list`. */
 export type Shared<T> = { of: Uint32Array; list: T[] };
 export type TraitColumn = {
@@ -96,6 +99,14 @@ export type FindIndex = {
   libraries: Shared<string>;
   formats: Shared<string>;
   health: Shared<FindRow["health"]>;
+  figures: Shared<readonly string[]>;
+  cases: Shared<string>;
+  builds: Shared<LetterBuild>;
+  /** 1 where letters are pictures; 1 where the file is here. */
+  pictures: Uint8Array;
+  owned: Uint8Array;
+  /** Rows that a library sells: few, so that prices are looked up for them alone. */
+  toBuy: Uint32Array;
   family: Uint32Array;
   families: FamilyFacts[];
   names: NameIndex;
@@ -128,6 +139,17 @@ export function indexStyles(rows: readonly FindRow[]): FindIndex {
     libraries: share(rows, (r) => r.library),
     formats: share(rows, (r) => r.format ?? ""),
     health: share(rows, (r) => r.health),
+    figures: shareBy(rows, (r) => [r.traits.figures.height, r.traits.figures.spacing].filter((f) => f !== null)),
+    cases: share(rows, (r) => r.traits.cases ?? "both"),
+    builds: shareBy(rows, ({ traits: { storeysA, storeysG, cases, monospaced } }) => ({
+      storeysA,
+      storeysG,
+      cases,
+      monospaced,
+    })),
+    pictures: Uint8Array.from(rows, (r) => (r.traits.picture ? 1 : 0)),
+    owned: Uint8Array.from(rows, (r) => (r.owned ? 1 : 0)),
+    toBuy: Uint32Array.from(rows.flatMap((r, i) => (r.owned ? [] : [i]))),
     family,
     families: factsOf(rows, names.names, family),
     names,
@@ -202,7 +224,7 @@ function columnOf(rows: readonly FindRow[], trait: SieveTrait): TraitColumn {
 
 /** From the 1st to the 99th of a hundred: what lies beyond counts in the outermost bins. */
 function rangeOf(values: Float32Array): [number, number] {
-  const step = Math.max(1, Math.floor(values.length / 20_000));
+  const step = Math.max(1, Math.floor(values.length / 5_000));
   const some: number[] = [];
   for (let i = 0; i < values.length; i += step) if (!Number.isNaN(values[i]!)) some.push(values[i]!);
   const low = quantile(some, 0.01) ?? 0;

@@ -39,8 +39,6 @@ export type FindSurroundings = {
   speaks?: (language: string) => Uint8Array;
   /** Languages that the sieve counts. */
   languages?: readonly string[];
-  /** Nearness by outlines too, where it is known: style id → distance in steps. */
-  nearness?: (i: number) => number;
 };
 
 /**
@@ -59,15 +57,15 @@ export function findStyles(
   const asked = ask(index, brief, around);
   const like = wishes.find((w) => w.type === "like");
   const reference = query.near ? (index.rowOf.get(query.near) ?? null) : like ? plainestOf(index, like.family) : null;
+  const near = reference === null ? null : nearnessTo(index, reference, true);
   const tests = [
     ...sieveTests(query, asked),
     ...wishes.flatMap((w): Test[] => {
-      const passes = wishTest(w, asked, reference);
+      const passes = wishTest(w, asked, reference, near);
       return passes ? [{ facet: "", passes }] : [];
     }),
   ];
   const candidates = sift(index.rows.length, tests);
-  const near = reference === null ? null : (around.nearness ?? nearnessTo(index, reference, true));
   const score = scorer(asked, wishes, like || query.near ? near : null);
   const keyOf = sortKey(query.sort ?? "fit", index, score, near);
   const ordered = orderBy(candidates.all, keyOf, index);
@@ -76,7 +74,7 @@ export function findStyles(
   const order = folded?.order ?? ordered;
   return {
     order,
-    families: folded ? order.length : new Set(Array.from(ordered, (i) => index.family[i])).size,
+    families: folded ? order.length : countDistinct(ordered, index),
     facets: countFacets(asked, candidates, around.languages ?? []),
     understood: {
       words: parsed.wishes.map(({ wish, from }) => ({ label: wish.label, from })),
@@ -98,6 +96,17 @@ export function findStyles(
   };
 }
 
+function countDistinct(order: Uint32Array, index: FindIndex): number {
+  const seen = new Uint8Array(index.families.length);
+  let n = 0;
+  for (let k = 0; k < order.length; k++) {
+    const family = index.family[order[k]!]!;
+    if (!seen[family]) n++;
+    seen[family] = 1;
+  }
+  return n;
+}
+
 const rangeWishes = (query: Partial<StyleQuery>) =>
   (query.traits ?? [])
     .filter((t) => (SIEVE_TRAITS as readonly string[]).includes(t.trait))
@@ -115,8 +124,27 @@ const lexiconOf = (index: FindIndex, around: FindSurroundings): Lexicon => ({
   languages: around.lexicon?.languages ?? new Map(),
 });
 
-/** The brief's verdicts, missing characters and prices: once for each shared value, not for each row. */
+type OfBrief = Pick<Asked, "verdictOf" | "missingOf" | "priceOf">;
+const lastOfBrief = new WeakMap<FindIndex, { key: string; columns: OfBrief }>();
+
+/** What the brief says of every row, kept for its next question. */
 function ask(index: FindIndex, brief: FindBrief | null, around: FindSurroundings): Asked {
+  const key = JSON.stringify(brief && [brief.lines, brief.wanted, brief.uses]);
+  const last = lastOfBrief.get(index);
+  const columns = last?.key === key ? last.columns : readBrief(index, brief);
+  lastOfBrief.set(index, { key, columns });
+  const none = new Uint8Array(index.coverage.list.length);
+  return {
+    index,
+    uses: brief?.uses ?? [],
+    setAside: new Set(brief?.setAside ?? []),
+    ...columns,
+    speaks: around.speaks ?? (() => none),
+  };
+}
+
+/** Verdicts, missing characters and prices: once for each shared value, not for each row. */
+function readBrief(index: FindIndex, brief: FindBrief | null): OfBrief {
   const uses = brief?.uses ?? [];
   const needed = brief ? charactersOf(brief) : [];
   const verdicts = index.verdicts.list.map((v) => VERDICTS.indexOf(strictestVerdict(v, uses)));
@@ -127,19 +155,9 @@ function ask(index: FindIndex, brief: FindBrief | null, around: FindSurroundings
   for (let i = 0; i < verdictOf.length; i++) {
     verdictOf[i] = verdicts[index.verdicts.of[i]!]!;
     missingOf[i] = missing[index.coverage.of[i]!]!;
-    const row = index.rows[i]!;
-    if (!row.owned) priceOf[i] = sumPrices(row.price, uses);
   }
-  const none = new Uint8Array(index.coverage.list.length);
-  return {
-    index,
-    uses,
-    setAside: new Set(brief?.setAside ?? []),
-    verdictOf,
-    missingOf,
-    priceOf,
-    speaks: around.speaks ?? (() => none),
-  };
+  for (const i of index.toBuy) priceOf[i] = sumPrices(index.rows[i]!.price, uses);
+  return { verdictOf, missingOf, priceOf };
 }
 
 /** NaN where one of the uses is not sold. No uses: what the cheapest use costs. */
@@ -164,14 +182,23 @@ function sift(count: number, tests: readonly Test[]): Candidates {
       stoppedBy[i] = now === 0 ? mark : SEVERAL;
     }
   }
-  const all: number[] = [];
+  const all = new Int32Array(count);
+  const stopped = new Int32Array(count);
+  let [passed, held] = [0, 0];
   const lists = facets.map((): number[] => []);
   for (let i = 0; i < count; i++) {
     const s = stoppedBy[i]!;
-    if (s === 0) all.push(i);
-    else if (s !== SEVERAL) lists[s - 1]!.push(i);
+    if (s === 0) all[passed++] = i;
+    else {
+      stopped[held++] = i;
+      if (s !== SEVERAL) lists[s - 1]!.push(i);
+    }
   }
-  return { all: Int32Array.from(all), onlyStoppedBy: new Map(facets.map((f, k) => [f, Int32Array.from(lists[k]!)])) };
+  return {
+    all: all.subarray(0, passed),
+    stopped: stopped.subarray(0, held),
+    onlyStoppedBy: new Map(facets.map((f, k) => [f, Int32Array.from(lists[k]!)])),
+  };
 }
 
 /** The upright style of a family that is nearest to a usual text weight. */
@@ -188,20 +215,25 @@ export function plainestOf(index: FindIndex, family: number): number {
 }
 
 /** How well a row fits the words and the brief; higher is better. */
-function scorer({ index, verdictOf, missingOf }: Asked, wishes: Wish[], near: ((i: number) => number) | null) {
+function scorer({ index, verdictOf, missingOf }: Asked, wishes: Wish[], near: Float32Array | null) {
   const parts: ((i: number) => number)[] = wishes.flatMap((wish) => scorePart(index, wish) ?? []);
   const clearedBonus = VERDICTS.map((v) => (isCleared(v) ? (v === "cleared" ? 0.15 : 0.1) : 0));
-  const { rows } = index;
+  const { pictures, owned } = index;
   return (i: number) => {
-    let score = near ? -near(i) : 0;
-    for (const part of parts) score += part(i);
+    let score = near ? -near[i]! : 0;
+    for (let k = 0; k < parts.length; k++) score += parts[k]!(i);
     if (!missingOf[i]) score += 0.3;
     score += clearedBonus[verdictOf[i]!]!;
-    if (rows[i]!.traits.picture) score -= 1;
+    score -= pictures[i]!;
     // What is at hand comes before what would have to be bought.
-    if (!rows[i]!.owned) score -= 0.2;
+    if (!owned[i]) score -= 0.2;
     return score;
   };
+}
+
+function confidenceIn(guesses: readonly { value: string; confidence: number }[], value: string): number {
+  for (const g of guesses) if (g.value === value) return g.confidence;
+  return 0;
 }
 
 function scorePart(index: FindIndex, wish: Wish): ((i: number) => number) | null {
@@ -212,9 +244,9 @@ function scorePart(index: FindIndex, wish: Wish): ((i: number) => number) | null
       return (i) => 4 * scores.of(i);
     }
     case "kind":
-      return wish.not ? null : (i) => rows[i]!.kinds.find((k) => k.value === wish.kind)?.confidence ?? 0;
+      return wish.not ? null : (i) => confidenceIn(rows[i]!.kinds, wish.kind);
     case "treatment":
-      return wish.not ? null : (i) => rows[i]!.treatments.find((k) => k.value === wish.treatment)?.confidence ?? 0;
+      return wish.not ? null : (i) => confidenceIn(rows[i]!.treatments, wish.treatment);
     case "mood":
       return wish.not ? null : (i) => rows[i]!.moods?.find((m) => wish.moods.includes(m.value))?.confidence ?? 0;
     case "trait": {
@@ -250,14 +282,14 @@ function sortKey(
   sort: string,
   index: FindIndex,
   score: (i: number) => number,
-  near: ((i: number) => number) | null,
+  near: Float32Array | null,
 ): ((i: number) => number) | null {
   const down = sort.startsWith("-");
   const by = down ? sort.slice(1) : sort;
   const { rows } = index;
   if (by === "name") return null;
   if (by === "fit") return (i) => -score(i);
-  if (by === "near" && near) return near;
+  if (by === "near" && near) return (i) => near[i]!;
   if (by === "newest") return (i) => -Date.parse(rows[i]!.addedAt);
   if (by === "popular") return (i) => -(rows[i]!.popularity ?? 0);
   if (by === "styles") return (i) => -index.families[index.family[i]!]!.styles;
@@ -266,32 +298,53 @@ function sortKey(
   return (i) => -score(i);
 }
 
-/** Steps that sort values are told apart by: their key and the place by name fit into one exact number. */
-const KEY_STEPS = 2 ** 30;
+/** Steps that sort values are told apart by, over the range that a result has. */
+const KEY_STEPS = 65_535;
 
-/** Sorts by value, then by name: as numbers in one typed array, which is many times faster than comparing rows. */
+/**
+ * Sorts by value, then by name: values are counted into steps, rows taken in the order of names. Time grows with the rows
+ * alone, and nothing is compared. NaN and infinite values come last.
+ */
 function orderBy(rows: Int32Array, value: ((i: number) => number) | null, index: FindIndex): Uint32Array {
-  const size = index.rows.length + 1;
-  const keys = new Float64Array(rows.length);
-  if (value) {
-    let [low, high] = [Infinity, -Infinity];
-    for (let k = 0; k < rows.length; k++) {
-      const v = value(rows[k]!);
-      keys[k] = v;
-      if (v < low) low = v;
-      if (v > high) high = v;
-    }
-    const scale = high > low ? (KEY_STEPS - 2) / (high - low) : 0;
-    for (let k = 0; k < rows.length; k++) {
-      const v = keys[k]!;
-      keys[k] = (v === v && v < Infinity ? Math.round((v - low) * scale) : KEY_STEPS) * size;
-    }
+  const named = inNameOrder(rows, index);
+  if (!value) return named;
+  const values = new Float64Array(named.length);
+  let [low, high] = [Infinity, -Infinity];
+  for (let k = 0; k < named.length; k++) {
+    const v = value(named[k]!);
+    values[k] = v;
+    if (v < low && v > -Infinity) low = v;
+    if (v > high && v < Infinity) high = v;
   }
-  for (let k = 0; k < rows.length; k++) keys[k]! += index.nameRank[rows[k]!]!;
-  keys.sort();
-  const order = new Uint32Array(rows.length);
-  for (let k = 0; k < rows.length; k++) order[k] = index.byName[keys[k]! % size]!;
+  const scale = high > low ? (KEY_STEPS - 1) / (high - low) : 0;
+  const steps = new Uint16Array(named.length);
+  const starts = new Uint32Array(KEY_STEPS + 2);
+  for (let k = 0; k < named.length; k++) {
+    const v = values[k]!;
+    const step = v === v && v < Infinity ? Math.round((v - low) * scale) : KEY_STEPS;
+    steps[k] = step;
+    starts[step + 1]!++;
+  }
+  for (let s = 1; s < starts.length; s++) starts[s]! += starts[s - 1]!;
+  const order = new Uint32Array(named.length);
+  for (let k = 0; k < named.length; k++) order[starts[steps[k]!]!++] = named[k]!;
   return order;
+}
+
+function inNameOrder(rows: Int32Array, index: FindIndex): Uint32Array {
+  if (rows.length === index.rows.length) return index.byName.slice();
+  const named = new Uint32Array(rows.length);
+  if (rows.length < index.rows.length / 40) {
+    for (let k = 0; k < rows.length; k++) named[k] = index.nameRank[rows[k]!]!;
+    named.sort();
+    for (let k = 0; k < named.length; k++) named[k] = index.byName[named[k]!]!;
+    return named;
+  }
+  const isIn = new Uint8Array(index.rows.length);
+  for (let k = 0; k < rows.length; k++) isIn[rows[k]!] = 1;
+  let n = 0;
+  for (let k = 0; k < index.byName.length; k++) if (isIn[index.byName[k]!]) named[n++] = index.byName[k]!;
+  return named;
 }
 
 /** One row a family, at the place of its first: the best scored, then the plainest. */

@@ -15,6 +15,8 @@ export type NameIndex = {
   at: ReadonlyMap<string, number>;
   /** One bit a letter that occurs: names that differ in many letters are passed over without counting edits. */
   letters: Int32Array;
+  /** First letter → positions: a slip in the first letter is a swap with the second, or it is not forgiven. */
+  byFirst: ReadonlyMap<string, Int32Array>;
 };
 
 export function indexNames(names: Iterable<string>): NameIndex {
@@ -22,7 +24,15 @@ export function indexNames(names: Iterable<string>): NameIndex {
   const squashed = list.map(squash);
   const at = new Map<string, number>();
   squashed.forEach((s, i) => !at.has(s) && at.set(s, i));
-  return { names: list, squashed, at, letters: Int32Array.from(squashed, lettersOf) };
+  const first = new Map<string, number[]>();
+  squashed.forEach((s, i) => {
+    const key = s[0] ?? "";
+    const known = first.get(key);
+    if (known) known.push(i);
+    else first.set(key, [i]);
+  });
+  const byFirst = new Map([...first].map(([key, positions]) => [key, Int32Array.from(positions)]));
+  return { names: list, squashed, at, letters: Int32Array.from(squashed, lettersOf), byFirst };
 }
 
 function lettersOf(s: string): number {
@@ -63,19 +73,20 @@ export function matchNames(index: NameIndex, words: string): Map<number, number>
   return found;
 }
 
-/** Names within some slips of the squashed words. */
+/** Names within some slips of the squashed words, nearest first. */
 export function nearNames(index: NameIndex, asked: string, allowed: number): { at: number; slips: number }[] {
   const out: { at: number; slips: number }[] = [];
   const bits = lettersOf(asked);
-  for (let i = 0; i < index.squashed.length; i++) {
-    const name = index.squashed[i]!;
-    if (abs(name.length - asked.length) > allowed) continue;
-    // A slip changes at most two letters of the set (one replaced by another).
-    if (countBits(bits ^ index.letters[i]!) > 2 * allowed) continue;
-    const slips = editDistance(name, asked, allowed);
-    if (slips <= allowed) out.push({ at: i, slips });
-  }
-  return out.sort((a, b) => a.slips - b.slips);
+  for (const first of new Set([asked[0] ?? "", asked[1] ?? ""]))
+    for (const i of index.byFirst.get(first) ?? []) {
+      const name = index.squashed[i]!;
+      if (abs(name.length - asked.length) > allowed) continue;
+      // A slip changes at most two letters of the set (one replaced by another).
+      if (countBits(bits ^ index.letters[i]!) > 2 * allowed) continue;
+      const slips = editDistance(name, asked, allowed);
+      if (slips <= allowed) out.push({ at: i, slips });
+    }
+  return out.sort((a, b) => a.slips - b.slips || a.at - b.at);
 }
 
 /**

@@ -198,9 +198,12 @@ function turnRound(wish: Extract<Wish, { type: "trait" }>): Wish | null {
 const findTag = (phrase: string, tags: ReadonlySet<string>): Wish | null =>
   tags.has(phrase.toLowerCase()) ? { type: "mood", label: phrase.toLowerCase(), moods: [phrase.toLowerCase()] } : null;
 
+/** A name neither begins nor ends with a word that only joins others. */
 const readName: Reader = (tokens, at, lexicon) =>
   readLongest(tokens, at, 4, (phrase, n) =>
-    n > 1 || !FILLERS.has(phrase.toLowerCase()) ? findName(phrase, lexicon, n > 1) : null,
+    FILLERS.has(tokens[at]!.toLowerCase()) || FILLERS.has(tokens[at + n - 1]!.toLowerCase())
+      ? null
+      : findName(phrase, lexicon, n > 1),
   );
 
 const READERS: Reader[] = [

@@ -5,7 +5,6 @@ import { hasCodePoint } from "../open/unicodeBlocks";
 import { hasBit, type FindIndex, type SieveTrait } from "./findIndex";
 import { matchNames, squash } from "./nameIndex";
 import type { Wish } from "./vocabulary";
-import { nearnessTo } from "./alike";
 
 /** What a question needs beside the index: of the brief, and of languages. */
 export type Asked = {
@@ -66,19 +65,20 @@ export function sieveTests(query: Partial<StyleQuery>, asked: Asked): Test[] {
   familyTests(query, asked, add);
   const { rows } = index;
   if (query.figures?.length)
-    add("figures", (i) =>
-      query.figures!.every((f) => rows[i]!.traits.figures.height === f || rows[i]!.traits.figures.spacing === f),
-    );
-  if (query.cases?.length) add("cases", (i) => query.cases!.includes(rows[i]!.traits.cases ?? "both"));
-  if (query.pictures === "out") add("pictures", (i) => !rows[i]!.traits.picture);
-  if (query.pictures === "only") add("pictures", (i) => rows[i]!.traits.picture);
+    addShared("figures", index.figures, (list) => query.figures!.every((f) => list.includes(f)));
+  if (query.cases?.length) addShared("cases", index.cases, (c) => (query.cases as string[]).includes(c));
+  if (query.pictures === "out") add("pictures", (i) => index.pictures[i] === 0);
+  if (query.pictures === "only") add("pictures", (i) => index.pictures[i] === 1);
   if (query.complete) add("complete", (i) => asked.missingOf[i] === 0);
-  if (query.owned === "here") add("owned", (i) => rows[i]!.owned);
-  if (query.owned === "to-buy") add("owned", (i) => !rows[i]!.owned);
+  if (query.owned === "here") add("owned", (i) => index.owned[i] === 1);
+  if (query.owned === "to-buy") add("owned", (i) => index.owned[i] === 0);
   if (query.priceMax !== undefined) add("price", (i) => asked.priceOf[i]! <= query.priceMax! * 100);
   if (query.familyId) add("", (i) => rows[i]!.familyId === query.familyId);
   if (query.aside === "only") add("", (i) => asked.setAside.has(rows[i]!.styleId));
-  else if (query.aside !== "show" && asked.setAside.size) add("", (i) => !asked.setAside.has(rows[i]!.styleId));
+  else if (query.aside !== "show" && asked.setAside.size) {
+    const aside = new Set([...asked.setAside].map((id) => index.rowOf.get(id)));
+    add("", (i) => !aside.has(i));
+  }
   return tests;
 }
 
@@ -115,7 +115,12 @@ function withinReach(index: FindIndex, trait: SieveTrait, min: number, max: numb
 }
 
 /** The test of one wish. Wishes that only rank give null. */
-export function wishTest(wish: Wish, asked: Asked, reference: number | null): Test["passes"] | null {
+export function wishTest(
+  wish: Wish,
+  asked: Asked,
+  reference: number | null,
+  near: Float32Array | null,
+): Test["passes"] | null {
   const { index } = asked;
   const { rows } = index;
   const shared = <T>(s: { of: Uint32Array; list: T[] }, holds: (v: T) => boolean) => {
@@ -152,7 +157,7 @@ export function wishTest(wish: Wish, asked: Asked, reference: number | null): Te
     case "serif-form":
       return (i) => rows[i]!.traits.serifForm === wish.form;
     case "pictures":
-      return (i) => rows[i]!.traits.picture === (wish.want === "only");
+      return (i) => (index.pictures[i] === 1) === (wish.want === "only");
     case "variable":
       return shared(index.axes, (list) => (wish.axis ? list.includes(wish.axis) : list.length > 0));
     case "feature":
@@ -176,13 +181,12 @@ export function wishTest(wish: Wish, asked: Asked, reference: number | null): Te
       return (i) => good[index.coverage.of[i]!] === 1;
     }
     case "owned":
-      return (i) => rows[i]!.owned === wish.owned;
+      return (i) => (index.owned[i] === 1) === wish.owned;
     case "name":
       return nameTest(index, wish.words);
     case "like": {
       // Fitting ones only: nearer than a stranger would be.
-      const far = reference === null ? null : nearnessTo(index, reference, true);
-      return far && ((i) => index.family[i] !== wish.family && far(i) < LIKE_STEPS);
+      return near && ((i) => index.family[i] !== wish.family && near[i]! < LIKE_STEPS);
     }
     case "than":
       return thanTest(index, wish, reference);
@@ -225,11 +229,22 @@ export function nameTest(index: FindIndex, words: string): Test["passes"] {
 
 /** How well each row answers to a name: 1 for the whole name. */
 export function nameScores(index: FindIndex, words: string): { of: (i: number) => number } {
-  const asked = squash(words);
-  const full = new Set(fullNameRows(index, asked));
+  // Filter and rank ask for the same words.
+  const last = lastScores.get(index);
+  if (last?.words === words) return last.scores;
+  const scores = scoreNames(index, words);
+  lastScores.set(index, { words, scores });
+  return scores;
+}
+type NameScores = { of: (i: number) => number };
+const lastScores = new WeakMap<FindIndex, { words: string; scores: NameScores }>();
+
+function scoreNames(index: FindIndex, words: string): NameScores {
+  const full = new Set(fullNameRows(index, squash(words)));
   if (full.size) return { of: (i) => (full.has(i) ? 1 : 0) };
-  const families = matchNames(index.names, words);
-  return { of: (i) => families.get(index.family[i]!) ?? 0 };
+  const families = new Float32Array(index.families.length);
+  for (const [family, score] of matchNames(index.names, words)) families[family] = score;
+  return { of: (i) => families[index.family[i]!]! };
 }
 
 /** Rows whose squashed "family style" is exactly this. */

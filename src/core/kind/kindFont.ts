@@ -109,6 +109,9 @@ function findKinds({ measured, family }: KindInput, treatments: TreatmentGuess[]
   return found;
 }
 
+/** Thickness against the stem from which any serif is a block. */
+const BLOCK_THICKNESS = 0.72;
+
 function addSerifKinds(
   measured: Measured,
   named: (k: Kind) => boolean,
@@ -123,10 +126,12 @@ function addSerifKinds(
     add("sans", 0.55 + 0.43 * ramp(0.45 - serif, 0, 0.4), "its stems end without serifs");
     return;
   }
+  // A serif that grows out of the stem by a curve or as a wedge is no block unless it is nearly as thick as the stem.
+  const isBlock = traits.serifForm === "slab" || traits.serifForm === null || thick >= BLOCK_THICKNESS;
   const slab =
     named("slab") ||
-    (thick >= (num(traits.weight) < 350 ? 0.78 : 0.57) && contrast < 1.72) ||
-    (thick > 0.9 && contrast < 2.4);
+    (isBlock &&
+      ((thick >= (num(traits.weight) < 350 ? 0.78 : 0.57) && contrast < 1.72) || (thick > 0.9 && contrast < 2.4)));
   const because = `serifs ${Math.round(thick * 100)} % as thick as the stems`;
   if (slab) add("slab", 0.6 + 0.38 * ramp(thick, 0.5, 0.85), because);
   add("serif", slab ? 0.55 : 0.6 + 0.38 * ramp(serif, 0.45, 0.75), because);

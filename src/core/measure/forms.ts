@@ -38,7 +38,9 @@ function nearestTo(form: Float32Array, char: string): number {
   for (const typical of TYPICAL.get(char) ?? []) best = Math.max(best, likeness(form, typical));
   return best;
 }
-const TYPICAL: Map<string, Float32Array[]> = new Map(Object.entries(LETTER_FORMS).map(([c, forms]) => [c, forms.map((f) => Float32Array.from(f))]));
+const TYPICAL: Map<string, Float32Array[]> = new Map(
+  Object.entries(LETTER_FORMS).map(([c, forms]) => [c, forms.map((f) => Float32Array.from(f))]),
+);
 
 const TYPICAL_LESS_COMMON = (() => {
   const flat = [...TYPICAL].flatMap(([c, list]) => list.map((f) => ({ c, f })));

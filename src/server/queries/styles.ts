@@ -156,10 +156,18 @@ export function* eachStyleSince(db: Db, seq: number): Generator<FindRecord> {
        FROM styles WHERE seq > ? ORDER BY seq`,
     )
     .iterate(seq);
+  // Styles of one family, and whole libraries, say the same of themselves: each text is parsed once.
+  const parsed = new Map<string, unknown>();
+  const parseOnce = (text: string): unknown => {
+    let value = parsed.get(text);
+    if (value === undefined) parsed.set(text, (value = JSON.parse(text)));
+    return value;
+  };
   for (const row of rows) {
-    for (const column of ["traits", "kinds", "treatments", "moods", "verdicts", "notes"])
-      row[column] = JSON.parse(row[column] as string);
-    row.vox = row.vox ? JSON.parse(row.vox as string) : null;
+    row.traits = JSON.parse(row.traits as string);
+    for (const column of ["kinds", "treatments", "moods", "verdicts", "notes"])
+      row[column] = parseOnce(row[column] as string);
+    row.vox = row.vox ? parseOnce(row.vox as string) : null;
     row.offer = row.offer ? JSON.parse(row.offer as string) : null;
     row.owned = row.owned === 1;
     row.hidden = row.hidden === 1;
@@ -212,7 +220,18 @@ export const listFamilyStyles = (db: Db, familyId: string): StyleRecord[] =>
     .all(familyId)
     .map(toRecord);
 
-export const countStyles = (db: Db): { styles: number; families: number } =>
+const counted = new WeakMap<Db, { seq: number; counts: { styles: number; families: number } }>();
+/** Counted once for each change: it is asked for every few seconds. */
+export function countStyles(db: Db): { styles: number; families: number } {
+  const seq = lastSeq(db);
+  const known = counted.get(db);
+  if (known?.seq === seq) return known.counts;
+  const counts = countNow(db);
+  counted.set(db, { seq, counts });
+  return counts;
+}
+
+const countNow = (db: Db): { styles: number; families: number } =>
   db
     .prepare<[], { styles: number; families: number }>(
       "SELECT count(*) AS styles, count(DISTINCT family_id) AS families FROM styles WHERE hidden = 0",

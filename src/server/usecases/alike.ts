@@ -24,12 +24,7 @@ export function listAlike(db: Db, styleId: string, query: StyleQuery): AlikeList
   if (row === undefined) return null;
   const brief = query.briefId ? findBrief(db, query.briefId) : null;
   const near = nearnessTo(index, row, true);
-  const found = answer(
-    db,
-    { pictures: "out", ...query, near: styleId as StyleQuery["near"], sort: "near" },
-    brief,
-    near,
-  );
+  const found = answer(db, { pictures: "out", ...query, near: styleId as StyleQuery["near"], sort: "near" }, brief);
   const own = findSignature(db, styleId);
   const candidates: { place: number; steps: number }[] = [];
   for (let place = 0; place < found.order.length && candidates.length < LOOKED_AT; place++) {
@@ -37,7 +32,7 @@ export function listAlike(db: Db, styleId: string, query: StyleQuery): AlikeList
     if (i === row || (index.family[i] === index.family[row] && !query.q)) continue;
     const other = own && findSignature(db, index.rows[i]!.styleId);
     const shape = own && other ? shapeDistance(own, other) : null;
-    const steps = near(i);
+    const steps = near[i]!;
     candidates.push({ place, steps: shape === null ? steps : (1 - SHAPE_SHARE) * steps + SHAPE_SHARE * shape });
   }
   const seen = new Set<number>();

@@ -9,7 +9,9 @@ import { listDemoFonts } from "../libraries/demoPackages";
 import { insertBrief, isBriefKnown } from "../queries/briefs";
 import { listJobsIn } from "../queries/jobs";
 import { findLibrary, putLibrary, updateLibrary } from "../queries/libraries";
-import { listOutdated, listReadPaths } from "../queries/styles";
+import { countStyles, listOutdated, listReadPaths } from "../queries/styles";
+import { getHeld } from "./findings";
+import { getLanguages } from "./languages";
 import { warmIdentify } from "./identify";
 import { OWN_LIBRARY } from "./imports";
 import { wakeLibraries } from "./libraries";
@@ -29,9 +31,15 @@ export function boot() {
   startRereading(db);
   resumeJobs();
   wakeLibraries(db);
+  // The first question finds its index ready.
+  setTimeout(() => {
+    getHeld(db);
+    getLanguages();
+  }, INDEX_AFTER_MS).unref();
   // Not at once: the first page comes first. Not while fonts are read: the index would be out of date at once.
   setTimeout(() => {
-    if (!listJobsIn(db, "waiting", "running").length) warmIdentify(db);
+    const isSmall = countStyles(db).styles <= WARM_UP_MOST_STYLES;
+    if (isSmall && !listJobsIn(db, "waiting", "running").length) warmIdentify(db);
   }, WARM_UP_AFTER_MS).unref();
 }
 
@@ -55,6 +63,9 @@ const STAND_INS = [
 ];
 
 const WARM_UP_AFTER_MS = 4000;
+const INDEX_AFTER_MS = 50;
+/** A larger index of signatures is loaded when a picture first comes: it takes 5 KB a style. */
+const WARM_UP_MOST_STYLES = 20_000;
 
 /** Styles of other libraries that an older version measured are measured again, from their stored files. */
 function startRereading(db: Db) {

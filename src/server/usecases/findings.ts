@@ -139,28 +139,20 @@ function measureRanges(index: FindIndex): Ranges {
 }
 
 /** The answer to a question, kept for its further pages. */
-export function answer(
-  db: Db,
-  query: Partial<StyleQuery>,
-  brief: Brief | null,
-  nearness?: (i: number) => number,
-): Found {
+export function answer(db: Db, query: Partial<StyleQuery>, brief: Brief | null): Found {
   const held = getHeld(db);
   if (query.sort === "popular") notePopularity(db, held);
   const { limit: _limit, cursor: _cursor, briefId: _briefId, ...asked } = query;
   const key = digest([asked, brief && [brief.lines, brief.wanted, brief.uses, brief.setAside]]);
-  const known = nearness || query.sort === "popular" ? undefined : held.answers.get(key);
+  const known = query.sort === "popular" ? undefined : held.answers.get(key);
   if (known) return known;
   const found = findStyles(held.index, query, brief, {
     lexicon: { tags: held.tags, languages: getLanguages().byName },
     speaks: (code) => speaksIn(held.index, code),
     languages: COUNTED,
-    nearness,
   });
-  if (!nearness) {
-    held.answers.set(key, found);
-    if (held.answers.size > ANSWERS_KEPT) held.answers.delete(held.answers.keys().next().value!);
-  }
+  held.answers.set(key, found);
+  if (held.answers.size > ANSWERS_KEPT) held.answers.delete(held.answers.keys().next().value!);
   return found;
 }
 

@@ -40,6 +40,8 @@ export function getStyleDetail(db: Db, styleId: string, briefId: string | null):
       variable: s.axes.length > 0,
       owned: s.owned,
       axisDefaults: Object.fromEntries(s.axes.map((a) => [a.tag, a.default])),
+      width: s.traits.width === null ? null : Math.round(s.traits.width),
+      slanted: Math.abs(s.traits.slantDeg ?? 0) > 3.5 || /italic|oblique/i.test(s.style),
       slant: s.traits.slantDeg ?? 0,
     }))
     .sort((a, b) => Number(a.variable) - Number(b.variable) || (a.weight ?? 0) - (b.weight ?? 0) || a.slant - b.slant)

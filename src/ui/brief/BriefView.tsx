@@ -12,6 +12,7 @@ import { useBench } from "../bench/BenchContext";
 import { LEVEL_WORDS } from "../bench/BriefStrip";
 import { callApi } from "../parts/api";
 import { Choice } from "../parts/Choice";
+import { PictureField } from "./PictureField";
 
 export function BriefView() {
   const { brief, changeBrief } = useBench();
@@ -115,6 +116,9 @@ export function BriefView() {
               {brief.lines[0]?.text}
             </div>
             <p className="mt-1 text-basalt">Change them at the wells above; the arrow swaps them.</p>
+          </Section>
+          <Section title="Picture" hint="What the words will stand on: the wall can set every face on it.">
+            <PictureField />
           </Section>
           <Section title="This brief">
             <BriefDeeds />

@@ -1,6 +1,7 @@
 "use client";
 // The sieve left of the wall: every part narrows it, each with counts of what would be there; measured traits over histograms.
 import { useQuery } from "@tanstack/react-query";
+import { ChevronRight } from "lucide-react";
 import { useState, type ReactNode } from "react";
 import type { Facets } from "@/contracts/styles";
 import { KINDS, TREATMENTS, VERDICTS, VOX } from "@/contracts/traits";
@@ -277,9 +278,12 @@ function Group({
   children: ReactNode;
 }) {
   return (
-    <details className="mt-2.5 border-t border-rule pt-1.5" open={open}>
+    <details className="group/part mt-2.5 border-t border-rule pt-1.5" open={open}>
       <summary className="head flex items-baseline justify-between py-0.5">
-        {title}
+        <span className="flex items-center gap-1">
+          <ChevronRight size={11} aria-hidden className="group-open/part:rotate-90" />
+          {title}
+        </span>
         <span className="num">{chosen ? `${chosen} on` : count}</span>
       </summary>
       <ul className="pt-0.5">{children}</ul>

@@ -57,13 +57,19 @@ export function PassView({ pass, ranges }: { pass: Pass; ranges: Ranges }) {
     tellBench({ type: "facts", facts: face ? factsOf(face) : [], keys: KEYS });
   }, [face, tellBench]);
 
+  // The tray follows, but not at every key.
+  const trayTimer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const refreshTray = useCallback(() => {
+    clearTimeout(trayTimer.current);
+    trayTimer.current = setTimeout(() => void queries.invalidateQueries({ queryKey: ["kept", brief.briefId] }), 700);
+  }, [queries, brief.briefId]);
   const mark = useCallback(
     (what: Mark["mark"]) => {
       const place = state.place;
       const styleId = pass.styleIds[place];
       if (!styleId) return;
       dispatch({ type: "marked", place, mark: what });
-      send(() => callApi(`${base}/marks/${place}`, { method: "PUT", json: { mark: what } }));
+      send(() => callApi(`${base}/marks/${place}`, { method: "PUT", json: { mark: what } }).then(refreshTray));
       if (what === "kept")
         tellBench({
           type: "kept",
@@ -71,7 +77,7 @@ export function PassView({ pass, ranges }: { pass: Pass; ranges: Ranges }) {
         });
       if (what === "aside") tellBench({ type: "set aside", styleId, aside: true });
     },
-    [state.place, pass.styleIds, base, send, tellBench],
+    [state.place, pass.styleIds, base, send, tellBench, refreshTray],
   );
   const undo = useCallback(() => {
     const place = state.trail[state.trail.length - 1];
@@ -79,10 +85,10 @@ export function PassView({ pass, ranges }: { pass: Pass; ranges: Ranges }) {
     const was = state.marks.get(place);
     const styleId = pass.styleIds[place]!;
     dispatch({ type: "undone" });
-    send(() => callApi(`${base}/marks/${place}`, { method: "DELETE" }));
+    send(() => callApi(`${base}/marks/${place}`, { method: "DELETE" }).then(refreshTray));
     if (was === "kept") tellBench({ type: "let go", styleId });
     if (was === "aside") tellBench({ type: "set aside", styleId, aside: false });
-  }, [state.trail, state.marks, pass.styleIds, base, send, say, tellBench]);
+  }, [state.trail, state.marks, pass.styleIds, base, send, say, tellBench, refreshTray]);
   usePassKeys({ mark, undo, goTo: (place) => dispatch({ type: "looked at", place }), place: state.place, wall });
 
   const text = brief.lines[active]?.text || " ";
@@ -263,7 +269,7 @@ function Face({
       <div className="border-y border-rule px-4 py-5" style={{ background: brief.paper, color: brief.ink }}>
         <Sample {...sample} text={text} sizePx={size(88)} ink={brief.ink} />
         <div className="mt-3">
-          <Sample {...sample} text="Rag 0123456789 & ? ! Hamburg" sizePx={size(28)} ink={brief.ink} />
+          <Sample {...sample} text="Rag 0123456789 & ? ! Lantern" sizePx={size(28)} ink={brief.ink} />
         </div>
       </div>
       <div className="mt-3 flex items-center gap-4">

@@ -3,9 +3,11 @@
 import { useInfiniteQuery } from "@tanstack/react-query";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useEffect, useRef, useState } from "react";
-import type { Glyph, GlyphList, StyleDetail } from "@/contracts/styles";
+import { GLYPH_KINDS, type Glyph, type GlyphList, type StyleDetail } from "@/contracts/styles";
 import { nameCharacter, writeCodePoint } from "@/core/open/characterNames";
+import { FEATURE_WORDS } from "@/contracts/words";
 import { useBench } from "../bench/BenchContext";
+import { useActiveLine } from "../bench/BriefStrip";
 import { callApi } from "../parts/api";
 
 const CELL_PX = 64;
@@ -13,9 +15,21 @@ const CELL_PX = 64;
 export function Glyphs({ style }: { style: StyleDetail }) {
   const [q, setQ] = useState("");
   const [block, setBlock] = useState("");
+  const [kind, setKind] = useState("");
   const [looked, setLooked] = useState<Glyph | null>(null);
-  const { say } = useBench();
-  const question = new URLSearchParams({ ...(q.trim() && { q: q.trim() }), ...(block && { block }) }).toString();
+  const { say, brief, changeBrief, offerUndo } = useBench();
+  const [active] = useActiveLine();
+  const add = (g: Glyph) => {
+    const before = brief.lines;
+    const c = String.fromCodePoint(g.codePoints[0]!);
+    changeBrief({ lines: before.map((l, i) => (i === active ? { ...l, text: `${l.text}${c}` } : l)) });
+    offerUndo(`${c} added to the brief’s line`, () => changeBrief({ lines: before }));
+  };
+  const question = new URLSearchParams({
+    ...(q.trim() && { q: q.trim() }),
+    ...(block && { block }),
+    ...(kind && { kind }),
+  }).toString();
   const glyphs = useInfiniteQuery({
     queryKey: ["glyphs", style.styleId, question],
     queryFn: ({ pageParam, signal }) =>
@@ -92,6 +106,19 @@ export function Glyphs({ style }: { style: StyleDetail }) {
             ))}
             <option value="Not encoded">Without a character</option>
           </select>
+          <select
+            aria-label="Kind of glyph"
+            className="border-b border-basalt bg-transparent py-1"
+            value={kind}
+            onChange={(e) => setKind(e.target.value)}
+          >
+            <option value="">All kinds</option>
+            {GLYPH_KINDS.filter((k) => first?.kinds[k] || k === kind).map((k) => (
+              <option key={k} value={k}>
+                {k} ({first?.kinds[k] ?? 0})
+              </option>
+            ))}
+          </select>
           <span className="num ml-auto">{total} glyphs</span>
         </div>
         <div
@@ -119,7 +146,7 @@ export function Glyphs({ style }: { style: StyleDetail }) {
           {first && !total && <p className="p-4 text-basalt">This font has no such glyph.</p>}
         </div>
       </div>
-      <Looked glyph={looked ?? all[0] ?? null} list={first} />
+      <Looked glyph={looked ?? all[0] ?? null} list={first} onAdd={add} onCopy={(g) => void copy(g)} />
     </div>
   );
 }
@@ -172,7 +199,17 @@ function Cell({
   );
 }
 
-function Looked({ glyph, list }: { glyph: Glyph | null; list: GlyphList | undefined }) {
+function Looked({
+  glyph,
+  list,
+  onAdd,
+  onCopy,
+}: {
+  glyph: Glyph | null;
+  list: GlyphList | undefined;
+  onAdd: (g: Glyph) => void;
+  onCopy: (g: Glyph) => void;
+}) {
   if (!glyph || !list) return <div />;
   return (
     <div aria-live="polite">
@@ -189,10 +226,20 @@ function Looked({ glyph, list }: { glyph: Glyph | null; list: GlyphList | undefi
         {glyph.features.length > 0 && (
           <>
             <br />
-            by feature {glyph.features.join(", ")}
+            by feature {glyph.features.map((f) => FEATURE_WORDS[f] ?? f).join(", ")}
           </>
         )}
       </p>
+      {glyph.codePoints.length > 0 && (
+        <div className="mt-2 grid gap-1.5">
+          <button type="button" className="btn" onClick={() => onCopy(glyph)}>
+            Copy it
+          </button>
+          <button type="button" className="btn" onClick={() => onAdd(glyph)}>
+            Add to the brief’s line
+          </button>
+        </div>
+      )}
     </div>
   );
 }

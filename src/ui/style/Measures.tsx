@@ -1,61 +1,43 @@
-// Every measured trait with its unit and where it stands in the library.
+"use client";
+// Every measured trait: value, unit, how sure, where it stands in the library, how it was measured; and the words that rest on them.
+import { useQueryClient } from "@tanstack/react-query";
+import { useRouter } from "next/navigation";
+import { useState } from "react";
 import type { StyleDetail } from "@/contracts/styles";
-import { CORE_BANDS, placeInRange } from "../parts/CoreSample";
-
-const em = (v: number | null) => (v === null ? null : `${v.toFixed(3)} em`);
+import { TRAIT_WORDS, writeTrait } from "@/contracts/words";
+import { useBench } from "../bench/BenchContext";
+import { callApi } from "../parts/api";
 
 export function Measures({ style }: { style: StyleDetail }) {
   const t = style.traits;
-  const more: [string, string | null][] = [
-    ["Weight, on the scale of 100–900", t.weight === null ? null : String(t.weight)],
-    ["Mean advance", em(t.widthEm)],
-    ["Capital height", em(t.capHeightEm)],
-    ["Ascender", em(t.ascenderEm)],
-    ["Descender", em(t.descenderEm)],
-    ["Serifs, 0–1", t.serif === null ? null : t.serif.toFixed(2)],
-    ["Serif thickness / stem", t.serifThickness === null ? null : t.serifThickness.toFixed(2)],
-    ["Roughness, 0–1", t.roughness === null ? null : t.roughness.toFixed(2)],
-    ["Letter pairs that join", t.connected === null ? null : `${Math.round(t.connected * 100)} %`],
+  const facts: [string, string | null][] = [
     ["Monospaced", t.monospaced ? "yes" : "no"],
     ["Figures", [t.figures.height, t.figures.spacing].filter(Boolean).join(", ") || null],
     ["Cases", t.cases],
+    ["Serif form", t.serifForm],
+    ["Storeys of a, g", [t.storeysA, t.storeysG].map((n) => n ?? "–").join(", ")],
   ];
   return (
-    <div className="grid max-w-[980px] grid-cols-2 gap-x-14">
+    <div className="grid max-w-[1060px] grid-cols-[minmax(0,1.35fr)_minmax(0,1fr)] gap-x-12">
       <section>
-        <h2 className="head mb-2">Core sample, in the library’s range</h2>
-        {CORE_BANDS.map(({ trait, name, write }, i) => {
-          const share = placeInRange(t, style.ranges, trait);
-          const value = t[trait];
-          return (
-            <div key={trait} className="grid grid-cols-[80px_minmax(0,1fr)_80px] items-center gap-3 py-[3px]">
-              <span>{name}</span>
-              <span className="relative h-3.5 bg-rule/50">
-                {share !== null && (
-                  <span
-                    className="absolute inset-y-0 left-0"
-                    style={{ width: `${Math.max(2, share * 100)}%`, background: `var(--core-${i + 1})` }}
-                  />
-                )}
-              </span>
-              <span className="num text-right">{value === null ? "–" : write(value)}</span>
-            </div>
-          );
-        })}
-        <p className="mt-2 text-[12px] text-basalt">
-          Measured from the outlines. A dash: the letters that it needs are missing or do not behave.
-        </p>
+        <h2 className="head mb-1">Measured on its outlines, in the library</h2>
+        <ul>
+          {Object.keys(TRAIT_WORDS).map((trait) => (
+            <TraitLine key={trait} trait={trait} style={style} />
+          ))}
+        </ul>
       </section>
       <section>
-        <h2 className="head mb-2">Further measures</h2>
+        <h2 className="head mb-1">Also</h2>
         <dl>
-          {more.map(([label, value]) => (
+          {facts.map(([label, value]) => (
             <div key={label} className="flex justify-between border-b border-rule py-[3px]">
               <dt>{label}</dt>
               <dd className="num">{value ?? "–"}</dd>
             </div>
           ))}
         </dl>
+        {Object.keys(style.notes.reach).length > 0 && <Reach style={style} />}
         <h2 className="head mt-4 mb-1">Why these kinds</h2>
         <ul>
           {[...style.kinds, ...style.treatments].map((k) => (
@@ -63,8 +45,178 @@ export function Measures({ style }: { style: StyleDetail }) {
               <b>{k.value}</b> <span className="num">{Math.round(k.confidence * 100)} %</span> {k.because}
             </li>
           ))}
+          {style.vox && (
+            <li className="text-basalt">
+              Vox-ATypI: <b>{style.vox.value.replace("-", " ")}</b>{" "}
+              <span className="num">{Math.round(style.vox.confidence * 100)} %</span> {style.vox.because}
+            </li>
+          )}
         </ul>
+        <Words style={style} />
       </section>
     </div>
+  );
+}
+
+function TraitLine({ trait, style }: { trait: string; style: StyleDetail }) {
+  const value = style.traits[trait as keyof typeof style.traits] as number | null;
+  const words = TRAIT_WORDS[trait]!;
+  const spread = style.spread[trait];
+  const sure = style.notes.confidence[trait];
+  if (value === null || value === undefined)
+    return (
+      <li
+        className="grid grid-cols-[112px_92px_minmax(0,1fr)] items-center gap-3 border-b border-rule py-[3px]"
+        title={words.method}
+      >
+        <span>{words.name}</span>
+        <span className="num">–</span>
+        <span className="truncate text-[12px] text-basalt">{style.notes.absent[trait] ?? "not measured"}</span>
+      </li>
+    );
+  const bins = spread?.bins ?? [];
+  const tallest = Math.max(1, ...bins);
+  const place = spread ? Math.min(1, Math.max(0, (value - spread.range[0]) / (spread.range[1] - spread.range[0]))) : 0;
+  return (
+    <li
+      className="grid grid-cols-[112px_92px_minmax(0,1fr)_52px] items-center gap-3 border-b border-rule py-[3px]"
+      title={words.method}
+      data-measure={trait}
+    >
+      <span>{words.name}</span>
+      <span className={sure !== undefined && sure < 0.5 ? "num opacity-60" : "num"}>
+        {sure !== undefined && sure < 0.5 ? "about " : ""}
+        {writeTrait(trait, value)}
+      </span>
+      <svg
+        viewBox={`0 0 ${bins.length * 10} 16`}
+        preserveAspectRatio="none"
+        className="block h-4 w-full"
+        role="img"
+        aria-label={`more than ${Math.round((spread?.above ?? 0) * 100)} % of the library`}
+      >
+        {bins.map((n, i) => (
+          <rect
+            key={i}
+            x={i * 10}
+            width={9.4}
+            y={16 - (n / tallest) * 15}
+            height={(n / tallest) * 15 || 0.4}
+            fill="var(--rule)"
+          />
+        ))}
+        <rect x={Math.max(0, place * bins.length * 10 - 1.2)} width={2.4} y={0} height={16} fill="var(--oxide)" />
+      </svg>
+      <span className="num text-right" title="of the library's styles have less">
+        {Math.round((spread?.above ?? 0) * 100)} %
+      </span>
+    </li>
+  );
+}
+
+function Reach({ style }: { style: StyleDetail }) {
+  return (
+    <>
+      <h2 className="head mt-4 mb-1">What its axes reach</h2>
+      <dl>
+        {Object.entries(style.notes.reach)
+          .filter(([, [low, high]]) => high > low)
+          .map(([trait, [low, high]]) => (
+            <div key={trait} className="flex justify-between border-b border-rule py-[3px]">
+              <dt>{TRAIT_WORDS[trait]?.name ?? trait}</dt>
+              <dd className="num">
+                {writeTrait(trait, low)} to {writeTrait(trait, high)}
+              </dd>
+            </div>
+          ))}
+      </dl>
+    </>
+  );
+}
+
+/** Moods, periods, occasions: measured ones can be denied, own ones added. They hold for the family. */
+function Words({ style }: { style: StyleDetail }) {
+  const { sayFault, offerUndo } = useBench();
+  const router = useRouter();
+  const queries = useQueryClient();
+  const [typed, setTyped] = useState("");
+  const denied = new Set(style.tags.filter((t) => !t.holds).map((t) => t.tag));
+  const put = (tag: string, holds: boolean | null, says: string, back: boolean | null) =>
+    callApi(`/styles/${style.styleId}/tags`, { method: "PUT", json: { tag, holds } })
+      .then(() => {
+        router.refresh();
+        void queries.invalidateQueries({ queryKey: ["styles"] });
+        if (says) offerUndo(says, () => void put(tag, back, "", null));
+      })
+      .catch(sayFault);
+  const measured = style.moods.filter((m) => !style.tags.some((t) => t.holds && t.tag === m.value));
+  return (
+    <>
+      <h2 className="head mt-4 mb-1">Words said of it</h2>
+      <ul className="flex flex-wrap gap-x-3 gap-y-1" data-words>
+        {measured.map((m) => (
+          <li
+            key={m.value}
+            className={denied.has(m.value) ? "text-basalt line-through" : ""}
+            title={`${m.because} (${Math.round(m.confidence * 100)} %)`}
+          >
+            {m.value}
+            <button
+              type="button"
+              className="btn-quiet"
+              aria-label={denied.has(m.value) ? `It is ${m.value} after all` : `It is not ${m.value}`}
+              onClick={() =>
+                void put(
+                  m.value,
+                  denied.has(m.value) ? null : false,
+                  denied.has(m.value) ? `${m.value} said again` : `Not ${m.value}`,
+                  denied.has(m.value) ? false : null,
+                )
+              }
+            >
+              {denied.has(m.value) ? "↺" : "×"}
+            </button>
+          </li>
+        ))}
+        {style.tags
+          .filter((t) => t.holds)
+          .map((t) => (
+            <li key={t.tag} className="font-semibold text-tide" title="said by you">
+              {t.tag}
+              <button
+                type="button"
+                className="btn-quiet"
+                aria-label={`Take ${t.tag} away`}
+                onClick={() => void put(t.tag, null, `${t.tag} taken away`, true)}
+              >
+                ×
+              </button>
+            </li>
+          ))}
+      </ul>
+      <form
+        className="mt-1 flex gap-2"
+        onSubmit={(e) => {
+          e.preventDefault();
+          const tag = typed.trim().toLowerCase();
+          if (tag.length < 2) return;
+          setTyped("");
+          void put(tag, true, `${tag} added`, null);
+        }}
+      >
+        <input
+          className="field max-w-48"
+          aria-label="A word of your own"
+          placeholder="a word of your own"
+          maxLength={40}
+          value={typed}
+          onChange={(e) => setTyped(e.target.value)}
+        />
+        <button type="submit" className="btn-quiet underline" disabled={typed.trim().length < 2}>
+          Add
+        </button>
+      </form>
+      <p className="mt-1 text-[12px] text-basalt">They hold for the whole family, and the find field knows them.</p>
+    </>
   );
 }

@@ -1,7 +1,7 @@
 "use client";
 // One style: large in the brief's words, its family, measures, axes, glyphs, terms with their sentences, health and where it came from.
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from "@headlessui/react";
-import Link from "next/link";
+import { parseAsStringLiteral, useQueryState } from "nuqs";
 import { useEffect, useState } from "react";
 import type { StyleDetail } from "@/contracts/styles";
 import { KIND_WORDS, TREATMENT_WORDS } from "@/contracts/words";
@@ -14,16 +14,49 @@ import { CoreSample } from "../parts/CoreSample";
 import { CareMark } from "../parts/CareMark";
 import { Sample } from "../parts/Sample";
 import { VerdictMark } from "../parts/VerdictMark";
+import { Alike } from "./Alike";
+import { Anatomy } from "./Anatomy";
+import { FamilyTree } from "./FamilyTree";
+import { Features, writeFeatures, type Tried } from "./Features";
 import { Glyphs } from "./Glyphs";
+import { InUse, Waterfall } from "./InUse";
+import { Languages } from "./Languages";
 import { FileFacts } from "./FileFacts";
 import { Measures } from "./Measures";
 import { Offer } from "./Offer";
 import { Terms } from "./Terms";
 
+const PARTS = [
+  "glyphs",
+  "anatomy",
+  "in-use",
+  "sizes",
+  "family",
+  "measures",
+  "alike",
+  "languages",
+  "terms",
+  "file",
+] as const;
+const PART_WORDS: Record<(typeof PARTS)[number], string> = {
+  glyphs: "Glyphs",
+  anatomy: "Anatomy",
+  "in-use": "In use",
+  sizes: "Sizes",
+  family: "Family",
+  measures: "Measures",
+  alike: "Alike",
+  languages: "Languages",
+  terms: "Terms",
+  file: "File",
+};
+
 export function StyleView({ style }: { style: StyleDetail }) {
   const { brief, toggleKept, dispatch } = useBench();
   const [active] = useActiveLine();
   const [axes, setAxes] = useState<Record<string, number>>({});
+  const [tried, setTried] = useState<Tried>({});
+  const [tab, setTab] = useQueryState("part", parseAsStringLiteral(PARTS).withDefault("glyphs"));
   const name = `${style.family} ${style.style}`;
   const isKept = brief.kept.some((k) => k.styleId === style.styleId);
   useEffect(() => {
@@ -49,6 +82,8 @@ export function StyleView({ style }: { style: StyleDetail }) {
     return () => window.removeEventListener("keydown", onKey);
   }, [toggleKept, style.styleId, name]);
   const set = { ...Object.fromEntries(style.axes.map((a) => [a.tag, a.default])), ...axes };
+  const features = writeFeatures(tried);
+  const looks = { style, axes: set, features };
   return (
     <div className="h-full overflow-y-auto">
       <header className="flex items-start gap-5 px-6 pt-4">
@@ -93,19 +128,22 @@ export function StyleView({ style }: { style: StyleDetail }) {
             owned={style.owned}
             ink={brief.ink}
             axes={set}
+            features={features}
           />
         ))}
       </div>
       {style.offer && <Offer style={style} />}
       {style.axes.length > 0 && <Axes style={style} values={axes} onChange={setAxes} />}
-      <TabGroup className="px-6 pt-3 pb-8">
-        <TabList className="flex gap-6 border-b border-rule">
-          {["Glyphs", `Family (${style.siblings.length})`, "Measures", "Terms", "File"].map((t) => (
+      <Features style={style} tried={tried} onChange={setTried} />
+      <TabGroup className="px-6 pt-3 pb-8" selectedIndex={PARTS.indexOf(tab)} onChange={(i) => void setTab(PARTS[i]!)}>
+        <TabList className="flex gap-5 border-b border-rule">
+          {PARTS.map((p) => (
             <Tab
-              key={t}
-              className="-mb-px border-b-2 border-transparent pb-1.5 font-semibold text-basalt data-selected:border-oxide data-selected:text-slate"
+              key={p}
+              className="-mb-px border-b-2 border-transparent pb-1.5 font-semibold whitespace-nowrap text-basalt data-selected:border-oxide data-selected:text-slate"
             >
-              {t}
+              {PART_WORDS[p]}
+              {p === "family" && ` (${style.siblings.length})`}
             </Tab>
           ))}
         </TabList>
@@ -114,10 +152,25 @@ export function StyleView({ style }: { style: StyleDetail }) {
             <Glyphs style={style} />
           </TabPanel>
           <TabPanel tabIndex={-1}>
-            <Family style={style} />
+            <Anatomy style={style} />
+          </TabPanel>
+          <TabPanel tabIndex={-1}>
+            <InUse {...looks} />
+          </TabPanel>
+          <TabPanel tabIndex={-1}>
+            <Waterfall {...looks} />
+          </TabPanel>
+          <TabPanel tabIndex={-1}>
+            <FamilyTree style={style} />
           </TabPanel>
           <TabPanel tabIndex={-1}>
             <Measures style={style} />
+          </TabPanel>
+          <TabPanel tabIndex={-1}>
+            <Alike style={style} />
+          </TabPanel>
+          <TabPanel tabIndex={-1}>
+            <Languages style={style} />
           </TabPanel>
           <TabPanel tabIndex={-1}>
             <Terms style={style} />
@@ -182,37 +235,5 @@ function Axes({
         </select>
       )}
     </section>
-  );
-}
-
-function Family({ style }: { style: StyleDetail }) {
-  const { brief } = useBench();
-  const [active] = useActiveLine();
-  return (
-    <ul>
-      {style.siblings.map((s) => (
-        <li
-          key={s.styleId}
-          className={`grid grid-cols-[160px_minmax(0,1fr)] items-center gap-4 border-b border-rule ${s.styleId === style.styleId ? "bg-chalk" : ""}`}
-        >
-          <Link
-            href={`/b/${brief.briefId}/style/${s.styleId}`}
-            className="py-2 font-semibold hover:underline"
-            aria-current={s.styleId === style.styleId ? "page" : undefined}
-          >
-            {s.style} {s.weight !== null && !s.variable && <span className="num">{s.weight}</span>}
-          </Link>
-          <Sample
-            styleId={s.styleId}
-            axes={s.axisDefaults}
-            coverage={style.codePoints}
-            text={brief.lines[active]?.text || style.family}
-            sizePx={28}
-            widthEm={style.traits.widthEm}
-            owned={s.owned}
-          />
-        </li>
-      ))}
-    </ul>
   );
 }

@@ -1,0 +1,92 @@
+// Fills a data folder with a hundred thousand styles by varying measured records of the ones that are there: for the benchmark alone.
+// Usage: runScript scripts/makeLarge.ts <data folder> <count>. Files are linked, not copied; every row is a real one, slightly changed.
+import Database from "better-sqlite3";
+import { createHash } from "node:crypto";
+import { existsSync, linkSync, mkdirSync } from "node:fs";
+import { dirname, join } from "node:path";
+
+const [data, wanted] = [process.argv[2]!, Number(process.argv[3] ?? 100_000)];
+const db = new Database(join(data, "fond-quarry.db"));
+db.pragma("journal_mode = WAL");
+db.pragma("synchronous = OFF");
+
+/** Seeded, so that two runs make the same library. Source: mulberry32. */
+let seed = 20261125;
+function random(): number {
+  seed = (seed + 0x6d2b79f5) | 0;
+  let t = Math.imul(seed ^ (seed >>> 15), 1 | seed);
+  t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+  return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+}
+const FIRST =
+  "Anchor Beacon Brine Cairn Capstan Cobble Current Dapple Drift Ebb Ferry Fog Gale Gannet Gull Harbour Hawser Heron Inlet Jetty Keel Kelp Lamp Lantern Lee Mast Mist Moor Oar Osprey Pebble Petrel Pier Plover Quay Reef Rill Rope Sable Salt Sand Shoal Skerry Slate Sound Spar Spray Squall Tarn Tern Tide Voe Wake Wharf Wick Wren".split(
+    " ",
+  );
+const SECOND =
+  "ama ber con dor el fen gil hart is jor kel lund mar nes or pell quin ros sel tor ul ven wick yar zel bry cass del ess ford".split(
+    " ",
+  );
+const THIRD = ["", "", "", " Display", " Text", " Sans", " Slab", " Script", " Mono", " Soft", " Narrow"];
+
+/** Traits that are numbers move a little; what is none stays. */
+function vary(traitsText: string, by: number): string {
+  const traits = JSON.parse(traitsText) as Record<string, unknown>;
+  for (const [k, v] of Object.entries(traits))
+    if (typeof v === "number" && !["storeysA", "storeysG", "connected", "serif"].includes(k)) {
+      const moved = v * (1 + by * (random() - 0.5));
+      traits[k] = k === "weight" ? Math.round(Math.min(1000, Math.max(1, moved))) : Number(moved.toFixed(4));
+    }
+  return JSON.stringify(traits);
+}
+
+type Row = Record<string, unknown> & { style_id: string; sha256: string; traits: string; family: string };
+const base = db.prepare<[], Row>("SELECT * FROM styles WHERE hidden = 0 AND owned = 1").all();
+const signatures = new Map(
+  db
+    .prepare<[], { style_id: string; signature: Uint8Array }>("SELECT * FROM signatures")
+    .all()
+    .map((r) => [r.style_id, r.signature]),
+);
+const families = new Map<string, Row[]>();
+for (const r of base) families.set(r.family, [...(families.get(r.family) ?? []), r]);
+const columns = Object.keys(base[0]!);
+const insert = db.prepare(
+  `INSERT INTO styles (${columns.join(", ")}) VALUES (${columns.map((c) => `@${c}`).join(", ")})`,
+);
+const sign = db.prepare("INSERT INTO signatures VALUES (?, ?)");
+let made = db.prepare<[], { n: number }>("SELECT count(*) AS n FROM styles").get()!.n;
+let seq = db.prepare<[], { n: number }>("SELECT max(seq) AS n FROM styles").get()!.n;
+const pathOf = (sha: string) => join(data, "store", sha.slice(0, 2), sha);
+const taken = new Set(families.keys());
+const groups = [...families.values()];
+while (made < wanted) {
+  const name = `${FIRST[Math.floor(random() * FIRST.length)]}${SECOND[Math.floor(random() * SECOND.length)]}${SECOND[Math.floor(random() * SECOND.length)]}${THIRD[Math.floor(random() * THIRD.length)]}`;
+  if (taken.has(name)) continue;
+  taken.add(name);
+  const group = groups[Math.floor(random() * groups.length)]!;
+  db.transaction(() => {
+    for (const row of group) {
+      const sha = createHash("sha256").update(`${name}${row.sha256}`).digest("hex");
+      const target = pathOf(sha);
+      if (!existsSync(target)) {
+        mkdirSync(dirname(target), { recursive: true });
+        linkSync(pathOf(row.sha256), target);
+      }
+      const styleId = `s_${sha.slice(0, 20)}`;
+      insert.run({
+        ...row,
+        style_id: styleId,
+        sha256: sha,
+        family: name,
+        family_id: `f_${name.toLowerCase().replace(/[^a-z0-9]+/g, "-")}`,
+        traits: vary(row.traits, 0.1),
+        seq: ++seq,
+      });
+      sign.run(styleId, signatures.get(row.style_id)!);
+      made++;
+    }
+  })();
+}
+db.pragma("wal_checkpoint(TRUNCATE)");
+console.log(`${made} styles of ${taken.size} families`);
+db.close();
