@@ -1,11 +1,10 @@
 // Counts of the sieve: for each of its parts what would be there if that part's own filter were off.
 import type { Facets } from "@/contracts/styles";
 import { KINDS, TREATMENTS, VERDICTS } from "@/contracts/traits";
-import { hasBit, HISTOGRAM_BINS, SIEVE_TRAITS, type FindIndex } from "./findIndex";
+import { FAMILY_STEPS, hasBit, HISTOGRAM_BINS, SIEVE_TRAITS, type FindIndex } from "./findIndex";
 import type { Asked } from "./passes";
 
-/** Languages whose counts the sieve shows, and the steps of its counts. */
-export const STYLE_STEPS = [1, 2, 4, 8, 16];
+/** Prices that the sieve counts up to. */
 export const PRICE_STEPS_CENTS = [0, 2000, 4000, 6000, 10000];
 
 /** Rows that count for a facet: those that pass all, and those that only its own filter stops. */
@@ -59,14 +58,10 @@ export function countFacets(asked: Asked, rows: Candidates, languages: readonly 
     });
     return out;
   };
-  /** Rows whose family has at least 1, 2, 4 … of something. */
-  const atLeast = (facet: string, of: (f: FindIndex["families"][number]) => number) => {
-    const counts = tally(facet, index.family, index.families.length);
-    return STYLE_STEPS.map((step) => {
-      let n = 0;
-      for (let f = 0; f < counts.length; f++) if (counts[f] && of(index.families[f]!) >= step) n += counts[f]!;
-      return n;
-    });
+  /** Rows whose family has at least 1, 2, 4 … of something: each row knows how many of the steps it reaches. */
+  const atLeast = (facet: string, of: Uint8Array) => {
+    const counts = tally(facet, of, FAMILY_STEPS.length + 1);
+    return FAMILY_STEPS.map((_, step) => counts.subarray(step + 1).reduce((a, b) => a + b, 0));
   };
   const traits: Facets["traits"] = {};
   for (const trait of SIEVE_TRAITS) {
@@ -92,9 +87,9 @@ export function countFacets(asked: Asked, rows: Candidates, languages: readonly 
     figures: spread("figures", index.figures, (f) => f),
     cases: spread("cases", index.cases, (c) => [c]),
     languages: countLanguages(asked, coverage, languages),
-    styles: atLeast("styles", (f) => f.styles),
-    weights: atLeast("weights", (f) => f.weights),
-    italics: atLeast("italics", (f) => (f.hasItalic ? 1 : 0))[0]!,
+    styles: atLeast("styles", index.styleSteps),
+    weights: atLeast("weights", index.weightSteps),
+    italics: tally("italics", index.italics, 2)[1]!,
     price: countPrices(asked, rows),
     pictures: { in: pictures[1]!, out: pictures[0]! },
     complete: tally("complete", asked.missingOf, 256, true)[0]!,

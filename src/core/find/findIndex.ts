@@ -64,6 +64,8 @@ export const SIEVE_TRAITS = [
 ] as const satisfies (keyof Traits)[];
 export type SieveTrait = (typeof SIEVE_TRAITS)[number];
 
+/** Numbers of styles and weights that the sieve counts families by. */
+export const FAMILY_STEPS = [1, 2, 4, 8, 16];
 export const HISTOGRAM_BINS = 24;
 /** A confidence from which a kind counts. */
 export const SURE_ENOUGH = 0.5;
@@ -107,6 +109,10 @@ export type FindIndex = {
   owned: Uint8Array;
   /** Rows that a library sells: few, so that prices are looked up for them alone. */
   toBuy: Uint32Array;
+  /** For each row, how many of FAMILY_STEPS its family reaches in styles and in weights; 1 where it has italics. */
+  styleSteps: Uint8Array;
+  weightSteps: Uint8Array;
+  italics: Uint8Array;
   family: Uint32Array;
   families: FamilyFacts[];
   names: NameIndex;
@@ -124,6 +130,11 @@ export function indexStyles(rows: readonly FindRow[]): FindIndex {
   const foundries = indexNames(rows.flatMap((r) => r.foundry ?? []));
   const family = Uint32Array.from(rows, (r) => names.at.get(squash(r.family)) ?? 0);
   const { byName, nameRank } = rankNames(rows, names.names, family);
+  const families = factsOf(rows, names.names, family);
+  const stepsOf = (of: (f: FamilyFacts) => number) => {
+    const steps = families.map((f) => FAMILY_STEPS.filter((s) => of(f) >= s).length);
+    return Uint8Array.from(family, (f) => steps[f]!);
+  };
   return {
     rows,
     rowOf: new Map(rows.map((r, i) => [r.styleId, i])),
@@ -151,7 +162,10 @@ export function indexStyles(rows: readonly FindRow[]): FindIndex {
     owned: Uint8Array.from(rows, (r) => (r.owned ? 1 : 0)),
     toBuy: Uint32Array.from(rows.flatMap((r, i) => (r.owned ? [] : [i]))),
     family,
-    families: factsOf(rows, names.names, family),
+    families,
+    styleSteps: stepsOf((f) => f.styles),
+    weightSteps: stepsOf((f) => f.weights),
+    italics: Uint8Array.from(family, (f) => (families[f]!.hasItalic ? 1 : 0)),
     names,
     foundries,
     foundryOf: Int32Array.from(rows, (r) => (r.foundry ? (foundries.at.get(squash(r.foundry)) ?? -1) : -1)),

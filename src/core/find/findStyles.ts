@@ -8,7 +8,16 @@ import { nearnessTo } from "./alike";
 import { countFacets, type Candidates } from "./facets";
 import { SIEVE_TRAITS, type FindIndex, type FindRow, type SieveTrait } from "./findIndex";
 import { parseWords, type Lexicon } from "./parseWords";
-import { fullNameRows, isCleared, nameScores, sieveTests, wishTest, type Asked, type Test } from "./passes";
+import {
+  fullNameRows,
+  isCleared,
+  nameScores,
+  sieveTests,
+  wishTest,
+  type Asked,
+  type Passes,
+  type Test,
+} from "./passes";
 import type { Wish } from "./vocabulary";
 
 export type FindBrief = Pick<BriefFields, "lines" | "wanted" | "uses"> & { setAside: readonly string[] };
@@ -168,37 +177,63 @@ function sumPrices(price: FindRow["price"], uses: readonly string[]): number {
   return asked.every((c) => c !== undefined) ? asked.reduce((a, c) => a! + c!, 0)! : NaN;
 }
 
+/** In the marks of `sift`: stopped by tests of several facets, or by one that has no counts. */
+const SEVERAL = 255;
+
+// One loop a kind of test, so that none of them calls a function for each row unless it must.
+function sweep(stoppedBy: Uint8Array, mark: number, passes: Passes) {
+  if (passes.by === "range") sweepRange(stoppedBy, mark, passes);
+  else if (passes.by === "row") sweepRows(stoppedBy, mark, passes.passes);
+  else if (passes.of instanceof Uint8Array) sweepBytes(stoppedBy, mark, passes.of, passes.good);
+  else sweepWords(stoppedBy, mark, passes.of, passes.good);
+}
+function stop(stoppedBy: Uint8Array, mark: number, i: number) {
+  const now = stoppedBy[i]!;
+  stoppedBy[i] = now === 0 ? mark : now === mark ? mark : SEVERAL;
+}
+function sweepBytes(stoppedBy: Uint8Array, mark: number, of: Uint8Array, good: Uint8Array) {
+  for (let i = 0; i < stoppedBy.length; i++) if (!good[of[i]!]) stop(stoppedBy, mark, i);
+}
+function sweepWords(stoppedBy: Uint8Array, mark: number, of: Uint32Array, good: Uint8Array) {
+  for (let i = 0; i < stoppedBy.length; i++) if (!good[of[i]!]) stop(stoppedBy, mark, i);
+}
+function sweepRange(stoppedBy: Uint8Array, mark: number, { low, high, min, max }: Extract<Passes, { by: "range" }>) {
+  // Not measured is NaN, which is neither above nor below: written so that it is stopped.
+  for (let i = 0; i < stoppedBy.length; i++) if (!(high[i]! >= min && low[i]! <= max)) stop(stoppedBy, mark, i);
+}
+function sweepRows(stoppedBy: Uint8Array, mark: number, passes: (i: number) => boolean) {
+  for (let i = 0; i < stoppedBy.length; i++)
+    if (stoppedBy[i] !== SEVERAL && stoppedBy[i] !== mark && !passes(i)) stop(stoppedBy, mark, i);
+}
+
 /** Rows that pass all tests, and those that tests of one facet alone stop. */
 function sift(count: number, tests: readonly Test[]): Candidates {
   const facets = [...new Set(tests.map((t) => t.facet))];
-  const SEVERAL = 255;
   const stoppedBy = new Uint8Array(count);
-  for (const { facet, passes } of tests) {
+  for (const { facet, passes } of tests)
     // Facet "" has no counts of its own: what it stops is gone.
-    const mark = facet ? facets.indexOf(facet) + 1 : SEVERAL;
-    for (let i = 0; i < count; i++) {
-      const now = stoppedBy[i]!;
-      if (now === SEVERAL || now === mark || passes(i)) continue;
-      stoppedBy[i] = now === 0 ? mark : SEVERAL;
-    }
-  }
-  const all = new Int32Array(count);
-  const stopped = new Int32Array(count);
+    sweep(stoppedBy, facet ? facets.indexOf(facet) + 1 : SEVERAL, passes);
+  return partition(stoppedBy, facets);
+}
+
+/** Rows by their mark: counted first, so that each list is made once and as long as it must be. */
+function partition(stoppedBy: Uint8Array, facets: readonly string[]): Candidates {
+  const sizes = new Uint32Array(256);
+  for (let i = 0; i < stoppedBy.length; i++) sizes[stoppedBy[i]!]!++;
+  const all = new Int32Array(sizes[0]!);
+  const stopped = new Int32Array(stoppedBy.length - sizes[0]!);
+  const lists = facets.map((_, k) => new Int32Array(sizes[k + 1]!));
+  const filled = new Uint32Array(facets.length);
   let [passed, held] = [0, 0];
-  const lists = facets.map((): number[] => []);
-  for (let i = 0; i < count; i++) {
+  for (let i = 0; i < stoppedBy.length; i++) {
     const s = stoppedBy[i]!;
     if (s === 0) all[passed++] = i;
     else {
       stopped[held++] = i;
-      if (s !== SEVERAL) lists[s - 1]!.push(i);
+      if (s !== SEVERAL) lists[s - 1]![filled[s - 1]!++] = i;
     }
   }
-  return {
-    all: all.subarray(0, passed),
-    stopped: stopped.subarray(0, held),
-    onlyStoppedBy: new Map(facets.map((f, k) => [f, Int32Array.from(lists[k]!)])),
-  };
+  return { all, stopped, onlyStoppedBy: new Map(facets.map((f, k) => [f, lists[k]!])) };
 }
 
 /** The upright style of a family that is nearest to a usual text weight. */

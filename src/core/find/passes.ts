@@ -21,7 +21,14 @@ export type Asked = {
   speaks: (language: string) => Uint8Array;
 };
 
-export type Test = { facet: string; passes: (i: number) => boolean };
+/** Whether a row passes; most tests are one of two kinds that run over columns without a call for each row. */
+export type Passes =
+  | { by: "value"; of: Uint8Array | Uint32Array; good: Uint8Array }
+  | { by: "range"; low: Float32Array; high: Float32Array; min: number; max: number }
+  | { by: "row"; passes: (i: number) => boolean };
+export type Test = { facet: string; passes: Passes };
+const byRow = (passes: (i: number) => boolean): Passes => ({ by: "row", passes });
+const byValue = (of: Uint8Array | Uint32Array, good: Uint8Array): Passes => ({ by: "value", of, good });
 
 /** Positions in a shared list that satisfy a condition, as bytes: the condition runs once a value, not once a row. */
 export function among<T>(list: readonly T[], holds: (value: T) => boolean): Uint8Array {
@@ -31,11 +38,9 @@ export function among<T>(list: readonly T[], holds: (value: T) => boolean): Uint
 export function sieveTests(query: Partial<StyleQuery>, asked: Asked): Test[] {
   const { index } = asked;
   const tests: Test[] = [];
-  const add = (facet: string, passes: Test["passes"]) => tests.push({ facet, passes });
-  const addShared = <T>(facet: string, shared: { of: Uint32Array; list: T[] }, holds: (v: T) => boolean) => {
-    const good = among(shared.list, holds);
-    add(facet, (i) => good[shared.of[i]!] === 1);
-  };
+  const add = (facet: string, passes: Passes) => tests.push({ facet, passes });
+  const addShared = <T>(facet: string, shared: { of: Uint32Array; list: T[] }, holds: (v: T) => boolean) =>
+    add(facet, byValue(shared.of, among(shared.list, holds)));
   const { kinds, treatments, verdicts, moods, vox, features, languages, axes, formats, health, libraries } = query;
   if (kinds?.length) addShared("kinds", index.kinds, (m) => kinds.some((k) => hasBit(KINDS, m, k)));
   if (treatments?.length)
@@ -43,8 +48,13 @@ export function sieveTests(query: Partial<StyleQuery>, asked: Asked): Test[] {
   if (moods?.length) addShared("moods", index.moods, (list) => moods.every((m) => list.includes(m)));
   if (vox?.length) addShared("vox", index.vox, (v) => (vox as string[]).includes(v));
   if (verdicts?.length) {
-    const good = among(VERDICTS, (v) => verdicts.includes(v));
-    add("verdicts", (i) => good[asked.verdictOf[i]!] === 1);
+    add(
+      "verdicts",
+      byValue(
+        asked.verdictOf,
+        among(VERDICTS, (v) => verdicts.includes(v)),
+      ),
+    );
   }
   if (features?.length) addShared("features", index.features, (list) => features.every((f) => list.includes(f)));
   if (axes?.length)
@@ -56,8 +66,7 @@ export function sieveTests(query: Partial<StyleQuery>, asked: Asked): Test[] {
   const wantedLibraries = [...(libraries ?? []), ...(query.library ? [query.library] : [])] as string[];
   if (wantedLibraries.length) addShared("libraries", index.libraries, (l) => wantedLibraries.includes(l));
   for (const language of languages ?? []) {
-    const good = asked.speaks(language);
-    add("languages", (i) => good[index.coverage.of[i]!] === 1);
+    add("languages", byValue(index.coverage.of, asked.speaks(language)));
   }
   if (query.chars)
     addShared("", index.coverage, (c) => [...query.chars!].every((ch) => hasCodePoint(c, ch.codePointAt(0)!)));
@@ -67,29 +76,48 @@ export function sieveTests(query: Partial<StyleQuery>, asked: Asked): Test[] {
   if (query.figures?.length)
     addShared("figures", index.figures, (list) => query.figures!.every((f) => list.includes(f)));
   if (query.cases?.length) addShared("cases", index.cases, (c) => (query.cases as string[]).includes(c));
-  if (query.pictures === "out") add("pictures", (i) => index.pictures[i] === 0);
-  if (query.pictures === "only") add("pictures", (i) => index.pictures[i] === 1);
-  if (query.complete) add("complete", (i) => asked.missingOf[i] === 0);
-  if (query.owned === "here") add("owned", (i) => index.owned[i] === 1);
-  if (query.owned === "to-buy") add("owned", (i) => index.owned[i] === 0);
-  if (query.priceMax !== undefined) add("price", (i) => asked.priceOf[i]! <= query.priceMax! * 100);
-  if (query.familyId) add("", (i) => rows[i]!.familyId === query.familyId);
-  if (query.aside === "only") add("", (i) => asked.setAside.has(rows[i]!.styleId));
-  else if (query.aside !== "show" && asked.setAside.size) {
-    const aside = new Set([...asked.setAside].map((id) => index.rowOf.get(id)));
-    add("", (i) => !aside.has(i));
-  }
+  if (query.pictures === "out") add("pictures", byValue(index.pictures, YES_FOR_0));
+  if (query.pictures === "only") add("pictures", byValue(index.pictures, YES_FOR_1));
+  if (query.complete) add("complete", byValue(asked.missingOf, YES_FOR_0));
+  if (query.owned === "here") add("owned", byValue(index.owned, YES_FOR_1));
+  if (query.owned === "to-buy") add("owned", byValue(index.owned, YES_FOR_0));
+  if (query.priceMax !== undefined)
+    add(
+      "price",
+      byRow((i) => asked.priceOf[i]! <= query.priceMax! * 100),
+    );
+  if (query.familyId)
+    add(
+      "",
+      byRow((i) => rows[i]!.familyId === query.familyId),
+    );
+  if (query.aside === "only") add("", byValue(asideOf(asked), YES_FOR_1));
+  else if (query.aside !== "show" && asked.setAside.size) add("", byValue(asideOf(asked), YES_FOR_0));
   return tests;
 }
 
-function familyTests(
-  query: Partial<StyleQuery>,
-  { index }: Asked,
-  add: (facet: string, passes: Test["passes"]) => void,
-) {
+/** For columns of 0 and more: what is good where 0, or 1, stands. */
+const YES_FOR_0 = Uint8Array.from({ length: 256 }, (_, v) => (v === 0 ? 1 : 0));
+const YES_FOR_1 = Uint8Array.from({ length: 256 }, (_, v) => (v === 1 ? 1 : 0));
+
+function asideOf({ index, setAside }: Asked): Uint8Array {
+  const out = new Uint8Array(index.rows.length);
+  for (const id of setAside) {
+    const row = index.rowOf.get(id);
+    if (row !== undefined) out[row] = 1;
+  }
+  return out;
+}
+
+function familyTests(query: Partial<StyleQuery>, { index }: Asked, add: (facet: string, passes: Passes) => void) {
   const of = <T>(facet: string, holds: (f: FindIndex["families"][number]) => T) => {
-    const good = among(index.families, (f) => Boolean(holds(f)));
-    add(facet, (i) => good[index.family[i]!] === 1);
+    add(
+      facet,
+      byValue(
+        index.family,
+        among(index.families, (f) => Boolean(holds(f))),
+      ),
+    );
   };
   if (query.stylesMin) of("styles", (f) => f.styles >= query.stylesMin!);
   if (query.weightsMin) of("weights", (f) => f.weights >= query.weightsMin!);
@@ -109,24 +137,22 @@ export function rangesOf(query: Partial<StyleQuery>): [SieveTrait, number, numbe
 }
 
 /** A variable font passes when its axes reach into the range; what was not measured never passes. */
-function withinReach(index: FindIndex, trait: SieveTrait, min: number, max: number): Test["passes"] {
-  const { low, high } = index.traits[trait];
-  return (i) => high[i]! >= min && low[i]! <= max;
-}
+const withinReach = (index: FindIndex, trait: SieveTrait, min: number, max: number): Passes => ({
+  by: "range",
+  low: index.traits[trait].low,
+  high: index.traits[trait].high,
+  min,
+  max,
+});
 
 /** The test of one wish. Wishes that only rank give null. */
-export function wishTest(
-  wish: Wish,
-  asked: Asked,
-  reference: number | null,
-  near: Float32Array | null,
-): Test["passes"] | null {
+export function wishTest(wish: Wish, asked: Asked, reference: number | null, near: Float32Array | null): Passes | null {
   const { index } = asked;
   const { rows } = index;
-  const shared = <T>(s: { of: Uint32Array; list: T[] }, holds: (v: T) => boolean) => {
-    const good = among(s.list, holds);
-    return (i: number) => good[s.of[i]!] === 1;
-  };
+  const shared = <T>(s: { of: Uint32Array; list: T[] }, holds: (v: T) => boolean) =>
+    byValue(s.of, among(s.list, holds));
+  const ofFamily = (holds: (f: FindIndex["families"][number]) => boolean) =>
+    byValue(index.family, among(index.families, holds));
   switch (wish.type) {
     case "kind":
       return shared(index.kinds, (m) => hasBit(KINDS, m, wish.kind) !== Boolean(wish.not));
@@ -141,23 +167,24 @@ export function wishTest(
     case "has":
       return shared(index.coverage, (c) => [...wish.characters].every((ch) => hasCodePoint(c, ch.codePointAt(0)!)));
     case "case":
-      return (i) => rows[i]!.traits.cases !== null && wish.cases.includes(rows[i]!.traits.cases);
+      return shared(index.cases, (c) => (wish.cases as string[]).includes(c));
     case "figures": {
       const tags = [wish.spacing === "tabular" && "tnum", wish.height === "old-style" && "onum"].filter(
         Boolean,
       ) as string[];
       const byFeature = among(index.features.list, (f) => tags.length > 0 && tags.every((t) => f.includes(t)));
-      return (i) =>
-        byFeature[index.features.of[i]!] === 1 ||
-        ((!wish.height || rows[i]!.traits.figures.height === wish.height) &&
-          (!wish.spacing || rows[i]!.traits.figures.spacing === wish.spacing));
+      const byDefault = among(
+        index.figures.list,
+        (f) => (!wish.height || f.includes(wish.height)) && (!wish.spacing || f.includes(wish.spacing)),
+      );
+      return byRow((i) => byFeature[index.features.of[i]!] === 1 || byDefault[index.figures.of[i]!] === 1);
     }
     case "storeys":
-      return (i) => rows[i]!.traits[wish.trait] === wish.storeys;
+      return shared(index.builds, (b) => b[wish.trait] === wish.storeys);
     case "serif-form":
-      return (i) => rows[i]!.traits.serifForm === wish.form;
+      return byRow((i) => rows[i]!.traits.serifForm === wish.form);
     case "pictures":
-      return (i) => (index.pictures[i] === 1) === (wish.want === "only");
+      return byValue(index.pictures, wish.want === "only" ? YES_FOR_1 : YES_FOR_0);
     case "variable":
       return shared(index.axes, (list) => (wish.axis ? list.includes(wish.axis) : list.length > 0));
     case "feature":
@@ -165,34 +192,28 @@ export function wishTest(
     case "uses":
       return shared(index.verdicts, (v) => isCleared(v[wish.use] ?? "unread"));
     case "price":
-      return (i) => asked.priceOf[i]! <= wish.maxCents;
-    case "count": {
-      const good = among(index.families, (f) => f[wish.of] >= wish.min);
-      return (i) => good[index.family[i]!] === 1;
-    }
-    case "italics": {
-      const good = among(index.families, (f) => f.hasItalic);
-      return (i) => good[index.family[i]!] === 1;
-    }
+      return byRow((i) => asked.priceOf[i]! <= wish.maxCents);
+    case "count":
+      return ofFamily((f) => f[wish.of] >= wish.min);
+    case "italics":
+      return ofFamily((f) => f.hasItalic);
     case "foundry":
-      return (i) => index.foundryOf[i] === wish.foundry;
-    case "language": {
-      const good = asked.speaks(wish.language);
-      return (i) => good[index.coverage.of[i]!] === 1;
-    }
+      return byRow((i) => index.foundryOf[i] === wish.foundry);
+    case "language":
+      return byValue(index.coverage.of, asked.speaks(wish.language));
     case "owned":
-      return (i) => (index.owned[i] === 1) === wish.owned;
+      return byValue(index.owned, wish.owned ? YES_FOR_1 : YES_FOR_0);
     case "name":
       return nameTest(index, wish.words);
     case "like": {
       // Fitting ones only: nearer than a stranger would be.
-      return near && ((i) => index.family[i] !== wish.family && near[i]! < LIKE_STEPS);
+      return near && byRow((i) => index.family[i] !== wish.family && near[i]! < LIKE_STEPS);
     }
     case "than":
       return thanTest(index, wish, reference);
     case "cheaper": {
       const own = reference === null ? Infinity : asked.priceOf[reference]!;
-      return (i) => asked.priceOf[i]! < (own > 0 && own === own ? own : Infinity);
+      return byRow((i) => asked.priceOf[i]! < (own > 0 && own === own ? own : Infinity));
     }
   }
 }
@@ -213,18 +234,20 @@ const MORE: Partial<Record<SieveTrait, number>> = {
 
 export const isCleared = (v: Verdict) => v === "cleared" || v === "cleared-with-credit";
 
-function thanTest(index: FindIndex, wish: Extract<Wish, { type: "than" }>, reference: number | null): Test["passes"] {
+function thanTest(index: FindIndex, wish: Extract<Wish, { type: "than" }>, reference: number | null): Passes {
   const column = index.traits[wish.trait];
   // Without a face to compare with, it means more than most.
   const base = reference === null ? (column.range[0] + column.range[1]) / 2 : column.values[reference]!;
   const more = reference === null ? 0 : (MORE[wish.trait] ?? 0);
-  return wish.way > 0 ? (i) => column.high[i]! >= base + more : (i) => column.low[i]! <= base - more;
+  return wish.way > 0
+    ? withinReach(index, wish.trait, base + more, Infinity)
+    : withinReach(index, wish.trait, -Infinity, base - more);
 }
 
 /** Rows whose family, or family and style, answer to a name. */
-export function nameTest(index: FindIndex, words: string): Test["passes"] {
+function nameTest(index: FindIndex, words: string): Passes {
   const scores = nameScores(index, words);
-  return (i) => scores.of(i) > 0;
+  return byRow((i) => scores.of(i) > 0);
 }
 
 /** How well each row answers to a name: 1 for the whole name. */
