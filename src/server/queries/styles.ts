@@ -108,6 +108,16 @@ export const findStyle = (db: Db, styleId: string): StyleRecord | null => {
   return row ? toRecord(row) : null;
 };
 
+/** Where the file of a style is: asked for at every font that a wall shows. */
+export const findStyleFile = (db: Db, styleId: string): { sha256: string; format: string; owned: boolean } | null => {
+  const row = db
+    .prepare<[string], { sha256: string; format: string; owned: number }>(
+      "SELECT sha256, format, owned FROM styles WHERE style_id = ?",
+    )
+    .get(styleId);
+  return row ? { ...row, owned: row.owned === 1 } : null;
+};
+
 export const findStyleBySha = (db: Db, sha256: string): { styleId: string; pipelineVersion: number } | null =>
   db
     .prepare<[string, string], { styleId: string; pipelineVersion: number }>(

@@ -3,7 +3,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import Link from "next/link";
 import { useSearchParams } from "next/navigation";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { memo, useCallback, useEffect, useRef, useState } from "react";
 import type { Understood } from "@/contracts/styles";
 import { TRAIT_WORDS } from "@/contracts/words";
 import { SIEVE_TRAITS } from "@/core/find/findIndex";
@@ -15,12 +15,13 @@ import { Choice } from "../parts/Choice";
 import { ApiFault } from "../parts/api";
 import { writeFault } from "../messages";
 import { BeginPass } from "../pass/BeginPass";
-import { NO_FILTERS, SETTING_TEXTS, useFindAddress, writeQuestion, type Setting } from "./address";
+import { SETTING_TEXTS, useFindAddress } from "./address";
+import { NO_FILTERS, writeQuestion, type Setting } from "./question";
 import { SavedSearches } from "./SavedSearches";
 import { removeWords, SearchField } from "./SearchField";
 import { selectActive, type Active } from "./select";
 import { nameLanguage, Sieve, useLibraryNames } from "./Sieve";
-import { usePages } from "./usePages";
+import { usePages, type FirstPage } from "./usePages";
 import { Wall } from "./Wall";
 
 const SORT_WORDS: Record<string, string> = {
@@ -47,22 +48,21 @@ const SETTING_WORDS: Record<Setting, string> = {
   letters: "Single letters",
 };
 
-export function FindView() {
+/** Drawn again only when its own question or counts change: not at every key typed into the brief. */
+const SteadySieve = memo(Sieve);
+
+export function FindView({ first }: { first: FirstPage | null }) {
   const { brief } = useBench();
   const [active] = useActiveLine();
   const [address, setAddress] = useFindAddress();
-  const [range, setRange] = useState({ from: 0, to: 60 });
   const [sieveOpen, setSieveOpen] = useState(true);
   const question = writeQuestion(address, brief.briefId);
-  const pages = usePages(question, range.from, range.to);
+  // The first page alone: further ones are the wall's own affair, so that scrolling draws nothing but the wall.
+  const pages = usePages(question, 0, 0, first);
   const libraries = useLibraryNames();
   useFreshWhileReading();
   const field = useRef<HTMLInputElement>(null);
   useFieldFocus(field);
-  const onRange = useCallback(
-    (from: number, to: number) => setRange((r) => (r.from === from && r.to === to ? r : { from, to })),
-    [],
-  );
   const onZoom = useCallback((zoom: number) => void setAddress({ zoom }), [setAddress]);
   const set = useCallback((change: object) => void setAddress(change as never), [setAddress]);
   const head = pages.head;
@@ -84,7 +84,7 @@ export function FindView() {
   const titleNow = [...(head?.understood.words.map((w) => w.label) ?? []), ...actives.map((a) => a.label)].join(", ");
   return (
     <div className={`grid h-full ${sieveOpen ? "grid-cols-[212px_minmax(0,1fr)]" : "grid-cols-1"}`}>
-      {sieveOpen && <Sieve address={address} set={set} facets={head?.facets} ofAll={head?.ofAll ?? 0} />}
+      {sieveOpen && <SteadySieve address={address} set={set} facets={head?.facets} ofAll={head?.ofAll ?? 0} />}
       <section className="flex min-h-0 min-w-0 flex-col pt-3" aria-label="Wall">
         <h1 className="sr-only">Find</h1>
         <div className="mx-3.5 flex items-baseline gap-3 border-b-2 border-slate pb-1.5">
@@ -202,8 +202,7 @@ export function FindView() {
               ground={address.ground}
               text={text}
               ranges={head?.ranges ?? {}}
-              item={pages.item}
-              onRange={onRange}
+              first={first}
               onZoom={onZoom}
               resetKey={question}
             />

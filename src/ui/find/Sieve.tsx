@@ -11,7 +11,7 @@ import { MOODS } from "@/core/kind/moods";
 import type { Library } from "@/contracts/libraries";
 import { callApi } from "../parts/api";
 import { VerdictMark } from "../parts/VerdictMark";
-import type { FindAddress, SetAddress } from "./address";
+import type { FindAddress, SetAddress } from "./question";
 import { TraitRangeField } from "./TraitRangeField";
 import { putRange } from "./select";
 

@@ -98,7 +98,7 @@ export const Strip = memo(function Strip({
       onClick={(e) => {
         if (!(e.target as HTMLElement).closest("a, button")) (e.currentTarget as HTMLElement).focus();
       }}
-      style={{ height: look.heightPx }}
+      style={{ height: look.heightPx, contain: "strict" }}
       className={`relative flex min-w-0 gap-3 overflow-hidden border-r border-b border-rule px-3 py-2.5 outline-none ${isFocus ? "shadow-[inset_0_0_0_2px_var(--tide)]" : ""} ${isAside ? "opacity-30" : ""}`}
     >
       <div className="self-center">

@@ -13,6 +13,7 @@ import { Beside } from "./Beside";
 import { Strip, type StripLook } from "./Strip";
 import { factsOf } from "./facts";
 import { moveFocus } from "./select";
+import { usePages, type FirstPage } from "./usePages";
 
 export const BASE_PX: Record<number, number> = { 1: 60, 2: 42, 3: 30, 4: 24, 5: 20, 6: 17 };
 const DEFAULT_COLOURS = { ink: "#20262B", paper: "#F3EFE6" };
@@ -27,8 +28,7 @@ type Props = {
   ground: "colours" | "picture";
   text: string;
   ranges: Ranges;
-  item: (index: number) => ShownItem | undefined;
-  onRange: (from: number, to: number) => void;
+  first: FirstPage | null;
   onZoom: (zoom: number) => void;
   resetKey: string;
 };
@@ -45,7 +45,7 @@ function readPlace(resetKey: string): Place {
 }
 
 export function Wall(props: Props) {
-  const { total, columns, zoom, wrap, isLarge, ground, text, ranges, item, onRange, onZoom, resetKey } = props;
+  const { total, columns, zoom, wrap, isLarge, ground, text, ranges, first, onZoom, resetKey } = props;
   const { brief, toggleKept, setAside, dispatch } = useBench();
   const router = useRouter();
   const scroller = useRef<HTMLDivElement>(null);
@@ -87,7 +87,7 @@ export function Wall(props: Props) {
   const shown = virtual.getVirtualItems();
   const from = (shown[0]?.index ?? 0) * columns;
   const to = ((shown[shown.length - 1]?.index ?? 0) + 1) * columns;
-  useEffect(() => onRange(from, to), [from, to, onRange]);
+  const { item } = usePages(resetKey, from, to, first);
   useEffect(() => virtual.measure(), [heightPx, columns, virtual]);
   const before = useRef(resetKey);
   useEffect(() => {
@@ -214,7 +214,7 @@ export function Wall(props: Props) {
       {faceA && faceB && <Beside a={faceA} b={faceB} text={text} ranges={ranges} />}
       <div
         ref={scroller}
-        className="group/wall h-full overflow-y-auto"
+        className="group/wall h-full overflow-y-auto bg-limestone"
         role="grid"
         aria-label="Faces"
         aria-rowcount={rows}
@@ -230,6 +230,8 @@ export function Wall(props: Props) {
               className="absolute inset-x-0 grid"
               style={{
                 transform: `translateY(${row.start}px)`,
+                // A layer of its own: while the wall is scrolled a row is moved, not painted again.
+                willChange: "transform",
                 gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))`,
               }}
             >

@@ -1,7 +1,7 @@
 // Pure answers about the wall: where a key moves the focus, what is active in words.
 import type { TraitRange } from "@/contracts/styles";
 import { FEATURE_WORDS, KIND_WORDS, TRAIT_WORDS, TREATMENT_WORDS, VERDICT_WORDS, writeTrait } from "@/contracts/words";
-import type { FindAddress } from "./address";
+import type { FindAddress } from "./question";
 
 /** @returns the new index, or null when the key does not move. */
 export function moveFocus(key: string, at: number, total: number, columns: number, rowsShown: number): number | null {

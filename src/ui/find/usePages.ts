@@ -14,8 +14,18 @@ export const showList = (list: StyleList): ShownList => ({
   items: list.items.map((i) => ({ ...i, coverage: list.coverages[i.coverageKey] ?? [] })),
 });
 
-/** @param question - query string. @param from, to - item indices near the viewport. */
-export function usePages(question: string, from: number, to: number) {
+const shown = new WeakMap<StyleList, ShownList>();
+function showOnce(list: StyleList): ShownList {
+  let out = shown.get(list);
+  if (!out) shown.set(list, (out = showList(list)));
+  return out;
+}
+
+/** What the server found for the page that it drew, so that the wall stands before anything is asked. */
+export type FirstPage = { question: string; list: StyleList };
+
+/** @param first - the server's answer, used for its own question. @param question - query string. @param from, to - item indices near the viewport. */
+export function usePages(question: string, from: number, to: number, firstPage: FirstPage | null = null) {
   const first = Math.max(0, Math.floor(from / PAGE));
   const last = Math.max(first, Math.floor(Math.max(to, from) / PAGE));
   const wanted = [...new Set([0, ...Array.from({ length: Math.min(6, last - first + 1) }, (_, i) => first + i)])];
@@ -24,6 +34,7 @@ export function usePages(question: string, from: number, to: number) {
       queryKey: ["styles", question, page],
       queryFn: async ({ signal }: { signal: AbortSignal }) =>
         showList(await callApi<StyleList>(`/styles?${question}&limit=${PAGE}&cursor=${page * PAGE}`, { signal })),
+      ...(page === 0 && firstPage?.question === question && { initialData: () => showOnce(firstPage.list) }),
       // The first page stays while a new question is asked; a page further on is another page.
       placeholderData: page === 0 ? keepPreviousData : undefined,
       staleTime: 60_000,

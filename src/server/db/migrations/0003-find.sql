@@ -54,3 +54,8 @@ CREATE TABLE brief_pictures (
   name TEXT NOT NULL,
   added_at TEXT NOT NULL
 ) STRICT;
+
+-- Counting a library's styles must not read whole rows, which are long.
+DROP INDEX styles_by_library;
+CREATE INDEX styles_by_library ON styles(library_id, hidden, owned, family_id, style_id);
+CREATE INDEX styles_shown ON styles(hidden, family_id);

@@ -3,12 +3,12 @@ import { NextResponse } from "next/server";
 import { refusal, route } from "@/app/api/respond";
 import { getDb } from "@/server/db/open";
 import { readStored } from "@/server/db/fileStore";
-import { findStyle } from "@/server/queries/styles";
+import { findStyleFile } from "@/server/queries/styles";
 
 const TYPES: Record<string, string> = { woff2: "font/woff2", woff: "font/woff", ttf: "font/ttf", otf: "font/otf" };
 
 export const GET = route<{ id: string }>((_request, { id }) => {
-  const style = findStyle(getDb(), id);
+  const style = findStyleFile(getDb(), id);
   if (!style) return refusal("not-found");
   if (!style.owned) return refusal("not-owned");
   return new NextResponse(readStored(style.sha256) as BodyInit, {
