@@ -22,7 +22,19 @@ import {
   SetLineReply,
   SettingQuery,
 } from "./libraries";
-import { GlyphList, GlyphQuery, StyleDetail, StyleList, StyleQuery } from "./styles";
+import { Anatomy } from "./anatomy";
+import { Mark, MarkPut, Pass, PassBegin, PassPatch, PassSummary, SavedSearch, SavedSearchAdd, TagPut } from "./passes";
+import {
+  AlikeList,
+  GlyphList,
+  GlyphQuery,
+  ShownItem,
+  StyleDetail,
+  StyleList,
+  StyleQuery,
+  SuggestQuery,
+  Suggestions,
+} from "./styles";
 
 type Operation = {
   method: string;
@@ -68,6 +80,92 @@ export const OPERATIONS: Operation[] = [
     says: "Glyphs by block, character, name or code point",
     query: GlyphQuery,
     gives: GlyphList,
+  },
+  {
+    method: "get",
+    path: "/styles/{id}/alike",
+    says: "The nearest styles with distance and what differs; filters and comparing words as for /styles",
+    query: StyleQuery,
+    gives: AlikeList,
+  },
+  { method: "get", path: "/styles/{id}/anatomy", says: "Parts of letters on the real outlines", gives: Anatomy },
+  {
+    method: "put",
+    path: "/styles/{id}/tags",
+    says: "Says a word of the style's family, or denies one that was measured; holds: null takes back",
+    body: TagPut,
+    gives: z.object({ tags: z.array(z.object({ tag: z.string(), holds: z.boolean() })) }),
+  },
+  {
+    method: "get",
+    path: "/suggestions",
+    says: "What could follow in the find field",
+    query: SuggestQuery,
+    gives: Suggestions,
+  },
+  { method: "get", path: "/searches", says: "Saved searches", gives: z.object({ searches: z.array(SavedSearch) }) },
+  { method: "post", path: "/searches", says: "Saves a search", body: SavedSearchAdd, gives: SavedSearch, status: 201 },
+  { method: "delete", path: "/searches/{id}", says: "Forgets a search", gives: z.object({ searchId: z.string() }) },
+  {
+    method: "get",
+    path: "/briefs/{id}/passes",
+    says: "Passes through many faces, the newest first",
+    gives: z.object({ passes: z.array(PassSummary) }),
+  },
+  {
+    method: "post",
+    path: "/briefs/{id}/passes",
+    says: "Begins a pass with what a question finds",
+    body: PassBegin,
+    gives: Pass,
+    status: 201,
+  },
+  { method: "get", path: "/briefs/{id}/passes/{passId}", says: "A pass with all of its marks", gives: Pass },
+  {
+    method: "patch",
+    path: "/briefs/{id}/passes/{passId}",
+    says: "Ends a pass, or takes it up again",
+    body: PassPatch,
+    gives: Pass,
+  },
+  {
+    method: "delete",
+    path: "/briefs/{id}/passes/{passId}",
+    says: "Forgets a pass; what was kept and set aside stays",
+    gives: z.object({ passId: z.string() }),
+  },
+  {
+    method: "get",
+    path: "/briefs/{id}/passes/{passId}/items",
+    says: "Some faces of a pass, as the brief sees them",
+    gives: z.object({ items: z.array(ShownItem) }),
+  },
+  {
+    method: "put",
+    path: "/briefs/{id}/passes/{passId}/marks/{place}",
+    says: "Keeps, sets aside or leaves the face at a place",
+    body: MarkPut,
+    gives: Mark,
+  },
+  {
+    method: "delete",
+    path: "/briefs/{id}/passes/{passId}/marks/{place}",
+    says: "Undoes a mark: the brief is as it was before it",
+    gives: Mark,
+  },
+  { method: "get", path: "/briefs/{id}/picture", says: "The picture of a brief", file: "image/jpeg" },
+  {
+    method: "put",
+    path: "/briefs/{id}/picture",
+    says: "Gives a brief a picture",
+    form: { image: binary },
+    gives: z.object({ picture: z.string() }),
+  },
+  {
+    method: "delete",
+    path: "/briefs/{id}/picture",
+    says: "Takes the picture away",
+    gives: z.object({ briefId: z.string() }),
   },
   { method: "get", path: "/styles/{id}/file", says: "The font file as it came", file: "font/woff2" },
   {

@@ -10,6 +10,7 @@ import {
   KindGuess,
   MeasureNotes,
   MoodGuess,
+  SIEVE_TRAITS,
   Traits,
   Treatment,
   TreatmentGuess,
@@ -20,6 +21,7 @@ import {
 
 /** Orders of the wall by name; any number trait orders too, "-" before it turns it round. */
 export const STYLE_SORTS = ["fit", "name", "newest", "popular", "styles", "near"] as const;
+const SORTS = new Set<string>([...STYLE_SORTS, ...SIEVE_TRAITS.flatMap((t) => [t, `-${t}`])]);
 /** One range of the sieve: "contrast:1.5~3", "xHeightEm:0.5~". */
 export const TraitRange = z.object({ trait: z.string(), low: z.number().nullable(), high: z.number().nullable() });
 export type TraitRange = z.infer<typeof TraitRange>;
@@ -79,8 +81,9 @@ export const StyleQuery = z.object({
   owned: z.enum(["all", "here", "to-buy"]).optional(),
   sort: z
     .string()
-    .regex(/^-?[A-Za-z]{2,20}$/)
-    .optional(),
+    .refine((s) => SORTS.has(s), "an order by name, or a number trait with or without - before it")
+    .optional()
+    .describe("fit, name, newest, popular, styles, near, or a number trait; - before a trait turns it round"),
   limit: z.coerce.number().int().min(1).max(200).default(60),
   cursor: z
     .string()

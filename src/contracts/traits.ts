@@ -87,6 +87,33 @@ export const Traits = z.object({
 });
 export type Traits = z.infer<typeof Traits>;
 
+/** Number traits that can be sieved and sorted by, in the order of the sieve. */
+export const SIEVE_TRAITS = [
+  "weight",
+  "width",
+  "contrast",
+  "xHeightEm",
+  "slantDeg",
+  "roundness",
+  "stemEm",
+  "barEm",
+  "capHeightEm",
+  "ascenderEm",
+  "descenderEm",
+  "widthEm",
+  "serif",
+  "serifThickness",
+  "stressDeg",
+  "roundEnds",
+  "roundJoins",
+  "roughness",
+  "connected",
+  "aperture",
+  "evenness",
+  "gapEm",
+  "legibleFromPx",
+] as const satisfies (keyof Traits)[];
+
 /** Beside the traits: how sure each is (0–1), why one could not be measured, and what the axes of a variable font reach. */
 export const MeasureNotes = z.object({
   confidence: z.record(z.string(), z.number()),

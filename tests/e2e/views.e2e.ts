@@ -46,7 +46,18 @@ describe("each view", () => {
   test("the style page with each of its tabs", async () => {
     const { page } = browser;
     await page.goto(`/b/${briefId}/style/${variable}`);
-    for (const tab of ["Glyphs", /^Family/, "Measures", "Terms", "File"]) {
+    for (const tab of [
+      "Glyphs",
+      "Anatomy",
+      "In use",
+      "Sizes",
+      /^Family/,
+      "Measures",
+      "Alike",
+      "Languages",
+      "Terms",
+      "File",
+    ]) {
       await page.getByRole("tab", { name: tab }).click();
       await page.waitForTimeout(400);
       await expectNoAxeFaults(page);
@@ -162,7 +173,7 @@ describe("the style page", () => {
       .first()
       .waitFor();
     await page.getByRole("tab", { name: "Measures" }).click();
-    await page.getByText("Letter pairs that join").waitFor();
+    await page.locator("[data-measure=stemEm]").waitFor();
     await page.getByRole("tab", { name: "File" }).click();
     await page.getByText("no fault was found in its tables").waitFor();
   });

@@ -44,7 +44,7 @@ const CORE_MAY: Record<string, string[]> = {
   rights: [],
   health: ["open", "outlines", "geometry"],
   brief: ["open", "rights"],
-  find: ["brief", "open", "rights", "geometry"],
+  find: ["brief", "open", "rights", "geometry", "kind"],
   picture: ["geometry"],
   identify: ["picture", "geometry", "outlines", "shape", "measure"],
   write: ["open", "brief"],

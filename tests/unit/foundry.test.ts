@@ -98,7 +98,8 @@ describe("measured against true", () => {
     sanitize("script.ttf", bytes);
     const { measured, kinded, opened } = await traitsOf(bytes);
     within(measured.traits.stemEm, 0.058);
-    within(measured.traits.xHeightEm, 0.395);
+    // Its joins hang a little below the baseline, which counts as overshoot.
+    within(measured.traits.xHeightEm, 0.395, 0.025);
     expect(Math.abs(measured.traits.slantDeg! - 21)).toBeLessThan(0.5);
     expect(measured.traits.connected).toBeGreaterThan(0.5);
     expect(kinded.kinds.map((k) => k.value)).toContain("script");

@@ -1,6 +1,6 @@
 // All styles as columns: one typed array a trait, sets that many styles share kept once. What makes a hundred thousand styles answer at once.
 import type { CodePointRanges, Kind, MoodGuess, Traits, Treatment, Use, Verdict } from "@/contracts/traits";
-import { KINDS, TREATMENTS, VOX } from "@/contracts/traits";
+import { KINDS, SIEVE_TRAITS, TREATMENTS, VOX } from "@/contracts/traits";
 import { quantile } from "../geometry/numbers";
 import { indexNames, squash, type NameIndex } from "./nameIndex";
 
@@ -36,32 +36,7 @@ export type FindRow = {
   popularity?: number;
 };
 
-/** Number traits that can be sieved and sorted by, in the order of the sieve. */
-export const SIEVE_TRAITS = [
-  "weight",
-  "width",
-  "contrast",
-  "xHeightEm",
-  "slantDeg",
-  "roundness",
-  "stemEm",
-  "barEm",
-  "capHeightEm",
-  "ascenderEm",
-  "descenderEm",
-  "widthEm",
-  "serif",
-  "serifThickness",
-  "stressDeg",
-  "roundEnds",
-  "roundJoins",
-  "roughness",
-  "connected",
-  "aperture",
-  "evenness",
-  "gapEm",
-  "legibleFromPx",
-] as const satisfies (keyof Traits)[];
+export { SIEVE_TRAITS };
 export type SieveTrait = (typeof SIEVE_TRAITS)[number];
 
 /** Numbers of styles and weights that the sieve counts families by. */

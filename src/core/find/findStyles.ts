@@ -12,6 +12,7 @@ import {
   fullNameRows,
   isCleared,
   nameScores,
+  rangeOfThan,
   sieveTests,
   wishTest,
   type Asked,
@@ -89,7 +90,12 @@ export function findStyles(
       words: parsed.wishes.map(({ wish, from }) => ({ label: wish.label, from })),
       ignored: parsed.ignored,
     },
-    wanted: [...wishes.flatMap((w) => (w.type === "trait" ? [w] : [])), ...rangeWishes(query)],
+    wanted: [
+      ...wishes.flatMap((w) =>
+        w.type === "trait" ? [w] : w.type === "than" ? [rangeOfThan(index, w, reference)] : [],
+      ),
+      ...rangeWishes(query),
+    ],
     at(place) {
       const i = order[place]!;
       const row = index.rows[i]!;

@@ -234,14 +234,21 @@ const MORE: Partial<Record<SieveTrait, number>> = {
 
 export const isCleared = (v: Verdict) => v === "cleared" || v === "cleared-with-credit";
 
+/** The range that a comparing word means: beside a face if there is one, else beside the middle of the library. */
+export function rangeOfThan(
+  index: FindIndex,
+  { trait, way }: Extract<Wish, { type: "than" }>,
+  reference: number | null,
+): { trait: SieveTrait; min?: number; max?: number } {
+  const { range, values } = index.traits[trait];
+  const base = reference === null ? (range[0] + range[1]) / 2 : values[reference]!;
+  const more = reference === null ? 0 : (MORE[trait] ?? 0);
+  return way > 0 ? { trait, min: base + more } : { trait, max: base - more };
+}
+
 function thanTest(index: FindIndex, wish: Extract<Wish, { type: "than" }>, reference: number | null): Passes {
-  const column = index.traits[wish.trait];
-  // Without a face to compare with, it means more than most.
-  const base = reference === null ? (column.range[0] + column.range[1]) / 2 : column.values[reference]!;
-  const more = reference === null ? 0 : (MORE[wish.trait] ?? 0);
-  return wish.way > 0
-    ? withinReach(index, wish.trait, base + more, Infinity)
-    : withinReach(index, wish.trait, -Infinity, base - more);
+  const { trait, min, max } = rangeOfThan(index, wish, reference);
+  return withinReach(index, trait, min ?? -Infinity, max ?? Infinity);
 }
 
 /** Rows whose family, or family and style, answer to a name. */

@@ -99,6 +99,7 @@ describe("migrations", () => {
     expect(db.prepare<[], { name: string }>("SELECT name FROM migrations").all()).toEqual([
       { name: "0001-base.sql" },
       { name: "0002-libraries.sql" },
+      { name: "0003-find.sql" },
     ]);
   });
 });

@@ -1,7 +1,7 @@
 // More like this: the nearest styles by measures, then by their letters' outlines, with what differs in words.
 import type { AlikeList, StyleQuery } from "@/contracts/styles";
 import { nearnessTo, tellDifferences } from "@/core/find/alike";
-import { shapeDistance } from "@/core/find/shapeDistance";
+import { shapeDistance } from "@/core/identify/shapeDistance";
 import type { Db } from "../db/open";
 import { findBrief } from "../queries/briefs";
 import { findSignature } from "../queries/styles";

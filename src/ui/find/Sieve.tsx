@@ -135,18 +135,13 @@ export function Sieve({ address, set, facets, ofAll }: Props) {
       {moodGroup("Occasion", "occasion")}
       {several("Your own words", "moods", facets?.moods, ownTags, (m) => m)}
       {several("Class (Vox-ATypI)", "vox", facets?.vox, VOX, (v) => v.replace("-", " "))}
-      <Group
-        title="Characters"
-        open={address.complete || address.chars !== ""}
-        chosen={Number(address.complete)}
-        count={2}
-      >
+      <Group title="Characters" open chosen={Number(address.complete)} count={2}>
         <Toggle
           on={address.complete}
           count={facets?.complete ?? 0}
           onClick={() => set({ complete: !address.complete })}
         >
-          Has all of the brief
+          Has all characters
         </Toggle>
         <li>
           <label className="flex items-center gap-2 py-[2px]">

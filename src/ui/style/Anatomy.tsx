@@ -80,7 +80,7 @@ function Row({ letters, lines, em, looked, onLook }: RowProps) {
       ))}
       {letters.map((l, i) => (
         <g key={l.char} transform={`translate(${starts[i]! - l.bounds.xMin} 0)`}>
-          <path d={l.path} fill="var(--slate)" opacity={0.82} />
+          <path d={l.path} fill="var(--slate)" opacity={0.82} pointerEvents="none" />
           {placeLabels(l, em).map(({ mark, x, y }) => (
             <g
               key={mark.term}
@@ -94,6 +94,8 @@ function Row({ letters, lines, em, looked, onLook }: RowProps) {
               className="cursor-help outline-none"
             >
               <line x1={mark.x} y1={-mark.y} x2={x} y2={-y} stroke="var(--oxide)" strokeWidth={em * 0.004} />
+              {/* Wider than what is seen, so that it is easily pointed at. */}
+              <line x1={mark.x} y1={-mark.y} x2={x} y2={-y} stroke="transparent" strokeWidth={em * 0.05} />
               <circle
                 cx={mark.x}
                 cy={-mark.y}

@@ -10,7 +10,12 @@ type Sibling = StyleDetail["siblings"][number];
 
 /** Weights that are drawn as one column. */
 const stepOf = (s: Sibling) => Math.round((s.weight ?? 400) / 100) * 100;
-const rowOf = (s: Sibling) => `${s.width}${s.slanted ? " i" : ""}`;
+/** The width that a style's name says; measured widths of one family lie too close to part it by. */
+const widthWord = (s: Sibling) =>
+  s.style
+    .match(/\b(?:ultra|extra|semi)?[- ]?(?:compressed|condensed|narrow|extended|expanded|wide)\b/i)?.[0]
+    .toLowerCase() ?? "";
+const rowOf = (s: Sibling) => `${widthWord(s)}${s.slanted ? " slanted" : ""}`;
 
 export function FamilyTree({ style }: { style: StyleDetail }) {
   const { brief } = useBench();
@@ -18,7 +23,10 @@ export function FamilyTree({ style }: { style: StyleDetail }) {
   const single = style.siblings.filter((s) => !s.variable);
   const weights = [...new Set(single.map(stepOf))].sort((a, b) => a - b);
   const rows = [...new Map(single.map((s) => [rowOf(s), s])).entries()].sort(
-    ([, a], [, b]) => Number(a.slanted) - Number(b.slanted) || (a.width ?? 5) - (b.width ?? 5),
+    ([, a], [, b]) =>
+      Number(a.slanted) - Number(b.slanted) ||
+      (a.width ?? 5) - (b.width ?? 5) ||
+      (widthWord(a) < widthWord(b) ? -1 : 1),
   );
   const text = brief.lines[active]?.text || style.family;
   const sample = (s: Sibling, sizePx: number, words: string) => (
@@ -64,7 +72,7 @@ export function FamilyTree({ style }: { style: StyleDetail }) {
             <caption className="sr-only">Weights across, widths and slants down</caption>
             <thead>
               <tr>
-                <th className="w-24" />
+                <td className="w-24" />
                 {weights.map((w) => (
                   <th key={w} scope="col" className="num border-b border-rule pb-1 text-left font-normal">
                     {w}
@@ -77,7 +85,7 @@ export function FamilyTree({ style }: { style: StyleDetail }) {
                 <tr key={key}>
                   <th scope="row" className="border-b border-rule text-left text-[12px] font-normal text-basalt">
                     {first.slanted ? "slanted" : "upright"}
-                    {rows.length > 2 && <span className="num block">width {first.width ?? "–"}</span>}
+                    {widthWord(first) && <span className="block">{widthWord(first)}</span>}
                   </th>
                   {weights.map((w) => {
                     const s = single.find((x) => rowOf(x) === key && stepOf(x) === w);

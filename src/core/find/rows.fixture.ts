@@ -1,0 +1,58 @@
+// Rows for tests of finding: a plain sans that everything else is a change of.
+import type { Traits } from "@/contracts/traits";
+import type { FindRow } from "./findIndex";
+
+export const traitsOf = (over: Partial<Traits> = {}): Traits => ({
+  stemEm: 0.09,
+  weight: 400,
+  contrast: 1.2,
+  widthEm: 0.5,
+  width: 5,
+  xHeightEm: 0.5,
+  capHeightEm: 0.7,
+  ascenderEm: 0.75,
+  descenderEm: -0.2,
+  slantDeg: 0,
+  serif: 0,
+  serifThickness: null,
+  serifForm: null,
+  barEm: 0.07,
+  stressDeg: 0,
+  roundness: 0.1,
+  roundEnds: 0.1,
+  roundJoins: 0.1,
+  roughness: 0,
+  connected: 0,
+  aperture: 0.35,
+  storeysA: 2,
+  storeysG: 1,
+  evenness: 0.7,
+  gapEm: 0.1,
+  legibleFromPx: 12,
+  monospaced: false,
+  figures: { height: "lining", spacing: "proportional" },
+  cases: "both",
+  picture: false,
+  ...over,
+});
+
+let n = 0;
+export const rowOf = (family: string, over: Partial<FindRow> = {}): FindRow => ({
+  styleId: `s_${++n}`,
+  familyId: `f_${family.toLowerCase()}`,
+  family,
+  style: "Regular",
+  library: "open",
+  owned: true,
+  price: null,
+  kinds: [{ value: "sans", confidence: 0.9 }],
+  treatments: [],
+  traits: traitsOf(),
+  verdicts: { private: "cleared", web: "cleared-with-credit", "goods-for-sale": "cleared" },
+  coverage: [[0x20, 0x7e]],
+  axes: {},
+  addedAt: `2026-11-${10 + (n % 20)}`,
+  health: "fine",
+  format: "woff2",
+  ...over,
+});
