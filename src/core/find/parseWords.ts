@@ -254,7 +254,9 @@ function findName(words: string, { families, foundries }: Lexicon, wholeOnly: bo
   if (findPhrase(words)) return null;
   if (families.squashed.some((n) => n.startsWith(plain))) return make(`name begins with “${words}”`);
   const allowed = slipsAllowed(plain.length);
-  if (!allowed) return null;
+  // Words that all mean something here are no misspelt name: "heavy slab" is not "Hepta Slab".
+  if (!allowed || words.split(/\s+/).every((w) => FILLERS.has(w.toLowerCase()) || PHRASES.has(w.toLowerCase())))
+    return null;
   const near = nearNames(families, plain, allowed)[0];
   const nearMaker = nearNames(foundries, plain, allowed)[0];
   if (near && (!nearMaker || near.slips <= nearMaker.slips)) return make(families.names[near.at]!);

@@ -166,6 +166,12 @@ describe("words that count, compare and name", () => {
     wishes.forEach((w, i) => expect(found[i]).toMatchObject(w));
   });
 
+  test("words that mean shapes are not taken for a misspelt name", () => {
+    const near = { ...lexicon, families: indexNames(["Hepta Slab"]) };
+    expect(parseWords("heavy slab", near).wishes.map((w) => w.wish.type)).toEqual(["trait", "kind"]);
+    expect(parseWords("hepta slap", near).wishes.map((w) => w.wish.label)).toEqual(["Hepta Slab"]);
+  });
+
   test("what is like a face leaves that face out and keeps what is near", () => {
     const rows = [
       rowOf("Skerry", { traits: traitsOf({ weight: 400, width: 5.5 }) }),

@@ -71,11 +71,7 @@ export function measureFont(face: OpenFace): Measured {
   const roughness = measureRoughness(letters);
   // Overlapping parts of plain letters are no dots: the picture of a letter must fall into pieces too.
   const dots = (build.pieces ?? 0) >= 6 ? measureDots(letters) : null;
-  const heights = measureHeights(
-    letters,
-    roughness !== null && roughness > TORN && dots === null,
-    (connected ?? 0) > JOINED,
-  );
+  const heights = measureHeights(letters, roughness !== null && roughness > TORN && dots === null);
   const plain = measureStrokes(fillTreated(letters, build));
   const strokes = { ...plain, ...(dots !== null && { stemEm: dots / letters.em }) };
   const proportion = measureProportion(letters);
