@@ -8,6 +8,7 @@ import { basename, join } from "node:path";
 import sharp from "sharp";
 import { build, drawFoundry, installDebian, installPackages } from "./setup.mjs";
 import { startServer, waitFor } from "../tests/e2e/globalSetup.mjs";
+import { benchLarge } from "./benchLarge.mjs";
 
 const { compiled } = await installPackages();
 await compiled;
@@ -147,6 +148,7 @@ try {
 } finally {
   second.kill("SIGTERM");
   await new Promise((r) => second.on("exit", r));
+  if (process.argv.includes("--large")) await benchLarge({ data, port, note });
   rmSync(data, { recursive: true, force: true });
 }
 console.table(Object.fromEntries(rows.map(({ name, ...rest }) => [name, rest])));

@@ -87,6 +87,22 @@ try {
   await shot(`style/${await styleOf("bytebuoy")}`, "rights", () => tabOf("Terms"));
   await shot(`style/${await styleOf("saltgrit heavy")}`, "health", () => tabOf("File"));
   await shot("find?q=serif&owned=to-buy", "find-to-buy");
+  await shot("find?columns=6&fold=true&sort=name", "find-dense");
+  await shot("find?columns=1&set=letters&q=elegant%20serif", "find-letters");
+  await shot("find?traits=weight:320~,contrast:~2&figures=tabular&weightsMin=4", "sieve", async () => {
+    await page.getByRole("button", { name: /more measures/ }).click();
+  });
+  await shot(`style/${await styleOf("alegreya regular")}?part=anatomy`, "style-anatomy");
+  await shot(`style/${await styleOf("lora regular")}?part=in-use`, "style-in-use", () => tabOf("In use"));
+  await shot(`style/${await styleOf("lora regular")}?part=measures`, "style-measures", () => tabOf("Measures"));
+  await shot(`style/${await styleOf("lanternrose light")}?part=alike`, "style-alike", () => tabOf("Alike"));
+  await shot("find?q=handwritten%20not%20joined", "sorting-through", async () => {
+    await page.getByRole("button", { name: /^Sort through/ }).click();
+    await page.getByRole("menuitem", { name: /^Begin with these/ }).click();
+    await page.locator("[data-face-name]").waitFor();
+    for (const key of [" ", "x", "ArrowRight", "x", " ", "ArrowRight"]) await page.keyboard.press(key);
+    await page.waitForTimeout(1200);
+  });
   await page.evaluate(() => localStorage.setItem("theme", "night"));
   await shot("find?columns=3&sort=name&set=figures", "find-night");
   await browser.close();

@@ -1,0 +1,162 @@
+// npm run bench -- --large: a library of a hundred thousand styles, made by varying measured records of the demo's, asked in many ways
+// over HTTP and scrolled through in Chromium. Called by bench.mjs; gives rows of figures, writes nothing else.
+import { readFileSync } from "node:fs";
+import { spawnSync } from "node:child_process";
+import { chromium } from "playwright-core";
+import { startServer, waitFor } from "../tests/e2e/globalSetup.mjs";
+
+const WORDS = [
+  "slab heavy",
+  "",
+  "zilla slab",
+  "playfair",
+  "script",
+  "tall thin capitals",
+  "has & and +",
+  "old typewriter",
+  "rounded friendly",
+  "dancng script",
+  "variable",
+  "not pictures",
+  "like Lora but narrower and free to sell",
+  "at least 6 weights",
+  "elegant high contrast serif",
+  "lantrenamber",
+];
+const BRIEF = "b_open-night-poster";
+const quantile = (list, q) => [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(q * list.length))];
+
+/** @param data - folder of a demo that was read; it is filled. @param note - as in bench.mjs. */
+export async function benchLarge({ data, port, note }) {
+  spawnSync("node", ["scripts/runScript.mjs", "scripts/makeLarge.ts", data, "100000"], { stdio: "inherit" });
+  const url = `http://127.0.0.1:${port}`;
+  const started = performance.now();
+  const server = startServer(port, data);
+  try {
+    await waitFor(url, () => true, 60_000);
+    await (await fetch(`${url}/api/v1/styles?limit=1`)).text();
+    note(
+      "100,000 styles: start until the first question is answered",
+      (performance.now() - started) / 1000,
+      "s",
+      30,
+      "lower",
+    );
+    await ask(url, note);
+    note("100,000 styles: memory of the server", memoryMb(server.pid), "MB", 1500, "lower");
+    await look(url, note);
+    note("100,000 styles: memory after the wall was scrolled", memoryMb(server.pid), "MB", 1500, "lower");
+  } finally {
+    server.kill("SIGTERM");
+    await new Promise((r) => server.on("exit", r));
+  }
+}
+
+async function ask(url, note) {
+  const time = async (path) => {
+    const t = performance.now();
+    await (await fetch(`${url}/api/v1${path}`)).arrayBuffer();
+    return performance.now() - t;
+  };
+  const find = [];
+  const bare = [];
+  const alike = [];
+  const { items } = await (await fetch(`${url}/api/v1/styles?limit=20&sort=name`)).json();
+  for (let i = 0; i < 240; i++) {
+    // No question is asked twice, so that no kept answer is given.
+    const range = i < 16 ? "" : `&traits=weight:${(i * 3) % 400}~,contrast:1.${i % 10}~`;
+    const ms = await time(`/styles?briefId=${BRIEF}&limit=60&q=${encodeURIComponent(WORDS[i % WORDS.length])}${range}`);
+    const floor = await time("/suggestions?q=");
+    if (i >= 48) {
+      find.push(ms);
+      bare.push(floor);
+    }
+    if (i % 12 === 0) alike.push(await time(`/styles/${items[(i / 12) % 20].styleId}/alike?limit=16`));
+  }
+  const floor = `a request that computes nothing: median ${quantile(bare, 0.5).toFixed(1)}, p95 ${quantile(bare, 0.95).toFixed(1)} ms`;
+  note("100,000 styles: find with all counts, median", quantile(find, 0.5), "ms", 50, "lower", floor);
+  note("100,000 styles: find with all counts, p95", quantile(find, 0.95), "ms", 50, "lower", floor);
+  note(
+    "100,000 styles: find p95 against three bare requests",
+    quantile(find, 0.95) / quantile(bare, 0.95),
+    "times",
+    3,
+    "lower",
+  );
+  note("100,000 styles: more like this, p95", quantile(alike, 0.95), "ms", 300, "lower");
+}
+
+/** Resident memory of a process and its children, from /proc. */
+function memoryMb(pid) {
+  const children = readFileSync(`/proc/${pid}/task/${pid}/children`, "utf8").trim().split(/\s+/).filter(Boolean);
+  const own = Number(readFileSync(`/proc/${pid}/status`, "utf8").match(/VmRSS:\s+(\d+)/)?.[1] ?? 0) / 1024;
+  return own + children.reduce((sum, c) => sum + memoryMb(c), 0);
+}
+
+async function look(url, note) {
+  const browser = await chromium.launch({
+    executablePath: "/usr/bin/chromium",
+    args: ["--no-sandbox", "--disable-background-networking"],
+  });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const open = async (question = "") => {
+    const t = performance.now();
+    await page.goto(`${url}/b/${BRIEF}/find${question}`, { waitUntil: "commit" });
+    await page.waitForSelector("[data-strip] [data-face=ready]");
+    return performance.now() - t;
+  };
+  await open();
+  const opened = [];
+  for (let i = 0; i < 5; i++) opened.push(await open());
+  note("100,000 styles: the wall until its first face, median of 5", quantile(opened, 0.5), "ms", 1000, "lower");
+  for (const columns of [1, 2, 3, 6]) {
+    await open(`?columns=${columns}`);
+    await page.waitForTimeout(1200);
+    note(`100,000 styles: scrolling, ${columns} columns`, await page.evaluate(scroll), "frames/s", 55, "higher");
+  }
+  await open();
+  await page.waitForTimeout(2000);
+  const typed = await page.evaluate(type);
+  note(
+    "100,000 styles: a letter typed into the brief until samples are set anew, median",
+    quantile(typed, 0.5),
+    "ms",
+    50,
+    "lower",
+  );
+  await browser.close();
+}
+
+/** In the page: forty pixels a frame for four seconds. */
+async function scroll() {
+  const wall = document.querySelector("[role=grid]");
+  let frames = 0;
+  const started = performance.now();
+  return new Promise((resolve) => {
+    const step = (now) => {
+      frames++;
+      wall.scrollTop += 40;
+      if (now - started < 4000) requestAnimationFrame(step);
+      else resolve((1000 * frames) / (now - started));
+    };
+    requestAnimationFrame(step);
+  });
+}
+
+/** In the page: letters into the first line; each until the first sample shows it and the frame is drawn. */
+async function type() {
+  const input = document.querySelector("input[aria-label^='Line 1']");
+  const put = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set;
+  const frame = () => new Promise((r) => requestAnimationFrame(r));
+  const took = [];
+  for (let i = 0; i < 20; i++) {
+    const started = performance.now();
+    put.call(input, `Lamp ${i}`);
+    input.dispatchEvent(new Event("input", { bubbles: true }));
+    while (!document.querySelector("[data-strip] [data-sample]")?.textContent.includes(`Lamp ${i}`)) await frame();
+    await frame();
+    took.push(performance.now() - started);
+    await new Promise((r) => setTimeout(r, 150));
+  }
+  return took;
+}
