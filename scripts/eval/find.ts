@@ -101,7 +101,7 @@ const SENTENCES: Sentence[] = [
   },
   {
     q: "very wide sans",
-    fits: "Krona One, Syncopate, Unbounded, Syne, Michroma, Audiowide, Rubik Mono One, Climate Crisis, Wallpoet, Archivo, Roboto Flex",
+    fits: "Krona One, Syncopate, Unbounded, Syne, Audiowide, Rubik Mono One, Climate Crisis, Wallpoet, Archivo, Roboto Flex",
   },
   {
     q: "italic serif light",
@@ -143,7 +143,7 @@ const SENTENCES: Sentence[] = [
   },
   {
     q: "film title, wide capitals",
-    fits: "Syncopate, Cinzel, Krona One, Staatliches, Bungee, Cinzel Decorative, Michroma, Rubik Mono One",
+    fits: "Syncopate, Cinzel, Krona One, Staatliches, Bungee, Cinzel Decorative, Rubik Mono One",
   },
 ];
 const SLIPS: Record<string, string> = {

@@ -102,10 +102,11 @@ export function listPassItems(
 export function markPlace(db: Db, briefId: string, passId: string, place: number, mark: Mark["mark"]): Mark | null {
   const row = findPass(db, passId);
   const styleId = row?.styleIds[place];
-  const brief = findBrief(db, briefId);
-  if (!row || row.briefId !== briefId || !styleId || !brief) return null;
+  if (!row || row.briefId !== briefId || !styleId || !findBrief(db, briefId)) return null;
   return db.transaction((): Mark => {
     if (findMark(db, passId, place)) takeBack(db, briefId, passId, place);
+    // Looked at after that: what was before this mark is what undo gives back.
+    const brief = findBrief(db, briefId)!;
     const kept = brief.kept.find((k) => k.styleId === styleId);
     const was: Was = {
       kept: kept ? { role: kept.role, note: kept.note, favourite: kept.favourite, place: kept.place } : null,

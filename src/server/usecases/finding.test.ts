@@ -1,0 +1,301 @@
+// Passes, tags, saved searches, likeness, pages of the wall and the picture of a brief on a real database.
+import { afterAll, beforeEach, describe, expect, test } from "@jest/globals";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { readBytes } from "../../../tests/fixtures/demoFont";
+import { makeFont, type FontPlan } from "../../../tests/fixtures/makeFont";
+import type { StyleId } from "@/contracts/ids";
+import { Pass } from "@/contracts/passes";
+import { AlikeList, StyleDetail, StyleList, StyleQuery, Suggestions } from "@/contracts/styles";
+import { NO_NOTES } from "@/contracts/traits";
+import { signFont } from "@/core/identify/signature";
+import { kindFont } from "@/core/kind/kindFont";
+import { printOutlines } from "@/core/measure/printOutlines";
+import { openDatabase, type Db } from "../db/open";
+import type { FontReading } from "../jobs/readFont.worker";
+import { findBrief } from "../queries/briefs";
+import { listOutdated, updateReading, findStyle } from "../queries/styles";
+import { putLibrary } from "../queries/libraries";
+import { listAlike } from "./alike";
+import { createBrief, keepStyle, setAside } from "./briefs";
+import { listFound, listItems, listSuggestions } from "./findings";
+import { getLanguages, setsLanguage } from "./languages";
+import {
+  beginPass,
+  changePass,
+  forgetPass,
+  getPass,
+  listPassItems,
+  listPassSummaries,
+  markPlace,
+  unmarkPlace,
+} from "./passes";
+import { forgetSearch, listSearches, saveSearch, tagStyle } from "./searches";
+import { storeReading } from "./storeReading";
+import { getAnatomy, getStyleDetail, listGlyphs } from "./styleDetail";
+
+let db: Db;
+let ids: StyleId[] = [];
+let briefId = "";
+const data = mkdtempSync(join(tmpdir(), "fond-quarry-finding-"));
+process.env.FOND_QUARRY_DATA = data;
+afterAll(() => rmSync(data, { recursive: true, force: true }));
+
+/** Fonts are read once; every test stores the readings into a database of its own. */
+const readings = new Map<string, Promise<{ bytes: Uint8Array; reading: FontReading }>>();
+
+async function store(plan: FontPlan): Promise<StyleId> {
+  const key = JSON.stringify(plan);
+  if (!readings.has(key)) readings.set(key, read(plan));
+  const { bytes, reading } = await readings.get(key)!;
+  return storeReading(db, bytes, reading, {
+    libraryId: "open",
+    path: `${reading.family}.otf`,
+    statedFamily: null,
+    evidence: [],
+  });
+}
+
+async function read(plan: FontPlan): Promise<{ bytes: Uint8Array; reading: FontReading }> {
+  const bytes = makeFont(plan);
+  const { font, face, measured } = await readBytes(bytes);
+  const { characters: _characters, ...opened } = font;
+  const family = font.family ?? "Unnamed";
+  return {
+    bytes,
+    reading: {
+      opened,
+      family,
+      measured,
+      notes: { ...NO_NOTES, ...measured.notes },
+      kinded: kindFont({ measured, family, style: font.style, features: font.features }),
+      signature: signFont(face),
+      print: printOutlines(face),
+    },
+  };
+}
+
+beforeEach(async () => {
+  db = openDatabase(":memory:");
+  putLibrary(db, "open", "Open", "packages", "2026-11-25");
+  ids = [];
+  for (const [family, stem, serif] of [
+    ["Skerry", 60, 0],
+    ["Voe", 90, 0],
+    ["Tarn", 120, 40],
+    ["Kelp", 150, 40],
+    ["Brine", 190, 0],
+  ] as const)
+    ids.push(await store({ family, stem, serif, without: family === "Kelp" ? "&" : "" }));
+  briefId = createBrief(db, { name: "B", lines: [{ text: "Wren & Tern", role: "title" }], uses: ["web"] })!.briefId;
+});
+const found = (query: object) => listFound(db, StyleQuery.parse({ briefId, ...query }));
+const begin = (question = "sort=name") => beginPass(db, briefId, { question, title: "All" }) as Pass;
+
+describe("pages of the wall", () => {
+  test("have the promised form; what many styles share is sent once", () => {
+    const list = found({ sort: "name" });
+    expect(StyleList.safeParse(list).error).toBeUndefined();
+    expect(list.families).toBe(5);
+    expect(Object.keys(list.coverages)).toHaveLength(2);
+    for (const i of list.items) expect(list.coverages[i.coverageKey]).toBeDefined();
+  });
+
+  test("the same question is answered from what is kept, another brief's words anew", () => {
+    const before = found({ complete: "true" });
+    expect(found({ complete: "true" }).items).toEqual(before.items);
+    expect(before.total).toBe(4);
+    const other = createBrief(db, { name: "C", lines: [{ text: "Wren", role: "title" }] })!;
+    expect(found({ complete: "true", briefId: other.briefId }).total).toBe(5);
+  });
+
+  test("most kept first", () => {
+    keepStyle(db, briefId, ids[3]!, {});
+    const other = createBrief(db, { name: "C" })!;
+    keepStyle(db, other.briefId, ids[3]!, {});
+    keepStyle(db, other.briefId, ids[1]!, {});
+    expect(
+      found({ sort: "popular" })
+        .items.map((i) => i.family)
+        .slice(0, 2),
+    ).toEqual(["Kelp", "Voe"]);
+  });
+
+  test("items come in the order asked for; those that are gone are left out", () => {
+    const brief = findBrief(db, briefId)!;
+    expect(listItems(db, brief, [ids[4]!, "s_gone", ids[0]!]).map((i) => i.family)).toEqual(["Brine", "Skerry"]);
+  });
+
+  test("suggestions have the promised form", () => {
+    const some = listSuggestions(db, "sker");
+    expect(Suggestions.safeParse(some).error).toBeUndefined();
+    expect(some.suggestions[0]).toMatchObject({ kind: "family", label: "Skerry" });
+  });
+});
+
+describe("a pass", () => {
+  test("holds what was found, without what is kept already", () => {
+    keepStyle(db, briefId, ids[2]!, {});
+    const pass = begin();
+    expect(Pass.safeParse(pass).error).toBeUndefined();
+    expect(pass.styleIds).toEqual([ids[4], ids[3], ids[0], ids[1]]);
+    expect(pass).toMatchObject({ total: 4, done: 0, next: 0, marks: [] });
+    expect(listPassItems(db, briefId, pass.passId, 1, 2)!.map((i) => i.family)).toEqual(["Kelp", "Skerry"]);
+  });
+
+  test("marks take effect in the brief at once, and the next place is told", () => {
+    const { passId } = begin();
+    markPlace(db, briefId, passId, 0, "kept");
+    markPlace(db, briefId, passId, 1, "aside");
+    markPlace(db, briefId, passId, 2, "left");
+    const brief = findBrief(db, briefId)!;
+    expect(brief.kept.map((k) => k.styleId)).toEqual([ids[4]]);
+    expect(brief.setAside).toEqual([ids[3]]);
+    expect(getPass(db, briefId, passId)).toMatchObject({ done: 3, kept: 1, aside: 1, next: 3 });
+    expect(listPassSummaries(db, briefId)).toMatchObject([{ done: 3, total: 5 }]);
+  });
+
+  test("undoing gives back what was before, also a face that had been set aside or kept otherwise", () => {
+    const { passId } = begin("sort=name&aside=show");
+    setAside(db, briefId, ids[4]!, true);
+    markPlace(db, briefId, passId, 0, "kept");
+    expect(findBrief(db, briefId)).toMatchObject({ setAside: [] });
+    unmarkPlace(db, briefId, passId, 0);
+    expect(findBrief(db, briefId)).toMatchObject({ setAside: [ids[4]], kept: [] });
+    keepStyle(db, briefId, ids[3]!, { role: "title" });
+    markPlace(db, briefId, passId, 1, "kept");
+    unmarkPlace(db, briefId, passId, 1);
+    expect(findBrief(db, briefId)!.kept).toMatchObject([{ styleId: ids[3], role: "title" }]);
+    expect(unmarkPlace(db, briefId, passId, 1)).toBeNull();
+  });
+
+  test("a second mark at a place takes the first one's place", () => {
+    const { passId } = begin();
+    markPlace(db, briefId, passId, 0, "aside");
+    markPlace(db, briefId, passId, 0, "kept");
+    expect(findBrief(db, briefId)).toMatchObject({ setAside: [], kept: [{ styleId: ids[4] }] });
+    unmarkPlace(db, briefId, passId, 0);
+    expect(findBrief(db, briefId)).toMatchObject({ setAside: [], kept: [] });
+  });
+
+  test("ended, taken up again, forgotten", () => {
+    const { passId } = begin();
+    expect(changePass(db, briefId, passId, { ended: true })!.endedAt).not.toBeNull();
+    markPlace(db, briefId, passId, 0, "left");
+    unmarkPlace(db, briefId, passId, 0);
+    expect(getPass(db, briefId, passId)!.endedAt).toBeNull();
+    expect(forgetPass(db, "b_other", passId)).toBe(false);
+    expect(forgetPass(db, briefId, passId)).toBe(true);
+    expect(getPass(db, briefId, passId)).toBeNull();
+  });
+
+  test("what cannot be is told apart", () => {
+    expect(beginPass(db, "b_gone", { question: "", title: "x" })).toBeNull();
+    expect(beginPass(db, briefId, { question: "limit=many", title: "x" })).toBe("bad-question");
+    expect(beginPass(db, briefId, { question: "q=blackletter", title: "x" })).toBe("nothing-found");
+    const { passId } = begin();
+    expect(markPlace(db, briefId, passId, 99, "kept")).toBeNull();
+    expect(markPlace(db, "b_other", passId, 0, "kept")).toBeNull();
+    expect(changePass(db, "b_other", passId, { ended: true })).toBeNull();
+    expect(listPassItems(db, "b_other", passId, 0, 5)).toBeNull();
+  });
+});
+
+describe("words of the user", () => {
+  test("are found by, hold for the family, and are taken back", () => {
+    expect(tagStyle(db, ids[0]!, "lamplit", true)).toEqual({ tags: [{ tag: "lamplit", holds: true }] });
+    expect(found({ q: "lamplit" }).items.map((i) => i.family)).toEqual(["Skerry"]);
+    expect(found({ q: "not lamplit" }).total).toBe(4);
+    expect(found({ moods: "lamplit" }).facets.moods.lamplit).toBe(1);
+    tagStyle(db, ids[0]!, "lamplit", null);
+    expect(found({ q: "lamplit" }).understood.ignored).toEqual(["lamplit"]);
+    expect(tagStyle(db, "s_gone", "x", true)).toBeNull();
+  });
+
+  test("deny what was measured", () => {
+    const loud = found({ moods: "loud" }).items;
+    expect(loud.length).toBeGreaterThan(0);
+    for (const i of loud) tagStyle(db, i.styleId, "loud", false);
+    expect(found({ moods: "loud" }).total).toBe(0);
+  });
+});
+
+describe("saved searches", () => {
+  test("the newest first, forgotten once", () => {
+    const a = saveSearch(db, { name: "Slabs", address: "q=slab" });
+    expect(listSearches(db)).toEqual([a]);
+    expect(forgetSearch(db, a.searchId)).toBe(true);
+    expect(forgetSearch(db, a.searchId)).toBe(false);
+  });
+});
+
+describe("likeness", () => {
+  test("the nearest first, with differences, in the promised form; itself is not among them", () => {
+    const list = listAlike(db, ids[1]!, StyleQuery.parse({ briefId }))!;
+    expect(AlikeList.safeParse(list).error).toBeUndefined();
+    expect(list.items.map((i) => i.styleId)).not.toContain(ids[1]);
+    expect(list.items).toHaveLength(4);
+    const distances = list.items.map((i) => i.distance);
+    expect(distances).toEqual([...distances].sort((a, b) => a - b));
+    expect(list.items[0]!.family).toBe("Skerry");
+    expect(listAlike(db, "s_gone", StyleQuery.parse({}))).toBeNull();
+  });
+
+  test("with something changed", () => {
+    const heavier = listAlike(db, ids[1]!, StyleQuery.parse({ briefId, q: "heavier" }))!;
+    expect(heavier.items.map((i) => i.family).sort()).toEqual(["Brine", "Kelp", "Tarn"]);
+    expect(heavier.understood.words.map((w) => w.label)).toEqual(["heavier"]);
+  });
+});
+
+describe("a style", () => {
+  test("in the promised form, with its place in the library, its languages and its parts", async () => {
+    tagStyle(db, ids[2]!, "harbour", true);
+    const detail = getStyleDetail(db, ids[2]!, briefId)!;
+    expect(StyleDetail.safeParse(detail).error).toBeUndefined();
+    expect(detail.tags).toEqual([{ tag: "harbour", holds: true }]);
+    expect(detail.spread.weight!.above).toBeCloseTo(0.4);
+    expect(detail.spread.weight!.bins.reduce((a, b) => a + b, 0)).toBe(5);
+    expect(detail.notes.confidence.stemEm).toBeGreaterThan(0);
+    expect(detail.languages.length).toBeLessThan(detail.languagesOf);
+    const anatomy = (await getAnatomy(db, ids[2]!))!;
+    expect(anatomy.letters.map((l) => l.char)).toContain("h");
+    expect(await getAnatomy(db, "s_gone")).toBeNull();
+  });
+
+  test("its glyphs by kind", async () => {
+    const figures = (await listGlyphs(db, ids[0]!, { kind: "figures", limit: 50 }))!;
+    expect(figures.total).toBe(10);
+    expect(figures.kinds.figures).toBe(10);
+    expect(figures.kinds.capitals).toBeGreaterThan(20);
+  });
+
+  test("read by an older pipeline it is listed, and measured anew it is not", () => {
+    expect(listOutdated(db, 1000, "none")).toHaveLength(5);
+    expect(listOutdated(db, 1000, "open")).toHaveLength(0);
+    const style = findStyle(db, ids[0]!)!;
+    updateReading(
+      db,
+      ids[0]!,
+      { ...style, traits: { ...style.traits, weight: 777 }, pipelineVersion: 1000 },
+      new Uint8Array(4),
+    );
+    expect(listOutdated(db, 1000, "none")).toHaveLength(4);
+    expect(findStyle(db, ids[0]!)!.traits.weight).toBe(777);
+    expect(found({ traits: "weight:770~780" }).total).toBe(1);
+  });
+});
+
+describe("languages", () => {
+  test("come from CLDR with their names, and need every letter", () => {
+    const { byCode, byName, list } = getLanguages();
+    expect(list.length).toBeGreaterThan(200);
+    expect(byName.get("icelandic")).toBe("is");
+    const german = byCode.get("de")!;
+    const has = (text: string) => german.characters.includes(text.codePointAt(0)!);
+    expect(["ä", "Ä", "ß", "z"].every(has)).toBe(true);
+    expect(setsLanguage([[0x20, 0x7e]], german)).toBe(false);
+    expect(setsLanguage([[0x20, 0x17f]], german)).toBe(true);
+  });
+});

@@ -1,0 +1,210 @@
+// The pure parts of Find and of sorting through: where keys move, what is active in words, how a pass goes on, the address.
+import { describe, expect, test } from "@jest/globals";
+import type { Pass } from "@/contracts/passes";
+import { writeTrait, TRAIT_WORDS } from "@/contracts/words";
+import { SIEVE_TRAITS } from "@/contracts/traits";
+import { NO_FILTERS, readQuestion } from "@/ui/find/question";
+import { moveFocus, putRange, selectActive } from "@/ui/find/select";
+import { countMarks, nextUnmarked, passReducer, startPass, type PassState } from "@/ui/pass/state";
+
+const pass = (marks: Pass["marks"], total = 5) =>
+  startPass({ marks, total, next: nextUnmarked(new Map(marks.map((m) => [m.place, m.mark])), 0, total) } as Pass);
+const marked = (place: number, mark: Pass["marks"][number]["mark"]) => ({
+  place,
+  mark,
+  styleId: `s_${place}` as never,
+});
+const run = (state: PassState, ...actions: Parameters<typeof passReducer>[1][]) => actions.reduce(passReducer, state);
+
+describe("a pass", () => {
+  test("begins at the first place without a mark", () => {
+    expect(pass([]).place).toBe(0);
+    expect(pass([marked(0, "kept"), marked(1, "aside")]).place).toBe(2);
+    expect(pass([marked(0, "kept"), marked(2, "aside")]).place).toBe(1);
+  });
+  test("a mark goes on to the next place without one, round to those that were left out", () => {
+    const state = run(pass([]), { type: "looked at", place: 3 }, { type: "marked", place: 3, mark: "kept" });
+    expect(state.place).toBe(4);
+    expect(run(state, { type: "marked", place: 4, mark: "left" }).place).toBe(0);
+  });
+  test("all marked, it stands at its end", () => {
+    const done = run(
+      pass([], 2),
+      { type: "marked", place: 0, mark: "kept" },
+      { type: "marked", place: 1, mark: "aside" },
+    );
+    expect(done.place).toBe(2);
+    expect(countMarks(done.marks)).toEqual({ kept: 1, aside: 1, left: 0 });
+  });
+  test("undo takes back in the order of marking, and goes to the place", () => {
+    const state = run(
+      pass([]),
+      { type: "marked", place: 0, mark: "kept" },
+      { type: "marked", place: 4, mark: "aside" },
+      { type: "marked", place: 1, mark: "left" },
+    );
+    const once = passReducer(state, { type: "undone" });
+    expect(once.place).toBe(1);
+    const twice = passReducer(once, { type: "undone" });
+    expect(twice.place).toBe(4);
+    expect([...passReducer(twice, { type: "undone" }).marks]).toEqual([]);
+  });
+  test("nothing to undo leaves it as it is; looking stays within", () => {
+    const state = pass([]);
+    expect(passReducer(state, { type: "undone" })).toBe(state);
+    expect(passReducer(state, { type: "looked at", place: -3 }).place).toBe(0);
+    expect(passReducer(state, { type: "looked at", place: 99 }).place).toBe(5);
+  });
+  test("marking a place again moves it to the end of the trail", () => {
+    const state = run(
+      pass([]),
+      { type: "marked", place: 0, mark: "kept" },
+      { type: "marked", place: 1, mark: "kept" },
+      { type: "marked", place: 0, mark: "aside" },
+    );
+    expect(state.trail).toEqual([1, 0]);
+    expect(state.marks.get(0)).toBe("aside");
+  });
+});
+
+describe("keys on the wall", () => {
+  test.each([
+    ["ArrowRight", 4, 5],
+    ["ArrowLeft", 4, 3],
+    ["ArrowDown", 4, 7],
+    ["ArrowUp", 4, 1],
+    ["PageDown", 4, 10],
+    ["Home", 4, 0],
+    ["End", 4, 19],
+    ["ArrowUp", 1, 0],
+    ["ArrowRight", 19, 19],
+  ])("%s from %d to %d", (key, at, to) => expect(moveFocus(key, at, 20, 3, 2)).toBe(to));
+  test("other keys do not move, nor does an empty wall", () => {
+    expect(moveFocus("q", 4, 20, 3, 2)).toBeNull();
+    expect(moveFocus("ArrowDown", 0, 0, 3, 2)).toBeNull();
+  });
+});
+
+describe("the address", () => {
+  const ask = (params: Record<string, string>) => new URLSearchParams(readQuestion(params, "b_b"));
+  test("empty, it asks for the best fit alone", () => {
+    expect([...ask({})]).toEqual([
+      ["briefId", "b_b"],
+      ["sort", "fit"],
+    ]);
+  });
+  test("every part of the sieve comes through; what is only a way to look does not", () => {
+    const params = {
+      q: " heavy ",
+      kinds: "slab,serif",
+      moods: "airy",
+      traits: "weight:400~700,contrast:~2",
+      languages: "is",
+      axes: "any",
+      weightsMin: "4",
+      priceMax: "0",
+      italics: "true",
+      pictures: "out",
+      complete: "true",
+      fold: "true",
+      sort: "-weight",
+      columns: "3",
+      zoom: "140",
+      set: "letters",
+      letters: "Rg",
+    };
+    const asked = Object.fromEntries(ask(params));
+    expect(asked).toEqual({
+      briefId: "b_b",
+      q: "heavy",
+      kinds: "slab,serif",
+      moods: "airy",
+      traits: "weight:400~700,contrast:~2",
+      languages: "is",
+      axes: "any",
+      weightsMin: "4",
+      priceMax: "0",
+      italics: "true",
+      pictures: "out",
+      complete: "true",
+      fold: "true",
+      sort: "-weight",
+    });
+  });
+  test("nonsense in the address is left out, not passed on", () => {
+    expect([...ask({ kinds: "serious,slab", traits: "weight:a~b", weightsMin: "many" })]).toEqual([
+      ["briefId", "b_b"],
+      ["kinds", "slab"],
+      ["sort", "fit"],
+    ]);
+  });
+  test("“take everything away” takes every filter", () => {
+    for (const key of ["q", "kinds", "traits", "moods", "priceMax", "complete", "italics", "near"])
+      expect(NO_FILTERS).toHaveProperty(key, null);
+    expect(NO_FILTERS).not.toHaveProperty("columns");
+  });
+});
+
+describe("what is active, in words", () => {
+  const address = (over: object) =>
+    ({
+      ...Object.fromEntries(
+        [
+          "kinds",
+          "vox",
+          "treatments",
+          "moods",
+          "verdicts",
+          "traits",
+          "features",
+          "axes",
+          "languages",
+          "figures",
+          "cases",
+          "formats",
+          "health",
+          "libraries",
+        ].map((k) => [k, []]),
+      ),
+      chars: "",
+      stylesMin: null,
+      weightsMin: null,
+      italics: false,
+      priceMax: null,
+      complete: false,
+      owned: "all",
+      pictures: "in",
+      library: null,
+      ...over,
+    }) as never;
+  const labels = (over: object) => selectActive(address(over)).map((a) => a.label);
+  test.each([
+    [{ kinds: ["slab"] }, "slab serif"],
+    [{ traits: [{ trait: "weight", low: 400, high: 700 }] }, "weight 400–700"],
+    [{ traits: [{ trait: "slantDeg", low: 5, high: null }] }, "slant from 5.0°"],
+    [{ traits: [{ trait: "xHeightEm", low: null, high: 0.5 }] }, "x-height to 0.50 em"],
+    [{ features: ["smcp"] }, "small capitals"],
+    [{ axes: ["any"] }, "variable"],
+    [{ priceMax: 0 }, "at no charge"],
+    [{ priceMax: 40 }, "up to 40"],
+    [{ weightsMin: 6 }, "at least 6 weights"],
+    [{ health: ["with-care"] }, "usable with care"],
+    [{ pictures: "only" }, "only picture fonts"],
+    [{ chars: "&é" }, "has &é"],
+  ])("%j: %s", (over, label) => expect(labels(over)).toEqual([label]));
+  test("taking one away leaves the others of its kind", () => {
+    const [first] = selectActive(address({ kinds: ["slab", "serif"] }));
+    expect(first!.off).toEqual({ kinds: ["serif"] });
+  });
+  test("a range is set, changed, taken away", () => {
+    const one = putRange([], { trait: "weight", low: 400, high: null });
+    expect(putRange(one, { trait: "weight", low: 500, high: 600 })).toEqual([{ trait: "weight", low: 500, high: 600 }]);
+    expect(putRange(one, { trait: "weight", low: null, high: null })).toEqual([]);
+  });
+  test("every trait of the sieve has its words, unit and digits", () => {
+    for (const trait of SIEVE_TRAITS) {
+      expect(TRAIT_WORDS[trait]!.method.length).toBeGreaterThan(8);
+      expect(writeTrait(trait, 0.123)).toMatch(/^-?\d/);
+    }
+  });
+});
