@@ -25,7 +25,7 @@ export function measureHeights(letters: Letters, isTorn: boolean) {
   // Where all flat letters hang below alike (pixels), the face stands lower as a whole: no overshoot.
   const feet = pick(letters, "HIETx").map((l) => l.bounds.yMin);
   const standsAt =
-    feet.length && Math.max(...feet) - Math.min(...feet) <= letters.em / 1000 ? Math.min(0, feet[0]!) : 0;
+    feet.length >= 3 && Math.max(...feet) - Math.min(...feet) <= letters.em / 1000 ? Math.min(0, feet[0]!) : 0;
   const level = (chars: string) =>
     medianEm(letters, chars, ({ bounds: { yMax, yMin } }) => {
       const over = standsAt - yMin;
