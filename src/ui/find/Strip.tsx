@@ -137,7 +137,7 @@ export const Strip = memo(function Strip({
             <Link href={href} tabIndex={-1} className="truncate font-semibold hover:underline">
               {item.family} {item.style}
             </Link>
-            {look.compact && keepButton}
+            {look.compact && !isPassing && keepButton}
           </div>
           <div className="flex min-w-0 items-center gap-3 overflow-hidden">
             {!look.compact && !item.price && (
@@ -168,7 +168,7 @@ export const Strip = memo(function Strip({
               </span>
             )}
           </div>
-          {!look.compact && <span className="ml-auto">{keepButton}</span>}
+          {!look.compact && !isPassing && <span className="ml-auto">{keepButton}</span>}
         </div>
       </div>
     </div>

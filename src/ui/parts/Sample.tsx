@@ -70,7 +70,8 @@ function SetHere(props: SampleProps) {
   const line = useRef<HTMLSpanElement>(null);
   const [fit, setFit] = useState(1);
   useLayoutEffect(() => {
-    if (wrap || !box.current || !line.current) return;
+    // A line that is not seen yet need not be measured: measuring makes the browser lay out the page at once.
+    if (wrap || state !== "ready" || !box.current || !line.current) return;
     const room = box.current.clientWidth;
     const used = line.current.offsetWidth / fit;
     const filled = byLineWidth && used > 0 ? Math.min(LARGEST, Math.max(0.2, (LINE_SHARE * room) / used)) : 1;
