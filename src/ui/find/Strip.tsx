@@ -18,6 +18,8 @@ export type StripLook = {
   paper: string;
   coloured: boolean;
   compact: boolean;
+  /** Five columns and more: name, verdict and what is missing alone. */
+  dense: boolean;
   /** Address of the brief's picture, when faces are set on it. */
   picture: string | null;
   byLineWidth: boolean;
@@ -137,7 +139,7 @@ export const Strip = memo(function Strip({
             <Link href={href} tabIndex={-1} className="truncate font-semibold hover:underline">
               {item.family} {item.style}
             </Link>
-            {look.compact && !isPassing && keepButton}
+            {look.compact && !isPassing && (!look.dense || isKept) && keepButton}
           </div>
           <div className="flex min-w-0 items-center gap-3 overflow-hidden">
             {!look.compact && !item.price && (
@@ -162,7 +164,7 @@ export const Strip = memo(function Strip({
                 {wanted.map(([tag, v]) => `${tag} ${Number(v.toFixed(1))}`).join(" ")}
               </span>
             )}
-            {fit < 0.985 && !look.wrap && !look.byLineWidth && (
+            {fit < 0.985 && !look.wrap && !look.byLineWidth && !look.dense && (
               <span className="num shrink-0" title="Set smaller, so that the whole line is seen">
                 at {Math.round(fit * 100)} %
               </span>

@@ -72,6 +72,7 @@ export function Wall(props: Props) {
         brief.ink.toUpperCase() !== DEFAULT_COLOURS.ink ||
         brief.paper.toUpperCase() !== DEFAULT_COLOURS.paper,
       compact: columns > 2,
+      dense: columns > 4,
       byLineWidth: brief.levelBy === "line-width" && !wrap,
     }),
     [basePx, wrap, heightPx, brief.ink, brief.paper, picture, columns, brief.levelBy],

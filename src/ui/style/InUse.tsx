@@ -7,8 +7,12 @@ import { Sample } from "../parts/Sample";
 
 type Props = { style: StyleDetail; axes: Record<string, number>; features: string | undefined };
 
-const TEXT =
-  "Twelve lamps stood along the quay, and one tide would carry the boats past all of them. The keeper trimmed the wick and waited for the fog to lift; by dawn the brass was cold and the log held only weather. High water came at 04:52, and nobody was late. A fourth lamp was lit for the ferry, though the ferry had not run since spring; somebody always forgets, and the light is kept for that. Boats were counted twice. Then the brass was wiped, the wick was cut, and the stair went round and round into the dark.";
+/** Three columns of a booklet page. */
+const TEXT = [
+  "Twelve lamps stood along the quay, and one tide would carry the boats past all of them. The keeper trimmed the wick and waited for the fog to lift; by dawn the brass was cold and the log held only weather.",
+  "High water came at 04:52, and nobody was late. A fourth lamp was lit for the ferry, though the ferry had not run since spring; somebody always forgets, and the light is kept for that.",
+  "Boats were counted twice. Then the brass was wiped, the wick was cut, and the stair went round and round into the dark, as it had on every night since the first stone was laid.",
+];
 
 export function InUse({ style, axes, features }: Props) {
   const { brief } = useBench();
@@ -64,7 +68,11 @@ export function InUse({ style, axes, features }: Props) {
         <Figure title="Booklet page">
           <div className="h-[236px] overflow-hidden bg-[#fbf9f4] px-8 py-5">
             {line(first, 24, "#20262b")}
-            <div className="mt-2 columns-3 gap-6">{line(TEXT, 11, "#20262b", "left", true)}</div>
+            <div className="mt-2 grid grid-cols-3 gap-6">
+              {TEXT.map((part) => (
+                <div key={part}>{line(part, 11, "#20262b", "left", true)}</div>
+              ))}
+            </div>
           </div>
         </Figure>
       </div>
