@@ -35,35 +35,56 @@ const STOREY_STEPS = 1;
  * @returns Float32Array, one a row: steps, 0 for the same measures.
  */
 export function nearnessTo(index: FindIndex, row: number, reach = false): Float32Array {
+  // "Like Lora", "like Lora but narrower", "… and free": the same face is asked for again and again.
+  let kept = lastNear.get(index);
+  if (!kept) lastNear.set(index, (kept = new Map()));
+  const key = `${row} ${reach}`;
+  let near = kept.get(key);
+  if (!near) {
+    kept.set(key, (near = measureNearness(index, row, reach)));
+    if (kept.size > NEAR_KEPT) kept.delete(kept.keys().next().value!);
+  }
+  return near;
+}
+const lastNear = new WeakMap<FindIndex, Map<string, Float32Array>>();
+const NEAR_KEPT = 8;
+
+function measureNearness(index: FindIndex, row: number, reach: boolean): Float32Array {
   const count = index.rows.length;
-  const sums = new Float32Array(count);
+  const sums = new Float64Array(count);
   for (const trait of TRAITS) addTrait(sums, index.traits[trait], row, STEPS[trait]!, reach);
   const kinds = index.kinds.list[index.kinds.of[row]!]!;
   const build = index.builds.list[index.builds.of[row]!]!;
   const kindsTo = Float32Array.from(index.kinds.list, (k) => KIND_STEPS * KIND_STEPS * kindsApart(kinds, k));
   const buildsTo = Float32Array.from(index.builds.list, (b) => STOREY_STEPS * buildsApart(build, b));
-  for (let i = 0; i < count; i++)
-    sums[i] = Math.sqrt(sums[i]! + kindsTo[index.kinds.of[i]!]! + buildsTo[index.builds.of[i]!]!);
-  return sums;
+  const near = new Float32Array(count);
+  const [kindOf, buildOf] = [index.kinds.of, index.builds.of];
+  for (let i = 0; i < count; i++) near[i] = Math.sqrt(sums[i]! + kindsTo[kindOf[i]!]! + buildsTo[buildOf[i]!]!);
+  return near;
 }
 
-function addTrait(sums: Float32Array, { values, low, high }: TraitColumn, row: number, step: number, reach: boolean) {
+function addTrait(sums: Float64Array, { values, low, high }: TraitColumn, row: number, step: number, reach: boolean) {
   const a = values[row]!;
-  const isKnown = !Number.isNaN(a);
-  for (let i = 0; i < sums.length; i++) {
-    let b = values[i]!;
-    // NaN is the only value unlike itself.
-    if (b !== b) {
-      if (isKnown) sums[i]! += ABSENT_STEPS * ABSENT_STEPS;
+  const absent = ABSENT_STEPS * ABSENT_STEPS;
+  const most = MOST_STEPS * MOST_STEPS;
+  const count = sums.length;
+  const [from, to] = reach ? [low, high] : [values, values];
+  const perStep = 1 / step;
+  // NaN, what was not measured, is the only value unlike itself.
+  if (a !== a) {
+    for (let i = 0; i < count; i++) if (values[i]! === values[i]!) sums[i]! += absent;
+    return;
+  }
+  for (let i = 0; i < count; i++) {
+    const lowest = from[i]!;
+    const highest = to[i]!;
+    if (lowest !== lowest) {
+      sums[i]! += absent;
       continue;
     }
-    if (!isKnown) {
-      sums[i]! += ABSENT_STEPS * ABSENT_STEPS;
-      continue;
-    }
-    if (reach) b = a < low[i]! ? low[i]! : a > high[i]! ? high[i]! : a;
-    const d = Math.min(MOST_STEPS, Math.abs(a - b) / step);
-    sums[i]! += d * d;
+    const off = a < lowest ? lowest - a : a > highest ? a - highest : 0;
+    const squared = off * off * perStep * perStep;
+    sums[i]! += squared < most ? squared : most;
   }
 }
 
