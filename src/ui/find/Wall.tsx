@@ -132,15 +132,19 @@ export function Wall(props: Props) {
       return index;
     });
   }, []);
+  // Of several keys within one frame only the last takes the focus.
+  const wanted = useRef(0);
   const goTo = useCallback(
     (index: number) => {
+      wanted.current = index;
       lookAt(index);
       virtual.scrollToIndex(Math.floor(index / columns));
-      requestAnimationFrame(() =>
+      requestAnimationFrame(() => {
+        if (wanted.current !== index) return;
         scroller.current
           ?.querySelector<HTMLElement>(`[data-index="${index}"] [data-strip]`)
-          ?.focus({ preventScroll: true }),
-      );
+          ?.focus({ preventScroll: true });
+      });
     },
     [columns, virtual, lookAt],
   );
