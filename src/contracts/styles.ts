@@ -23,12 +23,17 @@ import {
 export const STYLE_SORTS = ["fit", "name", "newest", "popular", "styles", "near"] as const;
 const SORTS = new Set<string>([...STYLE_SORTS, ...SIEVE_TRAITS.flatMap((t) => [t, `-${t}`])]);
 /** One range of the sieve: "contrast:1.5~3", "xHeightEm:0.5~". */
-export const TraitRange = z.object({ trait: z.string(), low: z.number().nullable(), high: z.number().nullable() });
+export const TraitRange = z.object({
+  trait: z.enum(SIEVE_TRAITS),
+  low: z.number().nullable(),
+  high: z.number().nullable(),
+});
 export type TraitRange = z.infer<typeof TraitRange>;
 const RANGE_WORDS = /^([A-Za-z]{2,20}):(-?\d+(?:\.\d+)?)?~(-?\d+(?:\.\d+)?)?$/;
 export const parseRange = (text: string): TraitRange | null => {
   const m = text.match(RANGE_WORDS);
-  return m ? { trait: m[1]!, low: m[2] ? Number(m[2]) : null, high: m[3] ? Number(m[3]) : null } : null;
+  const trait = SIEVE_TRAITS.find((t) => t === m?.[1]);
+  return m && trait ? { trait, low: m[2] ? Number(m[2]) : null, high: m[3] ? Number(m[3]) : null } : null;
 };
 export const writeRange = ({ trait, low, high }: TraitRange) => `${trait}:${low ?? ""}~${high ?? ""}`;
 

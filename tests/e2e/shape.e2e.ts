@@ -120,7 +120,7 @@ describe("the sieve", () => {
       const { total } = await find(q);
       expect([q, total > 0 && total < all]).toEqual([q, true]);
     }
-    for (const bad of ["traits=weight", "kinds=serious", "sort=1;drop", "stylesMin=x"])
+    for (const bad of ["traits=weight", "traits=colour:1~2", "kinds=serious", "sort=1;drop", "stylesMin=x"])
       expect((await api(`/styles?${bad}`)).status).toBe(400);
   });
 });
