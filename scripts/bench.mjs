@@ -8,7 +8,7 @@ import { basename, join } from "node:path";
 import sharp from "sharp";
 import { build, drawFoundry, installDebian, installPackages } from "./setup.mjs";
 import { startServer, waitFor } from "../tests/e2e/globalSetup.mjs";
-import { benchLarge } from "./benchLarge.mjs";
+import { benchLarge, quantile, WORDS } from "./benchLarge.mjs";
 
 const { compiled } = await installPackages();
 await compiled;
@@ -36,7 +36,6 @@ const note = (name, measured, unit, target, better, floor) => {
     floor,
   });
 };
-const quantile = (list, q) => [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(q * list.length))];
 
 try {
   const t0 = performance.now();
@@ -79,20 +78,7 @@ try {
     await (await fetch(`${url}/api/v1${path}`)).arrayBuffer();
     return performance.now() - t;
   };
-  const words = [
-    "slab heavy",
-    "",
-    "zilla slab",
-    "playfair",
-    "script",
-    "tall thin capitals",
-    "has & and +",
-    "old typewriter",
-    "rounded friendly",
-    "dancng script",
-    "variable",
-    "not pictures",
-  ];
+  const words = WORDS.slice(0, 12);
   for (let i = 0; i < 12; i++) await time(`/styles?briefId=b_open-night-poster&q=${encodeURIComponent(words[i % 12])}`);
   const find = [];
   const floor = [];

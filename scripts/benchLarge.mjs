@@ -5,7 +5,7 @@ import { spawnSync } from "node:child_process";
 import { chromium } from "playwright-core";
 import { startServer, waitFor } from "../tests/e2e/globalSetup.mjs";
 
-const WORDS = [
+export const WORDS = [
   "slab heavy",
   "",
   "zilla slab",
@@ -24,7 +24,8 @@ const WORDS = [
   "lantrenamber",
 ];
 const BRIEF = "b_open-night-poster";
-const quantile = (list, q) => [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(q * list.length))];
+export const quantile = (list, q) =>
+  [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(q * list.length))];
 
 /** @param data - folder of a demo that was read; it is filled. @param note - as in bench.mjs. */
 export async function benchLarge({ data, port, note }) {

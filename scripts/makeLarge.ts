@@ -4,20 +4,15 @@ import Database from "better-sqlite3";
 import { createHash } from "node:crypto";
 import { existsSync, linkSync, mkdirSync } from "node:fs";
 import { dirname, join } from "node:path";
+import { seeded } from "../demo/foundry/treat";
 
 const [data, wanted] = [process.argv[2]!, Number(process.argv[3] ?? 100_000)];
 const db = new Database(join(data, "fond-quarry.db"));
 db.pragma("journal_mode = WAL");
 db.pragma("synchronous = OFF");
 
-/** Seeded, so that two runs make the same library. Source: mulberry32. */
-let seed = 20261125;
-function random(): number {
-  seed = (seed + 0x6d2b79f5) | 0;
-  let t = Math.imul(seed ^ (seed >>> 15), 1 | seed);
-  t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-  return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-}
+/** Two runs make the same library. */
+const random = seeded(20261125);
 const FIRST =
   "Anchor Beacon Brine Cairn Capstan Cobble Current Dapple Drift Ebb Ferry Fog Gale Gannet Gull Harbour Hawser Heron Inlet Jetty Keel Kelp Lamp Lantern Lee Mast Mist Moor Oar Osprey Pebble Petrel Pier Plover Quay Reef Rill Rope Sable Salt Sand Shoal Skerry Slate Sound Spar Spray Squall Tarn Tern Tide Voe Wake Wharf Wick Wren".split(
     " ",

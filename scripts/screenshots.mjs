@@ -88,7 +88,6 @@ try {
   await shot(`style/${await styleOf("saltgrit heavy")}`, "health", () => tabOf("File"));
   await shot("find?q=serif&owned=to-buy", "find-to-buy");
   await shot("find?columns=6&fold=true&sort=name", "find-dense");
-  await shot("find?columns=1&set=letters&q=elegant%20serif", "find-letters");
   await shot("find?traits=weight:320~,contrast:~2&figures=tabular&weightsMin=4", "sieve", async () => {
     await page.getByRole("button", { name: /more measures/ }).click();
   });

@@ -25,7 +25,6 @@ type Row = {
   treatments: string[];
   build: unknown;
   legibility: number | null;
-  recognised: number;
   proportion: number | null;
   /** Tops of x and H as their boxes say: as they are, and less what they go below the baseline. */
   boxes: Record<string, number[]>;
@@ -100,7 +99,6 @@ async function readAll(): Promise<Row[]> {
       treatments: kinded.treatments.map((t) => t.value),
       build: measured.build,
       legibility: measured.legibility,
-      recognised: measured.recognised,
       proportion: measured.proportion,
       boxes: boxesOf(lettersOf(face)),
       leans: leansOf(lettersOf(face)),

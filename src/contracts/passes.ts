@@ -33,6 +33,15 @@ export const Pass = PassSummary.extend({
 });
 export type Pass = z.infer<typeof Pass>;
 
+/** The next place without a mark, from one on and then from the beginning; the total when there is none. */
+export function nextUnmarked(marked: { has: (place: number) => boolean }, from: number, total: number): number {
+  for (let k = 0; k < total; k++) {
+    const place = (from + k) % total;
+    if (!marked.has(place)) return place;
+  }
+  return total;
+}
+
 /** `question`: query string of GET /styles that finds the faces. */
 export const PassBegin = z.object({ question: z.string().max(2000), title: z.string().trim().min(1).max(200) });
 export type PassBegin = z.infer<typeof PassBegin>;

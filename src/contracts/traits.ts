@@ -113,6 +113,10 @@ export const SIEVE_TRAITS = [
   "gapEm",
   "legibleFromPx",
 ] as const satisfies (keyof Traits)[];
+/** From this lean on a style counts as slanted. */
+export const SLANTED_FROM_DEG = 3.5;
+
+export type SieveTrait = (typeof SIEVE_TRAITS)[number];
 
 /** Beside the traits: how sure each is (0–1), why one could not be measured, and what the axes of a variable font reach. */
 export const MeasureNotes = z.object({

@@ -90,6 +90,9 @@ export const writeTrait = (trait: string, value: number): string => {
   return words.unit === "°" ? `${n}°` : words.unit && words.unit !== "of 9" ? `${n} ${words.unit}` : n;
 };
 
+/** Features that shaping always needs: nobody switches them by hand. */
+export const SHAPING_FEATURES = ["kern", "mark", "mkmk", "ccmp", "locl", "rvrn", "rlig", "cpsp", "numr", "dnom"];
+
 /** What OpenType features give, in the trade's words. */
 export const FEATURE_WORDS: Record<string, string> = {
   smcp: "small capitals",

@@ -93,3 +93,17 @@ export function download(bytes: Uint8Array | string, type: string, name: string)
     },
   });
 }
+
+/** The form of a request that sends a picture, refused by its announced length before it is read. */
+export async function readImageForm(
+  request: NextRequest,
+  mostBytes: number,
+): Promise<{ ok: true; form: FormData; image: File } | { ok: false; response: Response }> {
+  if (Number(request.headers.get("content-length") ?? 0) > mostBytes + FORM_BYTES)
+    return { ok: false, response: refusal("picture-too-large") };
+  const form = await request.formData().catch(() => null);
+  const image = form?.get("image");
+  return form && image instanceof File ? { ok: true, form, image } : { ok: false, response: refusal("no-file") };
+}
+/** What a form may hold beside its file. */
+const FORM_BYTES = 1e6;

@@ -1,7 +1,7 @@
 // Nearness of styles by what is measured: each trait in steps that a practitioner would notice.
 import type { Traits } from "@/contracts/traits";
-import { KINDS } from "@/contracts/traits";
-import { hasBit, type FindIndex, type LetterBuild, type SieveTrait, type TraitColumn } from "./findIndex";
+import { KINDS, type SieveTrait } from "@/contracts/traits";
+import { hasBit, type FindIndex, type LetterBuild, type TraitColumn } from "./findIndex";
 
 /** How much of each trait is one noticeable step. Our own judgement: about a weight class, a width class, and so on. */
 const STEPS: Partial<Record<SieveTrait, number>> = {

@@ -1,7 +1,7 @@
 // Counts of the sieve: for each of its parts what would be there if that part's own filter were off.
 import type { Facets } from "@/contracts/styles";
-import { KINDS, TREATMENTS, VERDICTS } from "@/contracts/traits";
-import { FAMILY_STEPS, hasBit, HISTOGRAM_BINS, SIEVE_TRAITS, type FindIndex } from "./findIndex";
+import { KINDS, SIEVE_TRAITS, TREATMENTS, VERDICTS } from "@/contracts/traits";
+import { FAMILY_STEPS, hasBit, HISTOGRAM_BINS, type FindIndex } from "./findIndex";
 import type { Asked } from "./passes";
 
 /** Prices that the sieve counts up to. */
@@ -25,7 +25,7 @@ function addWords(counts: Uint32Array, rows: Int32Array, of: Uint32Array, by: nu
 
 const totals = new WeakMap<Uint8Array | Uint32Array, Uint32Array>();
 /** Counts over the whole index, made once for each of its columns. */
-function totalsOf(index: FindIndex, of: Uint8Array | Uint32Array, size: number): Uint32Array {
+export function totalsOf(index: FindIndex, of: Uint8Array | Uint32Array, size: number): Uint32Array {
   let counts = totals.get(of);
   if (!counts) {
     counts = new Uint32Array(size);

@@ -3,7 +3,7 @@ import { indexStyles, type FindRow } from "./findIndex";
 import { findStyles, type FindBrief } from "./findStyles";
 import { editDistance, indexNames } from "./nameIndex";
 import { NO_LEXICON, parseWords } from "./parseWords";
-import { rowOf, traitsOf } from "./rows.fixture";
+import { rowOf, traitsOf } from "../../../tests/fixtures/rows";
 
 const FAMILIES = [
   "Lora",

@@ -1,6 +1,6 @@
 // All styles as columns: one typed array a trait, sets that many styles share kept once. What makes a hundred thousand styles answer at once.
 import type { CodePointRanges, Kind, MoodGuess, Traits, Treatment, Use, Verdict } from "@/contracts/traits";
-import { KINDS, SIEVE_TRAITS, TREATMENTS, VOX } from "@/contracts/traits";
+import { KINDS, SIEVE_TRAITS, SLANTED_FROM_DEG, TREATMENTS, type SieveTrait } from "@/contracts/traits";
 import { quantile } from "../geometry/numbers";
 import { indexNames, squash, type NameIndex } from "./nameIndex";
 
@@ -35,9 +35,6 @@ export type FindRow = {
   /** How often it is kept, over all briefs. */
   popularity?: number;
 };
-
-export { SIEVE_TRAITS };
-export type SieveTrait = (typeof SIEVE_TRAITS)[number];
 
 /** Numbers of styles and weights that the sieve counts families by. */
 export const FAMILY_STEPS = [1, 2, 4, 8, 16];
@@ -158,7 +155,6 @@ function maskOf<T extends string>(all: readonly T[], guesses: { value: T; confid
 }
 export const hasBit = <T extends string>(all: readonly T[], mask: number, value: T) =>
   ((mask >> all.indexOf(value)) & 1) === 1;
-export const voxNames: readonly string[] = VOX;
 
 function share<T extends string | number>(rows: readonly FindRow[], of: (r: FindRow) => T): Shared<T> {
   return collect(rows, of, (v) => v);
@@ -245,7 +241,7 @@ function factsOf(rows: readonly FindRow[], names: readonly string[], family: Uin
     const f = facts[family[i]!]!;
     f.rows.push(i);
     f.styles++;
-    if ((r.traits.slantDeg ?? 0) > 3.5) f.hasItalic = true;
+    if ((r.traits.slantDeg ?? 0) > SLANTED_FROM_DEG) f.hasItalic = true;
   });
   for (const f of facts) {
     const weights = f.rows.map((i) => rows[i]!.traits.weight).filter((w): w is number => w !== null);

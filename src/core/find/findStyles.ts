@@ -1,12 +1,12 @@
 // Filters, counts and ranks all styles for one question. Pure: index and question in, an order and counts out.
 import type { BriefFields } from "@/contracts/brief";
 import type { Facets, StyleQuery, Understood } from "@/contracts/styles";
-import { VERDICTS, type Verdict } from "@/contracts/traits";
+import { SLANTED_FROM_DEG, VERDICTS, type Verdict } from "@/contracts/traits";
 import { charactersOf, findMissing } from "../brief/checkBrief";
 import { strictestVerdict } from "../rights/verdicts";
 import { nearnessTo } from "./alike";
 import { countFacets, type Candidates } from "./facets";
-import { SIEVE_TRAITS, type FindIndex, type FindRow, type SieveTrait } from "./findIndex";
+import type { FindIndex, FindRow } from "./findIndex";
 import { foldFamilies, orderBy, sortKey } from "./order";
 import { parseWords, type Lexicon } from "./parseWords";
 import {
@@ -14,11 +14,13 @@ import {
   isCleared,
   nameScores,
   rangeOfThan,
+  rangesOf,
   sieveTests,
   wishTest,
   type Asked,
   type Passes,
   type Test,
+  type WantedRange,
 } from "./passes";
 import type { Wish } from "./vocabulary";
 
@@ -38,7 +40,7 @@ export type Found = {
   facets: Facets;
   understood: Understood;
   /** Trait wishes that a variable font may answer by its axes. */
-  wanted: { trait: SieveTrait; min?: number; max?: number }[];
+  wanted: WantedRange[];
   /** One row of the order with what the brief says of it. */
   at: (place: number) => FoundRow;
 };
@@ -81,7 +83,7 @@ export function findStyles(
   const keyOf = sortKey(query.sort ?? "fit", index, score, near);
   const ordered = orderBy(candidates.all, keyOf, index);
   const folded = query.fold ? foldFamilies(ordered, index, score) : null;
-  const needed = brief ? charactersOf(brief) : [];
+  const see = seenBy(index, brief);
   const order = folded?.order ?? ordered;
   return {
     order,
@@ -95,20 +97,26 @@ export function findStyles(
       ...wishes.flatMap((w) =>
         w.type === "trait" ? [w] : w.type === "than" ? [rangeOfThan(index, w, reference)] : [],
       ),
-      ...rangeWishes(query),
+      ...rangesOf(query),
     ],
-    at(place) {
-      const i = order[place]!;
-      const row = index.rows[i]!;
-      const price = asked.priceOf[i]!;
-      return {
-        row,
-        verdict: VERDICTS[asked.verdictOf[i]!]!,
-        missing: asked.missingOf[i] ? findMissing(needed, row.coverage) : [],
-        priceCents: Number.isNaN(price) ? null : price,
-        stylesFound: folded?.count.get(index.family[i]!) ?? 1,
-      };
-    },
+    at: (place) => ({ ...see(order[place]!), stylesFound: folded?.count.get(index.family[order[place]!]!) ?? 1 }),
+  };
+}
+
+/** Rows as the brief sees them, without any question: verdict, missing characters, price. */
+export function seenBy(index: FindIndex, brief: FindBrief | null): (i: number) => FoundRow {
+  const { verdictOf, missingOf, priceOf } = ofBrief(index, brief);
+  const needed = brief ? charactersOf(brief) : [];
+  return (i) => {
+    const row = index.rows[i]!;
+    const price = priceOf[i]!;
+    return {
+      row,
+      verdict: VERDICTS[verdictOf[i]!]!,
+      missing: missingOf[i] ? findMissing(needed, row.coverage) : [],
+      priceCents: Number.isNaN(price) ? null : price,
+      stylesFound: 1,
+    };
   };
 }
 
@@ -123,15 +131,6 @@ function countDistinct(order: Uint32Array, index: FindIndex): number {
   return n;
 }
 
-const rangeWishes = (query: Partial<StyleQuery>) =>
-  (query.traits ?? [])
-    .filter((t) => (SIEVE_TRAITS as readonly string[]).includes(t.trait))
-    .map((t) => ({
-      trait: t.trait as SieveTrait,
-      ...(t.low !== null && { min: t.low }),
-      ...(t.high !== null && { max: t.high }),
-    }));
-
 const lexiconOf = (index: FindIndex, around: FindSurroundings): Lexicon => ({
   families: index.names,
   foundries: index.foundries,
@@ -144,17 +143,21 @@ type OfBrief = Pick<Asked, "verdictOf" | "missingOf" | "priceOf">;
 const lastOfBrief = new WeakMap<FindIndex, { key: string; columns: OfBrief }>();
 
 /** What the brief says of every row, kept for its next question. */
-function ask(index: FindIndex, brief: FindBrief | null, around: FindSurroundings): Asked {
+function ofBrief(index: FindIndex, brief: FindBrief | null): OfBrief {
   const key = JSON.stringify(brief && [brief.lines, brief.wanted, brief.uses]);
   const last = lastOfBrief.get(index);
-  const columns = last?.key === key ? last.columns : readBrief(index, brief);
+  if (last?.key === key) return last.columns;
+  const columns = readBrief(index, brief);
   lastOfBrief.set(index, { key, columns });
+  return columns;
+}
+
+function ask(index: FindIndex, brief: FindBrief | null, around: FindSurroundings): Asked {
   const none = new Uint8Array(index.coverage.list.length);
   return {
     index,
-    uses: brief?.uses ?? [],
     setAside: new Set(brief?.setAside ?? []),
-    ...columns,
+    ...ofBrief(index, brief),
     speaks: around.speaks ?? (() => none),
   };
 }
@@ -249,7 +252,7 @@ export function plainestOf(index: FindIndex, family: number): number {
     const { traits, axes } = index.rows[i]!;
     return (
       Math.abs((traits.weight ?? 900) - 400) +
-      (Math.abs(traits.slantDeg ?? 0) > 3.5 ? 300 : 0) +
+      (Math.abs(traits.slantDeg ?? 0) > SLANTED_FROM_DEG ? 300 : 0) +
       (Object.keys(axes).length ? 40 : 0)
     );
   };

@@ -4,18 +4,8 @@ import type { StyleQuery } from "@/contracts/styles";
 import { KINDS, TREATMENTS, VERDICTS, type Kind, type Treatment, type Verdict } from "@/contracts/traits";
 import { FAMILY_STEPS, indexStyles, type FindRow } from "./findIndex";
 import { findStyles, type FindBrief } from "./findStyles";
-import { rowOf, traitsOf } from "./rows.fixture";
-
-/** Seeded, so that a failure can be looked at again. Source: mulberry32. */
-function randomOf(seed: number) {
-  let state = seed;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
+import { seeded } from "../../../demo/foundry/treat";
+import { rowOf, traitsOf } from "../../../tests/fixtures/rows";
 
 const FAMILIES = ["Skerry", "Voe", "Tarn", "Kelp", "Brine", "Gull", "Petrel", "Sound"];
 const FEATURES = [[], ["smcp"], ["tnum", "onum"], ["smcp", "swsh"]];
@@ -29,7 +19,7 @@ const COVERAGES: [number, number][][] = [
 ];
 
 function makeRows(count: number, seed: number): FindRow[] {
-  const random = randomOf(seed);
+  const random = seeded(seed);
   const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
   const maybe = (v: number) => (random() < 0.1 ? null : v);
   return Array.from({ length: count }, (_, i) => {

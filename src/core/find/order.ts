@@ -1,5 +1,6 @@
 // The order of what was found: by a value and then by name, families folded to one style each.
-import { type FindIndex, type SieveTrait } from "./findIndex";
+import { SLANTED_FROM_DEG, type SieveTrait } from "@/contracts/traits";
+import type { FindIndex } from "./findIndex";
 
 /** What rows are ordered by, least first; NaN comes last. Null: by name alone. */
 export function sortKey(
@@ -82,7 +83,7 @@ export function foldFamilies(order: Uint32Array, index: FindIndex, score: (i: nu
     const own = {
       row: i,
       score: Math.round(score(i) * 5),
-      plain: Math.abs((traits.weight ?? 900) - 400) + (Math.abs(traits.slantDeg ?? 0) > 3.5 ? 200 : 0),
+      plain: Math.abs((traits.weight ?? 900) - 400) + (Math.abs(traits.slantDeg ?? 0) > SLANTED_FROM_DEG ? 200 : 0),
     };
     const best = places.get(family);
     if (!best) places.set(family, own);

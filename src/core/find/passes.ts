@@ -1,15 +1,14 @@
 // Tests of one row for every filter of the sieve and every wish of the words: functions of a row's position over columns.
 import type { StyleQuery } from "@/contracts/styles";
-import { KINDS, TREATMENTS, VERDICTS, type Use, type Verdict } from "@/contracts/traits";
+import { KINDS, TREATMENTS, VERDICTS, type SieveTrait, type Verdict } from "@/contracts/traits";
 import { hasCodePoint } from "../open/unicodeBlocks";
-import { hasBit, type FindIndex, type SieveTrait } from "./findIndex";
+import { hasBit, type FindIndex } from "./findIndex";
 import { matchNames, squash } from "./nameIndex";
 import type { Wish } from "./vocabulary";
 
 /** What a question needs beside the index: of the brief, and of languages. */
 export type Asked = {
   index: FindIndex;
-  uses: readonly Use[];
   setAside: ReadonlySet<string>;
   /** Row → place in VERDICTS for the brief's uses. */
   verdictOf: Uint8Array;
@@ -31,7 +30,7 @@ const byRow = (passes: (i: number) => boolean): Passes => ({ by: "row", passes }
 const byValue = (of: Uint8Array | Uint32Array, good: Uint8Array): Passes => ({ by: "value", of, good });
 
 /** Positions in a shared list that satisfy a condition, as bytes: the condition runs once a value, not once a row. */
-export function among<T>(list: readonly T[], holds: (value: T) => boolean): Uint8Array {
+function among<T>(list: readonly T[], holds: (value: T) => boolean): Uint8Array {
   return Uint8Array.from(list, (v) => (holds(v) ? 1 : 0));
 }
 
@@ -47,7 +46,7 @@ export function sieveTests(query: Partial<StyleQuery>, asked: Asked): Test[] {
     addShared("treatments", index.treatments, (m) => treatments.some((t) => hasBit(TREATMENTS, m, t)));
   if (moods?.length) addShared("moods", index.moods, (list) => moods.every((m) => list.includes(m)));
   if (vox?.length) addShared("vox", index.vox, (v) => (vox as string[]).includes(v));
-  if (verdicts?.length) {
+  if (verdicts?.length)
     add(
       "verdicts",
       byValue(
@@ -55,7 +54,6 @@ export function sieveTests(query: Partial<StyleQuery>, asked: Asked): Test[] {
         among(VERDICTS, (v) => verdicts.includes(v)),
       ),
     );
-  }
   if (features?.length) addShared("features", index.features, (list) => features.every((f) => list.includes(f)));
   if (axes?.length)
     addShared("axes", index.axes, (list) =>
@@ -65,12 +63,10 @@ export function sieveTests(query: Partial<StyleQuery>, asked: Asked): Test[] {
   if (health?.length) addShared("health", index.health, (h) => health.includes(h));
   const wantedLibraries = [...(libraries ?? []), ...(query.library ? [query.library] : [])] as string[];
   if (wantedLibraries.length) addShared("libraries", index.libraries, (l) => wantedLibraries.includes(l));
-  for (const language of languages ?? []) {
-    add("languages", byValue(index.coverage.of, asked.speaks(language)));
-  }
+  for (const language of languages ?? []) add("languages", byValue(index.coverage.of, asked.speaks(language)));
   if (query.chars)
     addShared("", index.coverage, (c) => [...query.chars!].every((ch) => hasCodePoint(c, ch.codePointAt(0)!)));
-  for (const [trait, low, high] of rangesOf(query)) add(trait, withinReach(index, trait, low, high));
+  for (const range of rangesOf(query)) add(range.trait, withinReach(index, range));
   familyTests(query, asked, add);
   const { rows } = index;
   if (query.figures?.length)
@@ -110,34 +106,29 @@ function asideOf({ index, setAside }: Asked): Uint8Array {
 }
 
 function familyTests(query: Partial<StyleQuery>, { index }: Asked, add: (facet: string, passes: Passes) => void) {
-  const of = <T>(facet: string, holds: (f: FindIndex["families"][number]) => T) => {
-    add(
-      facet,
-      byValue(
-        index.family,
-        among(index.families, (f) => Boolean(holds(f))),
-      ),
-    );
-  };
+  const of = (facet: string, holds: (f: FindIndex["families"][number]) => boolean) =>
+    add(facet, byValue(index.family, among(index.families, holds)));
   if (query.stylesMin) of("styles", (f) => f.styles >= query.stylesMin!);
   if (query.weightsMin) of("weights", (f) => f.weights >= query.weightsMin!);
   if (query.italics) of("italics", (f) => f.hasItalic);
 }
 
-/** Every trait range of a question: the two of old by name, all others as "trait:low~high". */
-export function rangesOf(query: Partial<StyleQuery>): [SieveTrait, number, number][] {
-  const out: [SieveTrait, number, number][] = [];
-  const add = (trait: SieveTrait, low?: number | null, high?: number | null) => {
-    if (low !== undefined || high !== undefined) out.push([trait, low ?? -Infinity, high ?? Infinity]);
-  };
-  add("weight", query.weightMin, query.weightMax);
-  add("width", query.widthMin, query.widthMax);
-  for (const { trait, low, high } of query.traits ?? []) add(trait as SieveTrait, low, high);
-  return out;
+/** A trait and the range that is wanted of it. */
+export type WantedRange = { trait: SieveTrait; min?: number; max?: number };
+
+/** Every trait range of a question: weight and width by name, any trait as "trait:low~high". */
+export function rangesOf(query: Partial<StyleQuery>): WantedRange[] {
+  const named = (trait: SieveTrait, min?: number, max?: number): WantedRange[] =>
+    min === undefined && max === undefined ? [] : [{ trait, min, max }];
+  return [
+    ...named("weight", query.weightMin, query.weightMax),
+    ...named("width", query.widthMin, query.widthMax),
+    ...(query.traits ?? []).map(({ trait, low, high }) => ({ trait, min: low ?? undefined, max: high ?? undefined })),
+  ];
 }
 
 /** A variable font passes when its axes reach into the range; what was not measured never passes. */
-const withinReach = (index: FindIndex, trait: SieveTrait, min: number, max: number): Passes => ({
+const withinReach = (index: FindIndex, { trait, min = -Infinity, max = Infinity }: WantedRange): Passes => ({
   by: "range",
   low: index.traits[trait].low,
   high: index.traits[trait].high,
@@ -163,7 +154,7 @@ export function wishTest(wish: Wish, asked: Asked, reference: number | null, nea
     case "vox":
       return shared(index.vox, (v) => v === wish.vox);
     case "trait":
-      return withinReach(index, wish.trait, wish.min ?? -Infinity, wish.max ?? Infinity);
+      return withinReach(index, wish);
     case "has":
       return shared(index.coverage, (c) => [...wish.characters].every((ch) => hasCodePoint(c, ch.codePointAt(0)!)));
     case "case":
@@ -210,7 +201,7 @@ export function wishTest(wish: Wish, asked: Asked, reference: number | null, nea
       return near && byRow((i) => index.family[i] !== wish.family && near[i]! < LIKE_STEPS);
     }
     case "than":
-      return thanTest(index, wish, reference);
+      return withinReach(index, rangeOfThan(index, wish, reference));
     case "cheaper": {
       const own = reference === null ? Infinity : asked.priceOf[reference]!;
       return byRow((i) => asked.priceOf[i]! < (own > 0 && own === own ? own : Infinity));
@@ -239,16 +230,11 @@ export function rangeOfThan(
   index: FindIndex,
   { trait, way }: Extract<Wish, { type: "than" }>,
   reference: number | null,
-): { trait: SieveTrait; min?: number; max?: number } {
+): WantedRange {
   const { range, values } = index.traits[trait];
   const base = reference === null ? (range[0] + range[1]) / 2 : values[reference]!;
   const more = reference === null ? 0 : (MORE[trait] ?? 0);
   return way > 0 ? { trait, min: base + more } : { trait, max: base - more };
-}
-
-function thanTest(index: FindIndex, wish: Extract<Wish, { type: "than" }>, reference: number | null): Passes {
-  const { trait, min, max } = rangeOfThan(index, wish, reference);
-  return withinReach(index, trait, min ?? -Infinity, max ?? Infinity);
 }
 
 /** Rows whose family, or family and style, answer to a name. */

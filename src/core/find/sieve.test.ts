@@ -7,7 +7,7 @@ import { indexStyles, type FindRow } from "./findIndex";
 import { findStyles, plainestOf, type FindBrief } from "./findStyles";
 import { indexNames, matchNames, nearNames } from "./nameIndex";
 import { NO_LEXICON, parseWords } from "./parseWords";
-import { rowOf, traitsOf } from "./rows.fixture";
+import { rowOf, traitsOf } from "../../../tests/fixtures/rows";
 import { suggestWords } from "./suggest";
 
 const brief: FindBrief = {
@@ -122,6 +122,7 @@ describe("the sieve", () => {
     for (const text of ["weight:400~700", "contrast:1.5~", "slantDeg:~-3.25"])
       expect(writeRange(parseRange(text)!)).toBe(text);
     expect(parseRange("weight:a~b")).toBeNull();
+    expect(parseRange("colour:1~2")).toBeNull();
   });
 });
 

@@ -1,7 +1,7 @@
 // The vocabulary as a whole: every phrase means what its entry says, in a sentence too, and none stands in another's way.
 import { describe, expect, test } from "@jest/globals";
+import { SIEVE_TRAITS } from "@/contracts/traits";
 import { MOODS } from "../kind/moods";
-import { SIEVE_TRAITS } from "./findIndex";
 import { NO_LEXICON, parseWords } from "./parseWords";
 import { COMPARATIVES, FILLERS, VOCABULARY, type Wish } from "./vocabulary";
 

@@ -1,8 +1,7 @@
 // Ordinary words for shapes, and the measures they map to. A data table of our own, from the trade's words and our measures.
-import type { Kind, Traits, Treatment, Use } from "@/contracts/traits";
+import type { Kind, SieveTrait, Traits, Treatment, Use } from "@/contracts/traits";
 import { VOX } from "@/contracts/traits";
 import { MOODS } from "../kind/moods";
-import type { SieveTrait } from "./findIndex";
 
 /** What one phrase asks for. `label` is what stands above the wall. */
 export type Wish =

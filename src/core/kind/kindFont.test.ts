@@ -1,40 +1,10 @@
 import { describe, expect, test } from "@jest/globals";
 import type { Traits } from "@/contracts/traits";
+import { traitsOf } from "../../../tests/fixtures/rows";
 import type { Build } from "../measure/build";
 import { kindFont } from "./kindFont";
 
-const TRAITS: Traits = {
-  stemEm: 0.085,
-  weight: 400,
-  contrast: 1.2,
-  widthEm: 0.5,
-  width: 5,
-  xHeightEm: 0.5,
-  capHeightEm: 0.7,
-  ascenderEm: 0.75,
-  descenderEm: -0.2,
-  slantDeg: 0,
-  serif: 0,
-  serifThickness: null,
-  serifForm: null,
-  barEm: 0.07,
-  stressDeg: 0,
-  roundness: 0.05,
-  roundEnds: 0.05,
-  roundJoins: 0.05,
-  aperture: 0.35,
-  storeysA: 2,
-  storeysG: 1,
-  evenness: 0.7,
-  gapEm: 0.1,
-  legibleFromPx: 12,
-  roughness: 0,
-  connected: 0,
-  monospaced: false,
-  figures: { height: "lining", spacing: "proportional" },
-  cases: "both",
-  picture: false,
-};
+const TRAITS = traitsOf({ stemEm: 0.085, roundness: 0.05, roundEnds: 0.05, roundJoins: 0.05 });
 const BUILD: Build = {
   unevenness: 0.004,
   brokenCurves: 0.3,
@@ -43,6 +13,8 @@ const BUILD: Build = {
   solidity: 1,
   axisAligned: 0.02,
   roundPieces: 1,
+  footEm: 0,
+  footSpreadEm: 0,
 };
 
 function kindsOf(
@@ -57,7 +29,6 @@ function kindsOf(
       legibility: names.legibility ?? 0.93,
       proportion: 0.84,
       letterCount: 52,
-      recognised: 1,
       notes: { confidence: {}, absent: {} },
     },
     family: names.family ?? "Quay",

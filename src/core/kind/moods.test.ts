@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import type { Kind, Traits, Treatment } from "@/contracts/traits";
-import { traitsOf } from "../find/rows.fixture";
+import { traitsOf } from "../../../tests/fixtures/rows";
 import { nameMoods } from "./moods";
 import { nameVox } from "./vox";
 

@@ -22,8 +22,8 @@ export type Build = {
   /** Middle number of ink pieces in o, O, e, C, 0, 8: two or more where bridges cut the ring. */
   roundPieces: number | null;
   /** Where flat capitals (H I E F T M) end below, in em, and how far they differ: a shadow hangs evenly, drips do not. */
-  footEm?: number | null;
-  footSpreadEm?: number | null;
+  footEm: number | null;
+  footSpreadEm: number | null;
 };
 
 export function measureBuild(letters: Letters): Build {

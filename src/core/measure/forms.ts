@@ -8,8 +8,21 @@ import { pick, type Letter, type Letters } from "./letters";
 
 const FORM_PX = 48;
 
-/** A letter's form: 16 × 16 cells of its ink box, as a description that can be compared. */
-export function formOf(letters: Letters, letter: Letter): Float32Array {
+/** Drawn once a letter: cases, legibility and recognition all ask for the same forms. */
+const drawnForms = new WeakMap<Letter, { plain?: Float32Array; filled?: Float32Array }>();
+function formsOf(letter: Letter) {
+  let forms = drawnForms.get(letter);
+  if (!forms) drawnForms.set(letter, (forms = {}));
+  return forms;
+}
+
+/** A letter's form: 16 × 16 cells of its ink box, as a description that can be compared. Not to be modified. */
+export const formOf = (letters: Letters, letter: Letter): Float32Array =>
+  (formsOf(letter).plain ??= drawForm(letters, letter));
+/** The form of a letter with every hole filled. */
+const silhouetteOf = (letter: Letter): Float32Array => (formsOf(letter).filled ??= drawSilhouette(letter));
+
+function drawForm(letters: Letters, letter: Letter): Float32Array {
   const { xMin, xMax, yMin, yMax } = letter.bounds;
   const sx = FORM_PX / Math.max(1, xMax - xMin);
   const sy = FORM_PX / Math.max(1, yMax - yMin);
@@ -18,8 +31,7 @@ export function formOf(letters: Letters, letter: Letter): Float32Array {
   return describeCells(cellsOf(sumInk(picture), { left: 0, top: 0, right: FORM_PX, bottom: FORM_PX }, 16));
 }
 
-/** The form of a letter with every hole filled. */
-function silhouetteOf(letter: Letter): Float32Array {
+function drawSilhouette(letter: Letter): Float32Array {
   const { xMin, xMax, yMin, yMax } = letter.bounds;
   const to = { a: FORM_PX / Math.max(1, xMax - xMin), d: -FORM_PX / Math.max(1, yMax - yMin), b: 0, c: 0 };
   const placed = mapPolygons(letter.polygons, { ...to, e: -xMin * to.a, f: -yMax * to.d });

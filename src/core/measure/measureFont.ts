@@ -7,7 +7,7 @@ import { measureCorners, measureRoughness, measureRoundness } from "./contour";
 import { measureCases, measureLegibility, measureRecognised } from "./forms";
 import { isMonospaced, measureFigures, measureHeights, measureProportion, measureWidthEm } from "./heights";
 import { measureConnection } from "./joining";
-import { lettersOf, pick } from "./letters";
+import { lettersOf, pick, type Letters } from "./letters";
 import { noteMeasures } from "./notes";
 import { legibleFromPx, measureOpenings } from "./openings";
 import { measureStress } from "./stress";
@@ -19,7 +19,6 @@ import { fillTreated, measureDots } from "./untreat";
 export type Measured = {
   traits: Traits;
   legibility: number | null;
-  recognised: number;
   proportion: number | null;
   build: Build;
   letterCount: number;
@@ -61,12 +60,28 @@ const WIDTH_SCALE = [
   [1.7, 9],
 ] as const;
 
-/**
- * Measures one style.
- * @returns every trait; null where the letters it needs are absent or do not behave (no steady stems, say).
- */
-export function measureFont(face: OpenFace): Measured {
-  const letters = lettersOf(face);
+/** Stems, heights, widths and the like: what changes along the axes of a variable font. */
+export type FrameTraits = Pick<
+  Traits,
+  | "stemEm"
+  | "weight"
+  | "contrast"
+  | "width"
+  | "xHeightEm"
+  | "capHeightEm"
+  | "ascenderEm"
+  | "descenderEm"
+  | "slantDeg"
+  | "serif"
+  | "serifThickness"
+  | "serifForm"
+  | "barEm"
+  | "roundness"
+  | "roughness"
+>;
+
+/** Measures the frame of a face's letters, with the readings that the rest is measured from. */
+export function measureFrame(letters: Letters) {
   const build = measureBuild(letters);
   const roughness = measureRoughness(letters);
   // Overlapping parts of plain letters are no dots: the picture of a letter must fall into pieces too.
@@ -75,20 +90,12 @@ export function measureFont(face: OpenFace): Measured {
   const plain = measureStrokes(fillTreated(letters, build));
   const strokes = { ...plain, ...(dots !== null && { stemEm: dots / letters.em }) };
   const proportion = measureProportion(letters);
-  const legibility = measureLegibility(letters);
-  const letterCount = pick(letters, "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz").length;
-  // Only doubtful letters are asked whether they are told apart at all.
-  const recognised = (legibility ?? 0) < DOUBTFUL ? (measureRecognised(letters) ?? 0) : 1;
-  const picture = letterCount < 8 || recognised < LEAST_RECOGNISED;
-  const body = heights.xHeightEm && heights.xHeightEm > 0.1 ? heights.xHeightEm : heights.capHeightEm;
-  const relative = strokes.stemEm !== null && body ? strokes.stemEm / body : null;
-  const corners = measureCorners(letters);
-  const { gapEm, ...openings } = measureOpenings(letters, strokes.slantDeg ?? 0);
-  const traits: Traits = {
+  const bodyEm = heights.xHeightEm && heights.xHeightEm > 0.1 ? heights.xHeightEm : heights.capHeightEm;
+  const relative = strokes.stemEm !== null && bodyEm ? strokes.stemEm / bodyEm : null;
+  const traits: FrameTraits = {
     stemEm: strokes.stemEm,
     weight: relative === null ? null : Math.round(interpolate(WEIGHT_SCALE, relative)),
     contrast: strokes.contrast,
-    widthEm: measureWidthEm(letters),
     width: proportion === null ? null : Number(interpolate(WIDTH_SCALE, proportion).toFixed(1)),
     ...heights,
     slantDeg: strokes.slantDeg,
@@ -96,30 +103,51 @@ export function measureFont(face: OpenFace): Measured {
     serifThickness: strokes.serifThickness,
     serifForm: strokes.serifForm,
     barEm: strokes.barEm,
-    stressDeg: measureStress(letters, strokes.slantDeg ?? 0),
     roundness: measureRoundness(letters),
+    roughness,
+  };
+  return { traits: rounded(traits), build, strokes, proportion, bodyEm };
+}
+
+/**
+ * Measures one style.
+ * @returns every trait; null where the letters it needs are absent or do not behave (no steady stems, say).
+ */
+export function measureFont(face: OpenFace): Measured {
+  const letters = lettersOf(face);
+  const { traits: frame, build, strokes, proportion, bodyEm } = measureFrame(letters);
+  const slantDeg = strokes.slantDeg ?? 0;
+  const legibility = measureLegibility(letters);
+  const letterCount = pick(letters, "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz").length;
+  const corners = measureCorners(letters);
+  const openings = measureOpenings(letters, slantDeg);
+  const traits: Traits = rounded({
+    ...frame,
+    widthEm: measureWidthEm(letters),
+    stressDeg: measureStress(letters, slantDeg),
     roundEnds: corners.ends,
     roundJoins: corners.joins,
-    roughness,
     connected: measureConnection(letters),
     ...openings,
-    gapEm,
-    legibleFromPx: legibleFromPx(gapEm, body ?? null),
-    evenness: measureEvenness(letters, body ?? null),
+    legibleFromPx: legibleFromPx(openings.gapEm, bodyEm ?? null),
+    evenness: measureEvenness(letters, bodyEm ?? null),
     monospaced: isMonospaced(letters),
     figures: measureFigures(letters),
     cases: measureCases(letters),
-    picture,
-  };
-  const notes = noteMeasures(letters, traits, strokes);
-  return { traits: rounded(traits), legibility, recognised, proportion, build, letterCount, notes };
+    picture: letterCount < 8 || !areLettersRecognised(letters, legibility),
+  });
+  return { traits, legibility, proportion, build, letterCount, notes: noteMeasures(letters, traits, strokes) };
 }
 
+/** Only doubtful letters are asked whether they are told apart at all. */
+const areLettersRecognised = (letters: Letters, legibility: number | null): boolean =>
+  (legibility ?? 0) >= DOUBTFUL || (measureRecognised(letters) ?? 0) >= LEAST_RECOGNISED;
+
 /** Numbers are kept to a ten-thousandth: more digits than any of the methods means. */
-function rounded(traits: Traits): Traits {
+function rounded<T extends Partial<Traits>>(traits: T): T {
   const out = Object.entries(traits).map(([k, v]) => [
     k,
     typeof v === "number" ? Number(clamp(v, -1e6, 1e6).toFixed(4)) : v,
   ]);
-  return Object.fromEntries(out) as Traits;
+  return Object.fromEntries(out) as T;
 }

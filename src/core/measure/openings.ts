@@ -1,6 +1,6 @@
 // The white of letters: how open c and e are, how many storeys a and g have, the narrowest gap. From vertical rays.
 import { median, quantile } from "../geometry/numbers";
-import { mapPolygons, type Polygons } from "../geometry/outline";
+import { boundsOf, mapPolygons, type Bounds, type Polygons } from "../geometry/outline";
 import { spansAtX, spansAtY, type Span } from "../geometry/rays";
 import { pick, type Letter, type Letters } from "./letters";
 
@@ -27,18 +27,13 @@ export function measureOpenings(letters: Letters, slantDeg: number): Openings {
   };
 }
 
-type Upright = { polygons: Polygons; xMin: number; xMax: number; yMin: number; yMax: number };
+type Upright = Bounds & { polygons: Polygons };
 
 function setUpright({ polygons, bounds }: Letter, slantDeg: number): Upright {
+  if (!slantDeg) return { polygons, ...bounds };
   const shear = -tan((slantDeg * Math.PI) / 180);
-  const set = slantDeg ? mapPolygons(polygons, { a: 1, b: 0, c: shear, d: 1, e: 0, f: 0 }) : polygons;
-  let [xMin, xMax] = [Infinity, -Infinity];
-  for (const p of set)
-    for (let i = 0; i < p.length; i += 2) {
-      xMin = min(xMin, p[i]!);
-      xMax = max(xMax, p[i]!);
-    }
-  return { polygons: set, xMin, xMax, yMin: bounds.yMin, yMax: bounds.yMax };
+  const set = mapPolygons(polygons, { a: 1, b: 0, c: shear, d: 1, e: 0, f: 0 });
+  return { polygons: set, ...(boundsOf(set) ?? bounds) };
 }
 
 const at = (l: Upright, share: number): Span[] => spansAtX(l.polygons, l.xMin + share * (l.xMax - l.xMin));

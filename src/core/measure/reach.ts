@@ -1,7 +1,8 @@
 // A variable font over its axes: what each axis changes, measured at its ends, so that "heavy" finds a font that can be heavy.
 import type { Axis, MeasureNotes, Traits } from "@/contracts/traits";
 import { openFace } from "../outlines/openFace";
-import { measureFont } from "./measureFont";
+import { lettersOf } from "./letters";
+import { measureFrame } from "./measureFont";
 
 /** Traits that are followed along axes. */
 export const FOLLOWED = [
@@ -29,7 +30,7 @@ export function measureReach(sfnt: Uint8Array, axes: Axis[], atDefault: Traits):
   for (const axis of ordered)
     for (const at of [axis.min, axis.max]) {
       if (at === axis.default) continue;
-      const { traits } = measureFont(openFace(sfnt, { [axis.tag]: at }));
+      const { traits } = measureFrame(lettersOf(openFace(sfnt, { [axis.tag]: at })));
       ends.push({ tag: axis.tag, at, traits: Object.fromEntries(FOLLOWED.map((t) => [t, traits[t]])) });
     }
   const reach: MeasureNotes["reach"] = {};
@@ -72,9 +73,7 @@ export function findSetting(
     const share = (target - now) / (there - now);
     if (share <= 0) continue;
     const held = Math.min(1, share);
-    const off =
-      Math.abs(now + held * (there - now) - target) +
-      0.01 * FIRST.concat(end.tag).indexOf(end.tag) * Math.abs(target - now);
+    const off = Math.abs(now + held * (there - now) - target) + 0.01 * orderOf(end.tag) * Math.abs(target - now);
     if (!best || off < best.off) best = { tag: end.tag, value: from + held * (end.at - from), off };
   }
   return best && { [best.tag]: Number(best.value.toFixed(2)) };

@@ -1,6 +1,7 @@
 // Worker entry: decodes a picture, reads its line, identifies the face over all signed styles. Keeps the index between calls.
 import { join } from "node:path";
 import sharp from "sharp";
+import { codeOfDecoder, MOST_PIXELS } from "./pictureLimits";
 import type { Identification } from "@/contracts/identify";
 import type { RequestFaultCode } from "@/contracts/errors";
 import { SignatureIndex } from "@/core/identify/signature";
@@ -30,7 +31,6 @@ export type IdentifyReply =
     }
   | { ok: false; code: RequestFaultCode; detail?: string };
 
-export const MAX_PIXELS = 50_000_000;
 const LONGEST_PX = 2400;
 
 let db: Db | null = null;
@@ -101,7 +101,7 @@ type Decoded =
 async function decode(image: Uint8Array, frame: PictureFrame): Promise<Decoded> {
   if (!image.length) return { ok: false, code: "picture-empty" };
   try {
-    const open = sharp(image, { limitInputPixels: MAX_PIXELS, failOn: "error" });
+    const open = sharp(image, { limitInputPixels: MOST_PIXELS, failOn: "error" });
     const meta = await open.metadata();
     const turned = (meta.orientation ?? 1) >= 5;
     const width = (turned ? meta.height : meta.width) ?? 0;
@@ -112,7 +112,7 @@ async function decode(image: Uint8Array, frame: PictureFrame): Promise<Decoded> 
       1,
       LONGEST_PX / Math.max(frame.corners ? Math.max(width, height) : Math.max(region.width, region.height)),
     );
-    const { data, info } = await sharp(image, { limitInputPixels: MAX_PIXELS, failOn: "error" })
+    const { data, info } = await sharp(image, { limitInputPixels: MOST_PIXELS, failOn: "error" })
       .rotate()
       .flatten({ background: "#ffffff" })
       .resize(Math.max(1, Math.round(width * shrink)), Math.max(1, Math.round(height * shrink)), { fit: "fill" })
@@ -137,7 +137,7 @@ async function decode(image: Uint8Array, frame: PictureFrame): Promise<Decoded> 
     };
   } catch (error) {
     const detail = String((error as Error).message);
-    return { ok: false, code: /pixel limit/i.test(detail) ? "picture-too-large" : "picture-broken", detail };
+    return { ok: false, code: codeOfDecoder(detail), detail };
   }
 }
 

@@ -1,12 +1,12 @@
 // Worker entry: a picture that somebody gave → an upright JPEG of bounded size, or the code of why not. Nothing is stored here.
 import sharp from "sharp";
+import { codeOfDecoder, MOST_PIXELS } from "./pictureLimits";
 
 export type PreparePictureRequest = { image: Uint8Array };
 export type PreparePictureReply =
   | { ok: true; jpeg: Uint8Array; widthPx: number; heightPx: number }
   | { ok: false; code: "picture-broken" | "picture-too-large"; detail: string };
 
-const MOST_PIXELS = 50e6;
 const LONGEST_PX = 1800;
 /** Vector pictures may name files and fetch: only pictures of pixels are taken. */
 const FORMATS = ["jpeg", "png", "webp", "gif", "tiff", "avif", "heif"];
@@ -26,6 +26,6 @@ export default async function preparePicture({ image }: PreparePictureRequest): 
     return { ok: true, jpeg: Uint8Array.from(data), widthPx: info.width, heightPx: info.height };
   } catch (error) {
     const detail = String((error as Error).message);
-    return { ok: false, code: /pixel limit/i.test(detail) ? "picture-too-large" : "picture-broken", detail };
+    return { ok: false, code: codeOfDecoder(detail), detail };
   }
 }

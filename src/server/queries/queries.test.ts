@@ -5,14 +5,11 @@ import { join } from "node:path";
 import { BriefFields } from "@/contracts/brief";
 import { PIPELINE_VERSION } from "@/contracts/pipeline";
 import { StyleList, StyleQuery } from "@/contracts/styles";
-import { printOutlines } from "@/core/measure/printOutlines";
-import { signFont } from "@/core/identify/signature";
-import { demoBytes, readBytes } from "../../../tests/fixtures/demoFont";
+import { demoBytes } from "../../../tests/fixtures/demoFont";
 import { makeFont } from "../../../tests/fixtures/makeFont";
-import { NO_NOTES } from "@/contracts/traits";
-import { kindFont } from "@/core/kind/kindFont";
 import { migrate, openDatabase, type Db } from "../db/open";
 import { readStored, sha256Of, storedPath, storeFile } from "../db/fileStore";
+import readFont from "../jobs/readFont.worker";
 import { changeBrief, checkStyle, createBrief, deleteBrief, keepStyle, letGo, setAside } from "../usecases/briefs";
 import { listFound, listKeptItems } from "../usecases/findings";
 import { gatherShortlist, writeShortlistCredits, writeShortlistCsv } from "../usecases/shortlist";
@@ -44,22 +41,12 @@ beforeEach(() => {
 
 /** Takes a font through the whole pipeline into the database, as the jobs do. */
 async function store(bytes: Uint8Array, path: string, licence?: string) {
-  const { font, face, measured } = await readBytes(bytes);
-  const { characters: _characters, ...opened } = font;
-  const family = font.family ?? "Unnamed";
-  const reading = {
-    opened,
-    family,
-    measured,
-    notes: { ...NO_NOTES, ...measured.notes },
-    kinded: kindFont({ measured, family, style: font.style, features: font.features }),
-    signature: signFont(face),
-    print: printOutlines(face),
-  };
+  const reply = await readFont({ bytes, fallbackFamily: "Unnamed" });
+  if (!reply.ok) throw new Error(reply.detail);
   const evidence = licence
     ? [{ kind: "licence-file" as const, source: "LICENSE", date: "2026-11-25", text: licence }]
     : [];
-  return storeReading(db, bytes, reading, { libraryId: "open", path, statedFamily: null, evidence });
+  return storeReading(db, bytes, reply.reading, { libraryId: "open", path, statedFamily: null, evidence });
 }
 const OFL = "This Font Software is licensed under the SIL Open Font License, Version 1.1.";
 

@@ -3,17 +3,12 @@ import { afterAll, beforeEach, describe, expect, test } from "@jest/globals";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { readBytes } from "../../../tests/fixtures/demoFont";
 import { makeFont, type FontPlan } from "../../../tests/fixtures/makeFont";
 import type { StyleId } from "@/contracts/ids";
 import { Pass } from "@/contracts/passes";
 import { AlikeList, StyleDetail, StyleList, StyleQuery, Suggestions } from "@/contracts/styles";
-import { NO_NOTES } from "@/contracts/traits";
-import { signFont } from "@/core/identify/signature";
-import { kindFont } from "@/core/kind/kindFont";
-import { printOutlines } from "@/core/measure/printOutlines";
 import { openDatabase, type Db } from "../db/open";
-import type { FontReading } from "../jobs/readFont.worker";
+import readFont, { type FontReading } from "../jobs/readFont.worker";
 import { findBrief } from "../queries/briefs";
 import { listOutdated, updateReading, findStyle } from "../queries/styles";
 import { putLibrary } from "../queries/libraries";
@@ -59,21 +54,9 @@ async function store(plan: FontPlan): Promise<StyleId> {
 
 async function read(plan: FontPlan): Promise<{ bytes: Uint8Array; reading: FontReading }> {
   const bytes = makeFont(plan);
-  const { font, face, measured } = await readBytes(bytes);
-  const { characters: _characters, ...opened } = font;
-  const family = font.family ?? "Unnamed";
-  return {
-    bytes,
-    reading: {
-      opened,
-      family,
-      measured,
-      notes: { ...NO_NOTES, ...measured.notes },
-      kinded: kindFont({ measured, family, style: font.style, features: font.features }),
-      signature: signFont(face),
-      print: printOutlines(face),
-    },
-  };
+  const reply = await readFont({ bytes, fallbackFamily: "Unnamed" });
+  if (!reply.ok) throw new Error(reply.detail);
+  return { bytes, reading: reply.reading };
 }
 
 beforeEach(async () => {

@@ -3,9 +3,9 @@ import { createHash } from "node:crypto";
 import type { Brief } from "@/contracts/brief";
 import type { FamilyId, LibraryId, StyleId } from "@/contracts/ids";
 import type { ShownItem, StyleList, StyleListItem, StyleQuery, Suggestions } from "@/contracts/styles";
-import { MoodGuess, type CodePointRanges, type Traits } from "@/contracts/traits";
+import type { CodePointRanges, MoodGuess } from "@/contracts/traits";
 import { indexStyles, type FindIndex, type FindRow } from "@/core/find/findIndex";
-import { findStyles, type Found, type FoundRow } from "@/core/find/findStyles";
+import { findStyles, seenBy, type Found, type FoundRow } from "@/core/find/findStyles";
 import { suggestWords } from "@/core/find/suggest";
 import { quantile } from "@/core/geometry/numbers";
 import { findSetting, FOLLOWED } from "@/core/measure/reach";
@@ -113,7 +113,7 @@ function toRow(r: FindRecord, values: Map<string, unknown>, tags: { tag: string;
     traits: r.traits,
     ...(Object.keys(r.notes.reach ?? {}).length > 0 && { reach: r.notes.reach }),
     axisEnds: r.notes.axes ?? NO_ENDS,
-    verdicts: once(values, "v", JSON.stringify(r.verdicts), () => r.verdicts),
+    verdicts: r.verdicts,
     coverage: once(values, "c", r.coverageText, (v) => v as CodePointRanges),
     features: once(values, "f", r.featuresText, (v) => v as string[]),
     axes: once(values, "a", r.axesText, (v) =>
@@ -198,8 +198,6 @@ export const listFoundIds = (db: Db, query: StyleQuery, brief: Brief | null): St
   return Array.from(answer(db, query, brief).order, (i) => index.rows[i]!.styleId as StyleId);
 };
 
-const round = (v: number | null) => (v === null ? null : Number(v.toFixed(4)));
-
 export function toItem(
   { row, verdict, missing, priceCents, stylesFound }: FoundRow,
   held: Held,
@@ -215,9 +213,7 @@ export function toItem(
     kinds: row.kinds.map((k) => k.value),
     treatments: row.treatments.map((t) => t.value),
     verdict,
-    traits: Object.fromEntries(
-      Object.entries(row.traits).map(([k, v]) => [k, typeof v === "number" ? round(v) : v]),
-    ) as Traits,
+    traits: row.traits,
     stylesInFamily: held.index.families[held.index.family[at]!]!.styles,
     stylesFound,
     missing,
@@ -249,23 +245,11 @@ function settingFor(row: HeldRow, wanted: Found["wanted"]): Record<string, numbe
 /** Items of some styles as the brief sees them, in the order given; styles that are gone are left out. */
 export function listItems(db: Db, brief: Brief, styleIds: readonly string[]): ShownItem[] {
   const held = getHeld(db);
-  const found = answer(db, { aside: "show" }, { ...brief, setAside: [] });
-  const placeOf = placesOf(found);
+  const see = seenBy(held.index, brief);
   return styleIds.flatMap((id) => {
     const row = held.index.rowOf.get(id);
-    const place = row === undefined ? undefined : placeOf[row];
-    return place === undefined || place < 0 ? [] : [toItem(found.at(place), held)];
+    return row === undefined ? [] : [toItem(see(row), held)];
   });
-}
-const places = new WeakMap<Found, Int32Array>();
-function placesOf(found: Found): Int32Array {
-  let out = places.get(found);
-  if (!out) {
-    out = new Int32Array(found.order.reduce((a, b) => Math.max(a, b), 0) + 1).fill(-1);
-    found.order.forEach((row, place) => (out![row] = place));
-    places.set(found, out);
-  }
-  return out;
 }
 
 /** Items of the styles kept for a brief, in their order. */

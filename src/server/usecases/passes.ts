@@ -1,7 +1,7 @@
 // Sorting through: a pass is begun with what a question finds, every mark is stored at once, and each can be undone.
 import { randomBytes } from "node:crypto";
 import type { BriefId, StyleId } from "@/contracts/ids";
-import type { Mark, Pass, PassBegin, PassId, PassSummary } from "@/contracts/passes";
+import { nextUnmarked, type Mark, type Pass, type PassBegin, type PassId, type PassSummary } from "@/contracts/passes";
 import { StyleQuery, type ShownItem } from "@/contracts/styles";
 import type { Db } from "../db/open";
 import { findBrief } from "../queries/briefs";
@@ -24,7 +24,8 @@ import { listFoundIds, listItems } from "./findings";
 /** A pass holds no more: a day's work many times over. */
 export const MOST_FACES = 5000;
 
-type Was = { kept: { role: string; note: string; favourite: boolean; place: number } | null; aside: boolean };
+/** What was before a mark. */
+type Was = { kept: boolean; aside: boolean };
 
 /** @returns null when the brief is unknown; "nothing-found" when the question finds no face. */
 export function beginPass(
@@ -54,15 +55,8 @@ export function getPass(db: Db, briefId: string, passId: string): Pass | null {
     ...summarize(row, marks),
     styleIds: row.styleIds as StyleId[],
     marks: marks.map(({ place, styleId, mark }) => ({ place, styleId: styleId as StyleId, mark })),
-    next: firstUnmarked(row, marks),
+    next: nextUnmarked(new Set(marks.map((m) => m.place)), 0, row.styleIds.length),
   };
-}
-
-function firstUnmarked(row: PassRow, marks: MarkRow[]): number {
-  const marked = new Set(marks.map((m) => m.place));
-  let next = 0;
-  while (next < row.styleIds.length && marked.has(next)) next++;
-  return next;
 }
 
 const summarize = (row: PassRow, marks: MarkRow[]): PassSummary => ({
@@ -107,9 +101,8 @@ export function markPlace(db: Db, briefId: string, passId: string, place: number
     if (findMark(db, passId, place)) takeBack(db, briefId, passId, place);
     // Looked at after that: what was before this mark is what undo gives back.
     const brief = findBrief(db, briefId)!;
-    const kept = brief.kept.find((k) => k.styleId === styleId);
     const was: Was = {
-      kept: kept ? { role: kept.role, note: kept.note, favourite: kept.favourite, place: kept.place } : null,
+      kept: brief.kept.some((k) => k.styleId === styleId),
       aside: brief.setAside.includes(styleId as StyleId),
     };
     if (mark === "kept") keepStyle(db, briefId, styleId, {});

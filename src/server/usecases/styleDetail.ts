@@ -17,7 +17,10 @@ import { findBrief } from "../queries/briefs";
 import { findStyle, listFamilyStyles, listProvenance, type StyleRecord } from "../queries/styles";
 import { findLibrary } from "../queries/libraries";
 import { listAlternatives, listChanges } from "../queries/records";
-import { HISTOGRAM_BINS, SIEVE_TRAITS } from "@/core/find/findIndex";
+import { SIEVE_TRAITS, SLANTED_FROM_DEG } from "@/contracts/traits";
+import { SHAPING_FEATURES } from "@/contracts/words";
+import { HISTOGRAM_BINS } from "@/core/find/findIndex";
+import { totalsOf } from "@/core/find/facets";
 import { listTags } from "../queries/finding";
 import type { Anatomy } from "@/contracts/anatomy";
 import type { GlyphKind } from "@/contracts/styles";
@@ -41,7 +44,7 @@ export function getStyleDetail(db: Db, styleId: string, briefId: string | null):
       owned: s.owned,
       axisDefaults: Object.fromEntries(s.axes.map((a) => [a.tag, a.default])),
       width: s.traits.width === null ? null : Math.round(s.traits.width),
-      slanted: Math.abs(s.traits.slantDeg ?? 0) > 3.5 || /italic|oblique/i.test(s.style),
+      slanted: Math.abs(s.traits.slantDeg ?? 0) > SLANTED_FROM_DEG || /italic|oblique/i.test(s.style),
       slant: s.traits.slantDeg ?? 0,
     }))
     .sort((a, b) => Number(a.variable) - Number(b.variable) || (a.weight ?? 0) - (b.weight ?? 0) || a.slant - b.slant)
@@ -108,15 +111,12 @@ function spreadOf(db: Db, r: StyleRecord): StyleDetail["spread"] {
       const value = r.traits[trait];
       if (value === null || value === undefined) return [];
       const { values, bins, range } = index.traits[trait];
-      const counts = new Array<number>(HISTOGRAM_BINS).fill(0);
-      let [less, all] = [0, 0];
-      for (let i = 0; i < values.length; i++) {
-        if (Number.isNaN(values[i]!)) continue;
-        counts[bins[i]!]!++;
-        all++;
-        if (values[i]! < value) less++;
-      }
-      return [[trait, { range, bins: counts, above: all ? less / all : 0 }]];
+      const totals = totalsOf(index, bins, HISTOGRAM_BINS + 1);
+      const measured = values.length - totals[HISTOGRAM_BINS]!;
+      let less = 0;
+      for (let i = 0; i < values.length; i++) if (values[i]! < value) less++;
+      const above = measured ? less / measured : 0;
+      return [[trait, { range, bins: [...totals.subarray(0, HISTOGRAM_BINS)], above }]];
     }),
   );
 }
@@ -154,22 +154,8 @@ async function buildGlyphTable(r: StyleRecord): Promise<GlyphTable> {
   return { face, glyphs };
 }
 
-const NOT_FOR_CHOICE = new Set([
-  "kern",
-  "mark",
-  "mkmk",
-  "ccmp",
-  "locl",
-  "rvrn",
-  "rlig",
-  "calt",
-  "cpsp",
-  "vert",
-  "vrt2",
-  "frac",
-  "numr",
-  "dnom",
-]);
+/** Features of which a single character shows nothing. */
+const NOT_FOR_CHOICE = new Set([...SHAPING_FEATURES, "calt", "vert", "vrt2", "frac"]);
 const LIGATURES = ["fi", "fl", "ff", "ffi", "ffl", "fj", "tt", "ft", "ct", "st", "Th", "th", "ll", "ss"];
 
 /** Which feature turns a character (or a usual pair) into which glyph: each is shaped with the feature on and off. */

@@ -9,6 +9,7 @@ import { callApi } from "../parts/api";
 import { CoreSample, type Ranges } from "../parts/CoreSample";
 import { CareMark } from "../parts/CareMark";
 import { Sample } from "../parts/Sample";
+import { sampleOf } from "../parts/sampleOf";
 import { useBench } from "./BenchContext";
 import { useActiveLine } from "./BriefStrip";
 
@@ -43,13 +44,9 @@ export function Tray() {
               <div className="min-w-0 flex-1">
                 <Link href={`/b/${brief.briefId}/style/${styleId}`} className="block">
                   <Sample
-                    styleId={styleId}
-                    coverage={item.coverage}
-                    axes={item.axisDefaults}
+                    {...sampleOf(item)}
                     text={brief.lines[active]?.text || item.family}
                     sizePx={20 * levelFactor(item.traits, brief.levelBy)}
-                    widthEm={item.traits.widthEm}
-                    owned={item.owned}
                   />
                   <span className="flex justify-between gap-2 text-[12px] text-basalt">
                     <span className="truncate">

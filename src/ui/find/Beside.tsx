@@ -6,6 +6,7 @@ import { tellDifferences } from "@/core/find/alike";
 import { useBench } from "../bench/BenchContext";
 import { CoreSample, type Ranges } from "../parts/CoreSample";
 import { Sample } from "../parts/Sample";
+import { sampleOf } from "../parts/sampleOf";
 
 export function Beside({ a, b, text, ranges }: { a: ShownItem; b: ShownItem; text: string; ranges: Ranges }) {
   const { brief } = useBench();
@@ -21,15 +22,7 @@ export function Beside({ a, b, text, ranges }: { a: ShownItem; b: ShownItem; tex
         <div key={item.styleId} className="flex min-h-0 flex-1 items-center gap-6 border-b border-rule">
           <CoreSample traits={item.traits} ranges={ranges} width={30} band={13} />
           <div className="min-w-0 flex-1">
-            <Sample
-              styleId={item.styleId}
-              coverage={item.coverage}
-              axes={{ ...item.axisDefaults, ...item.axisWanted }}
-              text={text}
-              sizePx={84 * levelFactor(item.traits, brief.levelBy)}
-              widthEm={item.traits.widthEm}
-              owned={item.owned}
-            />
+            <Sample {...sampleOf(item)} text={text} sizePx={84 * levelFactor(item.traits, brief.levelBy)} />
             <p className="mt-2 font-semibold">
               {item.family} {item.style}
             </p>

@@ -6,7 +6,7 @@ import { useSearchParams } from "next/navigation";
 import { memo, useCallback, useEffect, useRef, useState } from "react";
 import type { Understood } from "@/contracts/styles";
 import { TRAIT_WORDS } from "@/contracts/words";
-import { SIEVE_TRAITS } from "@/core/find/findIndex";
+import { SIEVE_TRAITS } from "@/contracts/traits";
 import { useBench } from "../bench/BenchContext";
 import { isTyping } from "../bench/Bench";
 import { useActiveLine } from "../bench/BriefStrip";

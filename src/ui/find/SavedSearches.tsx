@@ -1,12 +1,11 @@
 "use client";
 // Saved searches: the address of a wall under a name. Saved, opened, forgotten with undo.
-import { Menu, MenuButton, MenuItem, MenuItems, MenuSeparator } from "@headlessui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { ChevronDown } from "lucide-react";
 import { useRouter } from "next/navigation";
 import type { SavedSearch } from "@/contracts/passes";
 import { useBench } from "../bench/BenchContext";
 import { callApi } from "../parts/api";
+import { NamedMenu } from "../parts/NamedMenu";
 
 /** Parts of an address that are not the search: how it is looked at. */
 const LOOK = ["line", "columns", "zoom", "focus"];
@@ -41,50 +40,17 @@ export function SavedSearches({ nameNow }: { nameNow: string }) {
       })
       .catch(sayFault);
   };
-  const list = saved.data?.searches ?? [];
   return (
-    <Menu>
-      <MenuButton className="flex items-center gap-1 whitespace-nowrap text-basalt">
-        Searches <ChevronDown size={12} aria-hidden />
-      </MenuButton>
-      <MenuItems
-        anchor="bottom end"
-        className="z-40 mt-1 max-h-96 w-80 overflow-y-auto rounded-sm border border-rule bg-chalk py-1 shadow-lg focus:outline-none"
-      >
-        <MenuItem>
-          <button
-            type="button"
-            onClick={save}
-            className="block w-full px-3 py-1 text-left font-semibold text-tide data-focus:bg-limestone"
-          >
-            Save this search
-          </button>
-        </MenuItem>
-        {list.length > 0 && <MenuSeparator className="my-1 h-px bg-rule" />}
-        {list.map((s) => (
-          <div key={s.searchId} className="flex items-center">
-            <MenuItem>
-              <button
-                type="button"
-                onClick={() => router.push(`/b/${brief.briefId}/find?${s.address}`)}
-                className="block min-w-0 flex-1 truncate px-3 py-1 text-left data-focus:bg-limestone"
-              >
-                {s.name}
-              </button>
-            </MenuItem>
-            <MenuItem>
-              <button
-                type="button"
-                aria-label={`Forget the search ${s.name}`}
-                onClick={() => forget(s)}
-                className="btn-quiet mr-2 data-focus:bg-limestone"
-              >
-                ×
-              </button>
-            </MenuItem>
-          </div>
-        ))}
-      </MenuItems>
-    </Menu>
+    <NamedMenu
+      label="Searches"
+      deed={{ label: "Save this search", onDo: save }}
+      items={(saved.data?.searches ?? []).map((s) => ({
+        id: s.searchId,
+        name: s.name,
+        forgetLabel: `Forget the search ${s.name}`,
+        onOpen: () => router.push(`/b/${brief.briefId}/find?${s.address}`),
+        onForget: () => forget(s),
+      }))}
+    />
   );
 }

@@ -209,11 +209,10 @@ export function Wall(props: Props) {
   const kept = useMemo(() => new Set(brief.kept.map((k) => k.styleId)), [brief.kept]);
   const aside = useMemo(() => new Set(brief.setAside), [brief.setAside]);
   const [faceA, faceB] = isBeside && last !== null ? [item(last), item(focus)] : [undefined, undefined];
-  const keepRef = useRef(toggleKept);
-  useEffect(() => {
-    keepRef.current = toggleKept;
-  });
-  const onKeep = useCallback((face: ShownItem) => keepRef.current(face.styleId, `${face.family} ${face.style}`), []);
+  const onKeep = useCallback(
+    (face: ShownItem) => toggleKept(face.styleId, `${face.family} ${face.style}`),
+    [toggleKept],
+  );
   return (
     <div className="relative h-full">
       {faceA && faceB && <Beside a={faceA} b={faceB} text={text} ranges={ranges} />}

@@ -1,12 +1,11 @@
 "use client";
 // From the wall into a pass: begin one with what is found, or go on with one that was stopped.
-import { Menu, MenuButton, MenuItem, MenuItems, MenuSeparator } from "@headlessui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { ChevronDown } from "lucide-react";
 import { useRouter } from "next/navigation";
 import type { Pass, PassSummary } from "@/contracts/passes";
 import { useBench } from "../bench/BenchContext";
 import { callApi } from "../parts/api";
+import { NamedMenu } from "../parts/NamedMenu";
 
 export function BeginPass({ question, title, total }: { question: string; title: string; total: number }) {
   const { brief, sayFault, say } = useBench();
@@ -33,54 +32,20 @@ export function BeginPass({ question, title, total }: { question: string; title:
       })
       .catch(sayFault);
   };
-  const list = passes.data?.passes ?? [];
-  const openOnes = list.filter((p) => p.done < p.total && !p.endedAt);
+  const isOpen = (p: PassSummary) => p.done < p.total && !p.endedAt;
   return (
-    <Menu>
-      <MenuButton className="flex items-center gap-1 font-semibold whitespace-nowrap">
-        Sort through <ChevronDown size={12} aria-hidden />
-      </MenuButton>
-      <MenuItems
-        anchor="bottom start"
-        className="z-40 mt-1 max-h-96 w-96 overflow-y-auto rounded-sm border border-rule bg-chalk py-1 shadow-lg focus:outline-none"
-      >
-        <MenuItem disabled={!total}>
-          <button
-            type="button"
-            onClick={begin}
-            className="block w-full px-3 py-1 text-left font-semibold text-tide data-disabled:opacity-50 data-focus:bg-limestone"
-          >
-            Begin with these {total}, one after another
-          </button>
-        </MenuItem>
-        {list.length > 0 && <MenuSeparator className="my-1 h-px bg-rule" />}
-        {list.map((p) => (
-          <div key={p.passId} className="flex items-center">
-            <MenuItem>
-              <button
-                type="button"
-                onClick={() => open(p.passId)}
-                className="flex min-w-0 flex-1 justify-between gap-3 px-3 py-1 text-left data-focus:bg-limestone"
-              >
-                <span className="truncate">{openOnes.includes(p) ? `Go on: ${p.title}` : p.title}</span>
-                <span className="num shrink-0">
-                  {p.done} of {p.total}
-                </span>
-              </button>
-            </MenuItem>
-            <MenuItem>
-              <button
-                type="button"
-                aria-label={`Forget the pass ${p.title}`}
-                onClick={() => forget(p)}
-                className="btn-quiet mr-2 data-focus:bg-limestone"
-              >
-                ×
-              </button>
-            </MenuItem>
-          </div>
-        ))}
-      </MenuItems>
-    </Menu>
+    <NamedMenu
+      label="Sort through"
+      isStrong
+      deed={{ label: `Begin with these ${total}, one after another`, isOff: !total, onDo: begin }}
+      items={(passes.data?.passes ?? []).map((p) => ({
+        id: p.passId,
+        name: isOpen(p) ? `Go on: ${p.title}` : p.title,
+        note: `${p.done} of ${p.total}`,
+        forgetLabel: `Forget the pass ${p.title}`,
+        onOpen: () => open(p.passId),
+        onForget: () => forget(p),
+      }))}
+    />
   );
 }

@@ -17,6 +17,7 @@ import { CareMark } from "../parts/CareMark";
 import { CoreSample, type Ranges } from "../parts/CoreSample";
 import { preloadFaces } from "../parts/faceLoader";
 import { Sample } from "../parts/Sample";
+import { sampleOf } from "../parts/sampleOf";
 import { VerdictMark } from "../parts/VerdictMark";
 import { countMarks, passReducer, startPass } from "./state";
 
@@ -106,7 +107,7 @@ export function PassView({ pass, ranges }: { pass: Pass; ranges: Ranges }) {
           Stop here
         </Link>
       </header>
-      <Progress state={state} />
+      <Progress counts={counts} total={state.total} />
       {isDone && state.place >= state.total ? (
         <Done counts={counts} wall={wall} onUndo={undo} />
       ) : (
@@ -225,16 +226,17 @@ function usePassKeys(on: {
   }, []);
 }
 
-function Progress({ state }: { state: ReturnType<typeof startPass> }) {
-  const share = (n: number) => `${(100 * n) / Math.max(1, state.total)}%`;
-  const counts = countMarks(state.marks);
+type Counts = ReturnType<typeof countMarks>;
+
+function Progress({ counts, total }: { counts: Counts; total: number }) {
+  const share = (n: number) => `${(100 * n) / Math.max(1, total)}%`;
   return (
     <div
       role="progressbar"
       aria-label="Progress of the pass"
       aria-valuemin={0}
-      aria-valuemax={state.total}
-      aria-valuenow={state.marks.size}
+      aria-valuemax={total}
+      aria-valuenow={counts.kept + counts.aside + counts.left}
       className="flex h-1.5 bg-rule/60"
     >
       <span style={{ width: share(counts.kept) }} className="bg-oxide" title={`${counts.kept} kept`} />
@@ -257,13 +259,7 @@ function Face({
 }) {
   const { brief } = useBench();
   const size = (px: number) => px * levelFactor(face.traits, brief.levelBy);
-  const sample = {
-    styleId: face.styleId,
-    coverage: face.coverage,
-    axes: { ...face.axisDefaults, ...face.axisWanted },
-    widthEm: face.traits.widthEm,
-    owned: face.owned,
-  };
+  const sample = sampleOf(face);
   return (
     <article aria-label={`${face.family} ${face.style}`} data-face-name={`${face.family} ${face.style}`}>
       <div className="border-y border-rule px-4 py-5" style={{ background: brief.paper, color: brief.ink }}>
@@ -305,23 +301,14 @@ function Next({ items, text }: { items: (ShownItem | undefined)[]; text: string 
       <p className="head">Next</p>
       <div className="mt-1 grid grid-cols-3 gap-6">
         {shown.map((i) => (
-          <Sample
-            key={i.styleId}
-            styleId={i.styleId}
-            coverage={i.coverage}
-            axes={i.axisDefaults}
-            text={text}
-            sizePx={24}
-            widthEm={i.traits.widthEm}
-            owned={i.owned}
-          />
+          <Sample key={i.styleId} {...sampleOf(i)} text={text} sizePx={24} />
         ))}
       </div>
     </div>
   );
 }
 
-function Done({ counts, wall, onUndo }: { counts: ReturnType<typeof countMarks>; wall: string; onUndo: () => void }) {
+function Done({ counts, wall, onUndo }: { counts: Counts; wall: string; onUndo: () => void }) {
   const { brief } = useBench();
   return (
     <div className="p-10">

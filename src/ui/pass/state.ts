@@ -1,5 +1,5 @@
 // Where a pass stands: marks by place, and the place in view. One reducer; every mark goes to the server in order.
-import type { Mark, Pass } from "@/contracts/passes";
+import { nextUnmarked, type Mark, type Pass } from "@/contracts/passes";
 
 export type PassState = {
   total: number;
@@ -37,15 +37,6 @@ export function passReducer(state: PassState, action: PassAction): PassState {
     case "looked at":
       return { ...state, place: Math.min(state.total, Math.max(0, action.place)) };
   }
-}
-
-/** The next place without a mark, from here on and then from the beginning; the total when there is none. */
-export function nextUnmarked(marks: PassState["marks"], from: number, total: number): number {
-  for (let k = 0; k < total; k++) {
-    const place = (from + k) % total;
-    if (!marks.has(place)) return place;
-  }
-  return total;
 }
 
 export const countMarks = (marks: PassState["marks"]) => {

@@ -26,6 +26,7 @@ import { useKept } from "../bench/Tray";
 import { useActiveLine } from "../bench/BriefStrip";
 import { CoreSample, type Ranges } from "../parts/CoreSample";
 import { Sample } from "../parts/Sample";
+import { sampleOf } from "../parts/sampleOf";
 import { CareMark } from "../parts/CareMark";
 import { VerdictMark } from "../parts/VerdictMark";
 
@@ -137,13 +138,9 @@ function Row({
       <div className="min-w-0">
         {item && (
           <Sample
-            styleId={item.styleId}
-            coverage={item.coverage}
-            axes={item.axisDefaults}
+            {...sampleOf(item)}
             text={brief.lines[active]?.text || item.family}
             sizePx={38 * levelFactor(item.traits, brief.levelBy)}
-            widthEm={item.traits.widthEm}
-            owned={item.owned}
           />
         )}
         <p className="mt-0.5 flex flex-wrap items-center gap-x-4 text-[12px]">

@@ -11,6 +11,7 @@ import { callApi } from "../parts/api";
 import { CareMark } from "../parts/CareMark";
 import { CoreSample } from "../parts/CoreSample";
 import { Sample } from "../parts/Sample";
+import { sampleOf } from "../parts/sampleOf";
 import { VerdictMark } from "../parts/VerdictMark";
 
 const CHANGES = ["heavier", "lighter", "wider", "narrower", "rounder", "sharper", "more contrast", "less contrast"];
@@ -74,13 +75,9 @@ export function Alike({ style }: { style: StyleDetail }) {
           >
             <CoreSample traits={i.traits} ranges={alike.data?.ranges ?? {}} width={18} band={8} />
             <Sample
-              styleId={i.styleId}
-              coverage={i.coverage}
-              axes={{ ...i.axisDefaults, ...i.axisWanted }}
+              {...sampleOf(i)}
               text={brief.lines[active]?.text || i.family}
               sizePx={34 * levelFactor(i.traits, brief.levelBy)}
-              widthEm={i.traits.widthEm}
-              owned={i.owned}
             />
             <div className="text-[12.5px]">
               <p className="flex items-baseline justify-between gap-2">

@@ -1,25 +1,10 @@
 "use client";
 // Features of the face to try in the brief's words: each a switch, with what it gives in the trade's words.
 import type { StyleDetail } from "@/contracts/styles";
-import { FEATURE_WORDS } from "@/contracts/words";
+import { FEATURE_WORDS, SHAPING_FEATURES } from "@/contracts/words";
 
-/** Features that shaping needs and nobody switches by hand. */
-const ALWAYS = new Set([
-  "kern",
-  "mark",
-  "mkmk",
-  "ccmp",
-  "locl",
-  "rvrn",
-  "rlig",
-  "rclt",
-  "cpsp",
-  "curs",
-  "abvm",
-  "blwm",
-  "numr",
-  "dnom",
-]);
+/** Nobody switches these by hand. */
+const ALWAYS = new Set([...SHAPING_FEATURES, "rclt", "curs", "abvm", "blwm"]);
 /** On unless switched off. */
 const ON_BY_DEFAULT = new Set(["liga", "calt", "clig"]);
 

@@ -1,7 +1,7 @@
 import { NextResponse } from "next/server";
 import { z } from "zod";
 import { Corner, PixelBox } from "@/contracts/identify";
-import { refusal, route } from "@/app/api/respond";
+import { readImageForm, refusal, route } from "@/app/api/respond";
 import { getDb } from "@/server/db/open";
 import { identify, MAX_PICTURE_BYTES } from "@/server/usecases/identify";
 
@@ -15,10 +15,9 @@ const Ask = z.object({
 });
 
 export const POST = route(async (request) => {
-  if (Number(request.headers.get("content-length") ?? 0) > MAX_PICTURE_BYTES + 1e6) return refusal("picture-too-large");
-  const form = await request.formData().catch(() => null);
-  const image = form?.get("image");
-  if (!form || !(image instanceof File)) return refusal("no-file");
+  const sent = await readImageForm(request, MAX_PICTURE_BYTES);
+  if (!sent.ok) return sent.response;
+  const { form, image } = sent;
   const json = (name: string): unknown => {
     const value = form.get(name);
     if (typeof value !== "string" || !value) return null;

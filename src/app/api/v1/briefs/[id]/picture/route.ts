@@ -1,5 +1,5 @@
 import { NextResponse } from "next/server";
-import { refusal, route } from "@/app/api/respond";
+import { readImageForm, refusal, route } from "@/app/api/respond";
 import { getDb } from "@/server/db/open";
 import { MOST_BYTES, putPicture, readPicture, removePicture } from "@/server/usecases/briefPicture";
 
@@ -19,10 +19,9 @@ export const GET = route<Params>((_request, { id }) => {
     : refusal("not-found");
 });
 export const PUT = route<Params>(async (request, { id }) => {
-  if (Number(request.headers.get("content-length") ?? 0) > MOST_BYTES + 1e6) return refusal("picture-too-large");
-  const form = await request.formData().catch(() => null);
-  const image = form?.get("image");
-  if (!(image instanceof File)) return refusal("no-file");
+  const sent = await readImageForm(request, MOST_BYTES);
+  if (!sent.ok) return sent.response;
+  const { image } = sent;
   const outcome = await putPicture(getDb(), id, image.name || "picture", new Uint8Array(await image.arrayBuffer()));
   return outcome.ok ? NextResponse.json({ picture: outcome.picture }) : refusal(outcome.code, outcome.message);
 });
