@@ -1,14 +1,12 @@
 // Counts of the sieve: for each of its parts what would be there if that part's own filter were off.
 import type { Facets } from "@/contracts/styles";
 import { KINDS, SIEVE_TRAITS, TREATMENTS, VERDICTS } from "@/contracts/traits";
-import { FAMILY_STEPS, hasBit, HISTOGRAM_BINS, type FindIndex } from "./findIndex";
+import { FAMILY_STEPS, hasBit, HISTOGRAM_BINS, type FindIndex, type Shared } from "./findIndex";
 import type { Asked } from "./passes";
+import type { Candidates } from "./sift";
 
 /** Prices that the sieve counts up to. */
 export const PRICE_STEPS_CENTS = [0, 2000, 4000, 6000, 10000];
-
-/** Rows that count for a facet: those that pass all, and those that only its own filter stops. */
-export type Candidates = { all: Int32Array; stopped: Int32Array; onlyStoppedBy: ReadonlyMap<string, Int32Array> };
 
 // Two plain loops, one a kind of array: a loop that meets both is several times slower, and they run over many rows for
 // every part of the sieve.
@@ -16,8 +14,20 @@ function addUp(counts: Uint32Array, rows: Int32Array, of: Uint8Array | Uint32Arr
   if (of instanceof Uint8Array) addBytes(counts, rows, of, by);
   else addWords(counts, rows, of, by);
 }
+/** Four counters a value, in turn: two equal values in a row would wait for each other at one. */
+const lanes = new Uint32Array(4 * 256);
 function addBytes(counts: Uint32Array, rows: Int32Array, of: Uint8Array, by: number) {
-  for (let k = 0; k < rows.length; k++) counts[of[rows[k]!]!]! += by;
+  lanes.fill(0);
+  const whole = rows.length & ~3;
+  for (let k = 0; k < whole; k += 4) {
+    lanes[of[rows[k]!]!]!++;
+    lanes[256 | of[rows[k + 1]!]!]!++;
+    lanes[512 | of[rows[k + 2]!]!]!++;
+    lanes[768 | of[rows[k + 3]!]!]!++;
+  }
+  for (let k = whole; k < rows.length; k++) lanes[of[rows[k]!]!]!++;
+  for (let v = 0; v < counts.length; v++)
+    counts[v]! += by * (lanes[v]! + lanes[256 | v]! + lanes[512 | v]! + lanes[768 | v]!);
 }
 function addWords(counts: Uint32Array, rows: Int32Array, of: Uint32Array, by: number) {
   for (let k = 0; k < rows.length; k++) counts[of[rows[k]!]!]! += by;
@@ -37,20 +47,21 @@ export function totalsOf(index: FindIndex, of: Uint8Array | Uint32Array, size: n
 
 export function countFacets(asked: Asked, rows: Candidates, languages: readonly string[]): Facets {
   const { index } = asked;
+  const stopped = rows.all.length > index.rows.length / 2 ? rows.stopped() : null;
   /**
    * How many rows have each id. Of the two, what passes and what is stopped, the fewer are counted: totals are known.
    * @param isOfBrief - the ids change with the brief, so their totals are counted each time.
    */
   const tally = (facet: string, of: Uint8Array | Uint32Array, size: number, isOfBrief = false): Uint32Array => {
-    const fromTotals = !isOfBrief && rows.stopped.length < rows.all.length;
+    const fromTotals = stopped && !isOfBrief;
     const counts = fromTotals ? totalsOf(index, of, size).slice() : new Uint32Array(size);
-    if (fromTotals) addUp(counts, rows.stopped, of, -1);
+    if (fromTotals) addUp(counts, stopped, of, -1);
     else addUp(counts, rows.all, of, 1);
     const more = rows.onlyStoppedBy.get(facet);
     if (more) addUp(counts, more, of, 1);
     return counts;
   };
-  const spread = <T>(facet: string, shared: { of: Uint32Array; list: T[] }, keysOf: (v: T) => readonly string[]) => {
+  const spread = <T>(facet: string, shared: Shared<T>, keysOf: (v: T) => readonly string[]) => {
     const counts = tally(facet, shared.of, shared.list.length);
     const out: Record<string, number> = {};
     shared.list.forEach((value, id) => {

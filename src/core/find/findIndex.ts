@@ -46,7 +46,7 @@ export const SURE_ENOUGH = 0.5;
 export type LetterBuild = Pick<Traits, "storeysA" | "storeysG" | "cases" | "monospaced">;
 
 /** Values that many rows share: `of[row]` is the position in `list`. */
-export type Shared<T> = { of: Uint32Array; list: T[] };
+export type Shared<T> = { of: Uint8Array | Uint32Array; list: T[] };
 export type TraitColumn = {
   values: Float32Array;
   /** Over the axes of variable fonts; the value itself elsewhere. */
@@ -90,6 +90,8 @@ export type FindIndex = {
   names: NameIndex;
   foundries: NameIndex;
   foundryOf: Int32Array;
+  /** How far each row is from an upright text weight: what stands for a family is the least. */
+  plainness: Float32Array;
   /** Place of each row in the order of names, and the row at each place. */
   nameRank: Uint32Array;
   byName: Uint32Array;
@@ -141,6 +143,11 @@ export function indexStyles(rows: readonly FindRow[]): FindIndex {
     names,
     foundries,
     foundryOf: Int32Array.from(rows, (r) => (r.foundry ? (foundries.at.get(squash(r.foundry)) ?? -1) : -1)),
+    plainness: Float32Array.from(
+      rows,
+      ({ traits }) =>
+        Math.abs((traits.weight ?? 900) - 400) + (Math.abs(traits.slantDeg ?? 0) > SLANTED_FROM_DEG ? 200 : 0),
+    ),
     nameRank,
     byName,
   };
@@ -184,7 +191,7 @@ function collect<T>(rows: readonly FindRow[], of: (r: FindRow) => T, keyOf: (v: 
     }
     ids[i] = id;
   });
-  return { of: ids, list };
+  return { of: list.length <= 256 ? Uint8Array.from(ids) : ids, list };
 }
 
 function columnOf(rows: readonly FindRow[], trait: SieveTrait): TraitColumn {

@@ -5,9 +5,10 @@ import { SLANTED_FROM_DEG, VERDICTS, type Verdict } from "@/contracts/traits";
 import { charactersOf, findMissing } from "../brief/checkBrief";
 import { strictestVerdict } from "../rights/verdicts";
 import { nearnessTo } from "./alike";
-import { countFacets, type Candidates } from "./facets";
+import { countFacets } from "./facets";
 import type { FindIndex, FindRow } from "./findIndex";
-import { foldFamilies, orderBy, sortKey } from "./order";
+import { foldFamilies, orderBy, sortValues } from "./order";
+import { sift } from "./sift";
 import { parseWords, type Lexicon } from "./parseWords";
 import {
   fullNameRows,
@@ -18,7 +19,6 @@ import {
   sieveTests,
   wishTest,
   type Asked,
-  type Passes,
   type Test,
   type WantedRange,
 } from "./passes";
@@ -33,15 +33,17 @@ export type FoundRow = {
   stylesFound: number;
 };
 export type Found = {
-  /** Rows that pass, best first. */
-  order: Uint32Array;
+  /** How many rows pass. */
+  total: number;
+  /** Rows that pass, best first: worked out when it is first read. */
+  readonly order: Uint32Array;
   /** How many families they are of. */
   families: number;
   facets: Facets;
   understood: Understood;
   /** Trait wishes that a variable font may answer by its axes. */
   wanted: WantedRange[];
-  /** One row of the order with what the brief says of it. */
+  /** One row of the order with what the brief says of it. The first places are had without the whole order. */
   at: (place: number) => FoundRow;
 };
 
@@ -65,7 +67,7 @@ export function findStyles(
   brief: FindBrief | null,
   around: FindSurroundings = {},
 ): Found {
-  const parsed = parseWords(query.q ?? "", lexiconOf(index, around));
+  const parsed = parse(query.q ?? "", index, around);
   const wishes = parsed.wishes.map((w) => w.wish);
   const asked = ask(index, brief, around);
   const like = wishes.find((w) => w.type === "like");
@@ -79,16 +81,24 @@ export function findStyles(
     }),
   ];
   const candidates = sift(index.rows.length, tests);
-  const score = scorer(asked, wishes, like || query.near ? near : null);
-  const keyOf = sortKey(query.sort ?? "fit", index, score, near);
-  const ordered = orderBy(candidates.all, keyOf, index);
-  const folded = query.fold ? foldFamilies(ordered, index, score) : null;
+  const rows = candidates.all;
+  const fit = scoreRows(rows, asked, wishes, like || query.near ? near : null);
+  const ordered = orderBy(rows, sortValues(query.sort ?? "fit", rows, fit, index, near), index);
+  const facets = countFacets(asked, candidates, around.languages ?? []);
+  const folded = query.fold ? foldFamilies(ordered.all(), index, scoreByRow(rows, fit, index)) : null;
   const see = seenBy(index, brief);
-  const order = folded?.order ?? ordered;
+  const rowAt = (place: number) => {
+    if (folded) return folded.order[place]!;
+    const first = ordered.first();
+    return place < first.length ? first[place]! : ordered.all()[place]!;
+  };
   return {
-    order,
-    families: folded ? order.length : countDistinct(ordered, index),
-    facets: countFacets(asked, candidates, around.languages ?? []),
+    total: folded ? folded.order.length : ordered.length,
+    get order() {
+      return folded ? folded.order : ordered.all();
+    },
+    families: folded ? folded.order.length : countDistinct(rows, index),
+    facets,
     understood: {
       words: parsed.wishes.map(({ wish, from }) => ({ label: wish.label, from })),
       ignored: parsed.ignored,
@@ -99,8 +109,34 @@ export function findStyles(
       ),
       ...rangesOf(query),
     ],
-    at: (place) => ({ ...see(order[place]!), stylesFound: folded?.count.get(index.family[order[place]!]!) ?? 1 }),
+    at: (place) => {
+      const i = rowAt(place);
+      return { ...see(i), stylesFound: folded?.count[index.family[i]!] ?? 1 };
+    },
   };
+}
+
+/** Scores looked up by row. */
+function scoreByRow(rows: Int32Array, fit: Float64Array, index: FindIndex): (i: number) => number {
+  const by = new Float32Array(index.rows.length);
+  for (let k = 0; k < rows.length; k++) by[rows[k]!] = fit[k]!;
+  return (i) => by[i]!;
+}
+
+type Parsed = ReturnType<typeof parseWords>;
+const lastParsed = new WeakMap<FindIndex, Map<string, Parsed>>();
+const PARSED_KEPT = 24;
+
+/** The words are read once while the sieve beside them is moved. */
+function parse(words: string, index: FindIndex, around: FindSurroundings): Parsed {
+  let kept = lastParsed.get(index);
+  if (!kept) lastParsed.set(index, (kept = new Map()));
+  let parsed = kept.get(words);
+  if (!parsed) {
+    kept.set(words, (parsed = parseWords(words, lexiconOf(index, around))));
+    if (kept.size > PARSED_KEPT) kept.delete(kept.keys().next().value!);
+  }
+  return parsed;
 }
 
 /** Rows as the brief sees them, without any question: verdict, missing characters, price. */
@@ -120,7 +156,7 @@ export function seenBy(index: FindIndex, brief: FindBrief | null): (i: number) =
   };
 }
 
-function countDistinct(order: Uint32Array, index: FindIndex): number {
+function countDistinct(order: Int32Array, index: FindIndex): number {
   const seen = new Uint8Array(index.families.length);
   let n = 0;
   for (let k = 0; k < order.length; k++) {
@@ -139,7 +175,10 @@ const lexiconOf = (index: FindIndex, around: FindSurroundings): Lexicon => ({
   languages: around.lexicon?.languages ?? new Map(),
 });
 
-type OfBrief = Pick<Asked, "verdictOf" | "missingOf" | "priceOf">;
+type OfBrief = Pick<Asked, "verdictOf" | "missingOf" | "priceOf"> & {
+  /** How well each row fits the brief, whatever is asked. */
+  fitOf: Float32Array;
+};
 const lastOfBrief = new WeakMap<FindIndex, { key: string; columns: OfBrief }>();
 
 /** What the brief says of every row, kept for its next question. */
@@ -152,7 +191,7 @@ function ofBrief(index: FindIndex, brief: FindBrief | null): OfBrief {
   return columns;
 }
 
-function ask(index: FindIndex, brief: FindBrief | null, around: FindSurroundings): Asked {
+function ask(index: FindIndex, brief: FindBrief | null, around: FindSurroundings): Asked & OfBrief {
   const none = new Uint8Array(index.coverage.list.length);
   return {
     index,
@@ -176,7 +215,17 @@ function readBrief(index: FindIndex, brief: FindBrief | null): OfBrief {
     missingOf[i] = missing[index.coverage.of[i]!]!;
   }
   for (const i of index.toBuy) priceOf[i] = sumPrices(index.rows[i]!.price, uses);
-  return { verdictOf, missingOf, priceOf };
+  const clearedBonus = VERDICTS.map((v) => (isCleared(v) ? (v === "cleared" ? 0.15 : 0.1) : 0));
+  const fitOf = Float32Array.from(
+    verdictOf,
+    (verdict, i) =>
+      (missingOf[i] ? 0 : 0.3) +
+      clearedBonus[verdict]! -
+      index.pictures[i]! -
+      // What is at hand comes before what would have to be bought.
+      (index.owned[i] ? 0 : 0.2),
+  );
+  return { verdictOf, missingOf, priceOf, fitOf };
 }
 
 /** NaN where one of the uses is not sold. No uses: what the cheapest use costs. */
@@ -185,65 +234,6 @@ function sumPrices(price: FindRow["price"], uses: readonly string[]): number {
   const asked = uses.map((u) => price.pricesCents[u]);
   if (!asked.length) return Math.min(...Object.values(price.pricesCents), Infinity);
   return asked.every((c) => c !== undefined) ? asked.reduce((a, c) => a! + c!, 0)! : NaN;
-}
-
-/** In the marks of `sift`: stopped by tests of several facets, or by one that has no counts. */
-const SEVERAL = 255;
-
-// One loop a kind of test, so that none of them calls a function for each row unless it must.
-function sweep(stoppedBy: Uint8Array, mark: number, passes: Passes) {
-  if (passes.by === "range") sweepRange(stoppedBy, mark, passes);
-  else if (passes.by === "row") sweepRows(stoppedBy, mark, passes.passes);
-  else if (passes.of instanceof Uint8Array) sweepBytes(stoppedBy, mark, passes.of, passes.good);
-  else sweepWords(stoppedBy, mark, passes.of, passes.good);
-}
-function stop(stoppedBy: Uint8Array, mark: number, i: number) {
-  const now = stoppedBy[i]!;
-  stoppedBy[i] = now === 0 ? mark : now === mark ? mark : SEVERAL;
-}
-function sweepBytes(stoppedBy: Uint8Array, mark: number, of: Uint8Array, good: Uint8Array) {
-  for (let i = 0; i < stoppedBy.length; i++) if (!good[of[i]!]) stop(stoppedBy, mark, i);
-}
-function sweepWords(stoppedBy: Uint8Array, mark: number, of: Uint32Array, good: Uint8Array) {
-  for (let i = 0; i < stoppedBy.length; i++) if (!good[of[i]!]) stop(stoppedBy, mark, i);
-}
-function sweepRange(stoppedBy: Uint8Array, mark: number, { low, high, min, max }: Extract<Passes, { by: "range" }>) {
-  // Not measured is NaN, which is neither above nor below: written so that it is stopped.
-  for (let i = 0; i < stoppedBy.length; i++) if (!(high[i]! >= min && low[i]! <= max)) stop(stoppedBy, mark, i);
-}
-function sweepRows(stoppedBy: Uint8Array, mark: number, passes: (i: number) => boolean) {
-  for (let i = 0; i < stoppedBy.length; i++)
-    if (stoppedBy[i] !== SEVERAL && stoppedBy[i] !== mark && !passes(i)) stop(stoppedBy, mark, i);
-}
-
-/** Rows that pass all tests, and those that tests of one facet alone stop. */
-function sift(count: number, tests: readonly Test[]): Candidates {
-  const facets = [...new Set(tests.map((t) => t.facet))];
-  const stoppedBy = new Uint8Array(count);
-  for (const { facet, passes } of tests)
-    // Facet "" has no counts of its own: what it stops is gone.
-    sweep(stoppedBy, facet ? facets.indexOf(facet) + 1 : SEVERAL, passes);
-  return partition(stoppedBy, facets);
-}
-
-/** Rows by their mark: counted first, so that each list is made once and as long as it must be. */
-function partition(stoppedBy: Uint8Array, facets: readonly string[]): Candidates {
-  const sizes = new Uint32Array(256);
-  for (let i = 0; i < stoppedBy.length; i++) sizes[stoppedBy[i]!]!++;
-  const all = new Int32Array(sizes[0]!);
-  const stopped = new Int32Array(stoppedBy.length - sizes[0]!);
-  const lists = facets.map((_, k) => new Int32Array(sizes[k + 1]!));
-  const filled = new Uint32Array(facets.length);
-  let [passed, held] = [0, 0];
-  for (let i = 0; i < stoppedBy.length; i++) {
-    const s = stoppedBy[i]!;
-    if (s === 0) all[passed++] = i;
-    else {
-      stopped[held++] = i;
-      if (s !== SEVERAL) lists[s - 1]![filled[s - 1]!++] = i;
-    }
-  }
-  return { all, stopped, onlyStoppedBy: new Map(facets.map((f, k) => [f, lists[k]!])) };
 }
 
 /** The upright style of a family that is nearest to a usual text weight. */
@@ -259,21 +249,21 @@ export function plainestOf(index: FindIndex, family: number): number {
   return index.families[family]!.rows.reduce((a, b) => (plain(b) < plain(a) ? b : a));
 }
 
-/** How well a row fits the words and the brief; higher is better. */
-function scorer({ index, verdictOf, missingOf }: Asked, wishes: Wish[], near: Float32Array | null) {
-  const parts: ((i: number) => number)[] = wishes.flatMap((wish) => scorePart(index, wish) ?? []);
-  const clearedBonus = VERDICTS.map((v) => (isCleared(v) ? (v === "cleared" ? 0.15 : 0.1) : 0));
-  const { pictures, owned } = index;
-  return (i: number) => {
-    let score = near ? -near[i]! : 0;
-    for (let k = 0; k < parts.length; k++) score += parts[k]!(i);
-    if (!missingOf[i]) score += 0.3;
-    score += clearedBonus[verdictOf[i]!]!;
-    score -= pictures[i]!;
-    // What is at hand comes before what would have to be bought.
-    if (!owned[i]) score -= 0.2;
-    return score;
-  };
+/** How well each row fits the words and the brief; higher is better. */
+function scoreRows(
+  rows: Int32Array,
+  { index, fitOf }: Asked & OfBrief,
+  wishes: Wish[],
+  near: Float32Array | null,
+): Float64Array {
+  const fit = new Float64Array(rows.length);
+  for (let k = 0; k < rows.length; k++) fit[k] = fitOf[rows[k]!]!;
+  if (near) for (let k = 0; k < rows.length; k++) fit[k]! -= near[rows[k]!]!;
+  for (const wish of wishes) {
+    const part = scorePart(index, wish);
+    if (part) for (let k = 0; k < rows.length; k++) fit[k]! += part(rows[k]!);
+  }
+  return fit;
 }
 
 function confidenceIn(guesses: readonly { value: string; confidence: number }[], value: string): number {

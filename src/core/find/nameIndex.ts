@@ -94,22 +94,32 @@ export function nearNames(index: NameIndex, asked: string, allowed: number): { a
  * Source: optimal string alignment distance.
  */
 export function editDistance(a: string, b: string, limit: number): number {
-  if (abs(a.length - b.length) > limit) return limit + 1;
-  let before: number[] = [];
-  let last = Array.from({ length: b.length + 1 }, (_, j) => j);
-  for (let i = 1; i <= a.length; i++) {
-    const row = [i];
+  const [n, m] = [a.length, b.length];
+  if (abs(n - m) > limit) return limit + 1;
+  if (m >= LONGEST || n >= LONGEST) return limit + 1;
+  let [before, last, row] = distanceRows;
+  for (let j = 0; j <= m; j++) last[j] = j;
+  for (let i = 1; i <= n; i++) {
+    const ca = a.charCodeAt(i - 1);
+    row[0] = i;
     let least = i;
-    for (let j = 1; j <= b.length; j++) {
-      const same = a[i - 1] === b[j - 1] ? 0 : 1;
-      let v = min(last[j]! + 1, row[j - 1]! + 1, last[j - 1]! + same);
-      if (i > 1 && j > 1 && a[i - 1] === b[j - 2] && a[i - 2] === b[j - 1]) v = min(v, before[j - 2]! + 1);
-      row.push(v);
-      least = min(least, v);
+    for (let j = 1; j <= m; j++) {
+      const cb = b.charCodeAt(j - 1);
+      let v = min(last[j]! + 1, row[j - 1]! + 1, last[j - 1]! + (ca === cb ? 0 : 1));
+      if (i > 1 && j > 1 && ca === b.charCodeAt(j - 2) && a.charCodeAt(i - 2) === cb) v = min(v, before[j - 2]! + 1);
+      row[j] = v;
+      if (v < least) least = v;
     }
     if (least > limit) return limit + 1;
-    before = last;
-    last = row;
+    [before, last, row] = [last, row, before];
   }
-  return last[b.length]!;
+  return last[m]!;
 }
+
+/** Longer names are no slip of anything. Scratch of `editDistance`. */
+const LONGEST = 250;
+const distanceRows = [new Uint8Array(LONGEST), new Uint8Array(LONGEST), new Uint8Array(LONGEST)] as const as [
+  Uint8Array,
+  Uint8Array,
+  Uint8Array,
+];

@@ -1,58 +1,121 @@
 // The order of what was found: by a value and then by name, families folded to one style each.
-import { SLANTED_FROM_DEG, type SieveTrait } from "@/contracts/traits";
+import type { SieveTrait } from "@/contracts/traits";
 import type { FindIndex } from "./findIndex";
 
-/** What rows are ordered by, least first; NaN comes last. Null: by name alone. */
-export function sortKey(
+/**
+ * What rows are ordered by, least first; NaN comes last.
+ * @param fit - how well each row of `rows` fits; higher is better.
+ * @returns one value a row, or null: by name alone.
+ */
+export function sortValues(
   sort: string,
+  rows: Int32Array,
+  fit: Float64Array,
   index: FindIndex,
-  score: (i: number) => number,
   near: Float32Array | null,
-): ((i: number) => number) | null {
+): Float64Array | null {
   const down = sort.startsWith("-");
   const by = down ? sort.slice(1) : sort;
-  const { rows } = index;
   if (by === "name") return null;
-  if (by === "fit") return (i) => -score(i);
-  if (by === "near" && near) return (i) => near[i]!;
-  if (by === "newest") return (i) => -Date.parse(rows[i]!.addedAt);
-  if (by === "popular") return (i) => -(rows[i]!.popularity ?? 0);
-  if (by === "styles") return (i) => -index.families[index.family[i]!]!.styles;
+  const out = new Float64Array(rows.length);
+  const fill = (valueOf: (i: number) => number) => {
+    for (let k = 0; k < rows.length; k++) out[k] = valueOf(rows[k]!);
+    return out;
+  };
+  if (by === "near" && near) return fill((i) => near[i]!);
+  if (by === "newest") return fill((i) => -Date.parse(index.rows[i]!.addedAt));
+  if (by === "popular") return fill((i) => -(index.rows[i]!.popularity ?? 0));
+  if (by === "styles") return fill((i) => -index.families[index.family[i]!]!.styles);
   const column = index.traits[by as SieveTrait];
-  if (column) return (i) => (down ? -column.values[i]! : column.values[i]!);
-  return (i) => -score(i);
+  if (column) return fill((i) => (down ? -column.values[i]! : column.values[i]!));
+  for (let k = 0; k < rows.length; k++) out[k] = -fit[k]!;
+  return out;
 }
 
 /** Steps that sort values are told apart by, over the range that a result has. */
 const KEY_STEPS = 65_535;
+/** Rows that can be had without sorting all: more than a page that a wall asks for. */
+const FIRST_ROWS = 240;
+
+/** Rows in an order that is only worked out as far as it is asked for. */
+export type Ordered = {
+  length: number;
+  /** The first rows, at most FIRST_ROWS of them, without sorting the rest. */
+  first: () => Uint32Array;
+  all: () => Uint32Array;
+};
 
 /**
- * Sorts by value, then by name: values are counted into steps, rows taken in the order of names. Time grows with the rows
- * alone, and nothing is compared. NaN and infinite values come last.
+ * Sorts by value, then by name. NaN and infinite values come last.
+ * @param values - one a row of `rows`, or null for the order of names alone. Neither is changed; both are kept.
  */
-export function orderBy(rows: Int32Array, value: ((i: number) => number) | null, index: FindIndex): Uint32Array {
-  const named = inNameOrder(rows, index);
-  if (!value) return named;
-  const values = new Float64Array(named.length);
+export function orderBy(rows: Int32Array, values: Float64Array | null, index: FindIndex): Ordered {
+  const steps = values ? stepsOf(values) : null;
+  let first: Uint32Array | null = null;
+  let all: Uint32Array | null = null;
+  const sorted = () => (all ??= steps ? countInto(rows, steps, index) : inNameOrder(rows, index));
+  return {
+    length: rows.length,
+    first: () => (first ??= all ? all.subarray(0, FIRST_ROWS) : pickFirst(rows, steps, index)),
+    all: sorted,
+  };
+}
+
+/** Values as steps of their range, so that the order can be counted out instead of compared. */
+function stepsOf(values: Float64Array): Uint16Array {
   let [low, high] = [Infinity, -Infinity];
-  for (let k = 0; k < named.length; k++) {
-    const v = value(named[k]!);
-    values[k] = v;
+  for (let k = 0; k < values.length; k++) {
+    const v = values[k]!;
     if (v < low && v > -Infinity) low = v;
     if (v > high && v < Infinity) high = v;
   }
   const scale = high > low ? (KEY_STEPS - 1) / (high - low) : 0;
-  const steps = new Uint16Array(named.length);
-  const starts = new Uint32Array(KEY_STEPS + 2);
-  for (let k = 0; k < named.length; k++) {
+  const steps = new Uint16Array(values.length);
+  for (let k = 0; k < values.length; k++) {
     const v = values[k]!;
-    const step = v === v && v < Infinity ? Math.round((v - low) * scale) : KEY_STEPS;
-    steps[k] = step;
-    starts[step + 1]!++;
+    steps[k] = v === v && v < Infinity ? Math.round((v - low) * scale) : KEY_STEPS;
   }
+  return steps;
+}
+
+/** The first rows by a heap whose top is the worst of them: nearly every row is passed over at one look. */
+function pickFirst(rows: Int32Array, steps: Uint16Array | null, index: FindIndex): Uint32Array {
+  const ranks = index.nameRank;
+  // Steps and ranks as one number, least first: both together stay below 2^53.
+  const keyOf = (k: number) => (steps ? steps[k]! * 4_294_967_296 : 0) + ranks[rows[k]!]!;
+  const size = Math.min(FIRST_ROWS, rows.length);
+  const heap = new Float64Array(size);
+  const sink = (from: number, key: number) => {
+    let at = from;
+    for (;;) {
+      let child = 2 * at + 1;
+      if (child >= size) break;
+      if (child + 1 < size && heap[child + 1]! > heap[child]!) child++;
+      if (heap[child]! <= key) break;
+      heap[at] = heap[child]!;
+      at = child;
+    }
+    heap[at] = key;
+  };
+  for (let k = 0; k < size; k++) heap[k] = keyOf(k);
+  for (let at = (size >> 1) - 1; at >= 0; at--) sink(at, heap[at]!);
+  for (let k = size; k < rows.length; k++) {
+    const key = keyOf(k);
+    if (key < heap[0]!) sink(0, key);
+  }
+  return Uint32Array.from(heap.sort(), (key) => index.byName[key % 4_294_967_296]!);
+}
+
+/** Values are counted into steps, rows taken in the order of names: time grows with the rows alone. */
+function countInto(rows: Int32Array, steps: Uint16Array, index: FindIndex): Uint32Array {
+  const stepOf = new Uint16Array(index.rows.length);
+  for (let k = 0; k < rows.length; k++) stepOf[rows[k]!] = steps[k]!;
+  const named = inNameOrder(rows, index);
+  const starts = new Uint32Array(KEY_STEPS + 2);
+  for (let k = 0; k < steps.length; k++) starts[steps[k]! + 1]!++;
   for (let s = 1; s < starts.length; s++) starts[s]! += starts[s - 1]!;
   const order = new Uint32Array(named.length);
-  for (let k = 0; k < named.length; k++) order[starts[steps[k]!]!++] = named[k]!;
+  for (let k = 0; k < named.length; k++) order[starts[stepOf[named[k]!]!]!++] = named[k]!;
   return order;
 }
 
@@ -72,22 +135,34 @@ function inNameOrder(rows: Int32Array, index: FindIndex): Uint32Array {
   return named;
 }
 
-/** One row a family, at the place of its first: the best scored, then the plainest. */
-export function foldFamilies(order: Uint32Array, index: FindIndex, score: (i: number) => number) {
-  const places = new Map<number, { row: number; score: number; plain: number }>();
-  const count = new Map<number, number>();
-  for (const i of order) {
+/**
+ * One row a family, at the place of its first: the best scored, then the plainest.
+ * @param scoreOf - one a row of the index; only rows of the order are looked at.
+ * @returns the rows, and for each family how many of its styles the order has.
+ */
+export function foldFamilies(order: Uint32Array, index: FindIndex, scoreOf: (i: number) => number) {
+  const count = new Uint32Array(index.families.length);
+  const row = new Uint32Array(index.families.length);
+  const score = new Int32Array(index.families.length);
+  const inOrder = new Uint32Array(order.length);
+  let families = 0;
+  for (let k = 0; k < order.length; k++) {
+    const i = order[k]!;
     const family = index.family[i]!;
-    count.set(family, (count.get(family) ?? 0) + 1);
-    const { traits } = index.rows[i]!;
-    const own = {
-      row: i,
-      score: Math.round(score(i) * 5),
-      plain: Math.abs((traits.weight ?? 900) - 400) + (Math.abs(traits.slantDeg ?? 0) > SLANTED_FROM_DEG ? 200 : 0),
-    };
-    const best = places.get(family);
-    if (!best) places.set(family, own);
-    else if (own.score > best.score || (own.score === best.score && own.plain < best.plain)) Object.assign(best, own);
+    const own = Math.round(scoreOf(i) * 5);
+    const before = count[family]!;
+    count[family] = before + 1;
+    if (!before) {
+      inOrder[families++] = family;
+      row[family] = i;
+      score[family] = own;
+    } else if (
+      own > score[family]! ||
+      (own === score[family]! && index.plainness[i]! < index.plainness[row[family]!]!)
+    ) {
+      row[family] = i;
+      score[family] = own;
+    }
   }
-  return { order: Uint32Array.from([...places.values()], (p) => p.row), count };
+  return { order: inOrder.subarray(0, families).map((family) => row[family]!), count };
 }

@@ -2,7 +2,7 @@
 import type { StyleQuery } from "@/contracts/styles";
 import { KINDS, TREATMENTS, VERDICTS, type SieveTrait, type Verdict } from "@/contracts/traits";
 import { hasCodePoint } from "../open/unicodeBlocks";
-import { hasBit, type FindIndex } from "./findIndex";
+import { hasBit, type FindIndex, type Shared } from "./findIndex";
 import { matchNames, squash } from "./nameIndex";
 import type { Wish } from "./vocabulary";
 
@@ -38,7 +38,7 @@ export function sieveTests(query: Partial<StyleQuery>, asked: Asked): Test[] {
   const { index } = asked;
   const tests: Test[] = [];
   const add = (facet: string, passes: Passes) => tests.push({ facet, passes });
-  const addShared = <T>(facet: string, shared: { of: Uint32Array; list: T[] }, holds: (v: T) => boolean) =>
+  const addShared = <T>(facet: string, shared: Shared<T>, holds: (v: T) => boolean) =>
     add(facet, byValue(shared.of, among(shared.list, holds)));
   const { kinds, treatments, verdicts, moods, vox, features, languages, axes, formats, health, libraries } = query;
   if (kinds?.length) addShared("kinds", index.kinds, (m) => kinds.some((k) => hasBit(KINDS, m, k)));
@@ -140,8 +140,7 @@ const withinReach = (index: FindIndex, { trait, min = -Infinity, max = Infinity 
 export function wishTest(wish: Wish, asked: Asked, reference: number | null, near: Float32Array | null): Passes | null {
   const { index } = asked;
   const { rows } = index;
-  const shared = <T>(s: { of: Uint32Array; list: T[] }, holds: (v: T) => boolean) =>
-    byValue(s.of, among(s.list, holds));
+  const shared = <T>(s: Shared<T>, holds: (v: T) => boolean) => byValue(s.of, among(s.list, holds));
   const ofFamily = (holds: (f: FindIndex["families"][number]) => boolean) =>
     byValue(index.family, among(index.families, holds));
   switch (wish.type) {

@@ -169,7 +169,7 @@ export function listFound(db: Db, query: StyleQuery): StyleList {
   const brief = query.briefId ? findBrief(db, query.briefId) : null;
   const found = answer(db, query, brief);
   const from = Number(query.cursor ?? 0);
-  const to = Math.min(from + query.limit, found.order.length);
+  const to = Math.min(from + query.limit, found.total);
   const coverages: StyleList["coverages"] = {};
   const items: StyleListItem[] = [];
   for (let place = from; place < to; place++) {
@@ -179,12 +179,12 @@ export function listFound(db: Db, query: StyleQuery): StyleList {
     items.push(item);
   }
   return {
-    total: found.order.length,
+    total: found.total,
     families: found.families,
     ofAll: held.index.rows.length,
     items,
     coverages,
-    ...(to < found.order.length && { cursor: String(to) }),
+    ...(to < found.total && { cursor: String(to) }),
     // Counts belong to the question, not to its page.
     facets: found.facets,
     understood: found.understood,
