@@ -1,64 +1,111 @@
 // Counts of the sieve: for each of its parts what would be there if that part's own filter were off.
 import type { Facets } from "@/contracts/styles";
 import { KINDS, SIEVE_TRAITS, TREATMENTS, VERDICTS } from "@/contracts/traits";
-import { FAMILY_STEPS, hasBit, HISTOGRAM_BINS, type FindIndex, type Shared } from "./findIndex";
+import {
+  FAMILY_STEPS,
+  hasBit,
+  HISTOGRAM_BINS,
+  type Column,
+  type FindIndex,
+  type Packed,
+  type Shared,
+} from "./findIndex";
 import type { Asked } from "./passes";
 import type { Candidates } from "./sift";
 
 /** Prices that the sieve counts up to. */
 export const PRICE_STEPS_CENTS = [0, 2000, 4000, 6000, 10000];
 
-// Two plain loops, one a kind of array: a loop that meets both is several times slower, and they run over many rows for
-// every part of the sieve.
-function addUp(counts: Uint32Array, rows: Int32Array, of: Uint8Array | Uint32Array, by: 1 | -1) {
-  if (of instanceof Uint8Array) addBytes(counts, rows, of, by);
-  else addWords(counts, rows, of, by);
+/** Four counters a value, in turn: two equal values in a row would wait for each other at one. Scratch that grows. */
+let lanes = new Uint32Array(4 * 2048);
+
+/** How often each value stands in some rows of a column. */
+function countRows(rows: Int32Array, of: Uint8Array | Uint16Array | Uint32Array, size: number): Uint32Array {
+  if (lanes.length < 4 * size) lanes = new Uint32Array(4 * size);
+  lanes.fill(0, 0, 4 * size);
+  if (of instanceof Uint8Array) runBytes(rows, of, size, lanes);
+  else if (of instanceof Uint16Array) runPacked(rows, of, size, lanes);
+  else runWords(rows, of, size, lanes);
+  const counts = new Uint32Array(size);
+  for (let v = 0; v < size; v++) counts[v] = lanes[v]! + lanes[size + v]! + lanes[2 * size + v]! + lanes[3 * size + v]!;
+  return counts;
 }
-/** Four counters a value, in turn: two equal values in a row would wait for each other at one. */
-const lanes = new Uint32Array(4 * 256);
-function addBytes(counts: Uint32Array, rows: Int32Array, of: Uint8Array, by: number) {
-  lanes.fill(0);
+// One loop a kind of array: a loop that meets several is a few times slower.
+function runBytes(rows: Int32Array, of: Uint8Array, size: number, seen: Uint32Array) {
   const whole = rows.length & ~3;
+  const [second, third, fourth] = [size, 2 * size, 3 * size];
   for (let k = 0; k < whole; k += 4) {
-    lanes[of[rows[k]!]!]!++;
-    lanes[256 | of[rows[k + 1]!]!]!++;
-    lanes[512 | of[rows[k + 2]!]!]!++;
-    lanes[768 | of[rows[k + 3]!]!]!++;
+    seen[of[rows[k]!]!]!++;
+    seen[second + of[rows[k + 1]!]!]!++;
+    seen[third + of[rows[k + 2]!]!]!++;
+    seen[fourth + of[rows[k + 3]!]!]!++;
   }
-  for (let k = whole; k < rows.length; k++) lanes[of[rows[k]!]!]!++;
-  for (let v = 0; v < counts.length; v++)
-    counts[v]! += by * (lanes[v]! + lanes[256 | v]! + lanes[512 | v]! + lanes[768 | v]!);
+  for (let k = whole; k < rows.length; k++) seen[of[rows[k]!]!]!++;
 }
-function addWords(counts: Uint32Array, rows: Int32Array, of: Uint32Array, by: number) {
-  for (let k = 0; k < rows.length; k++) counts[of[rows[k]!]!]! += by;
+function runPacked(rows: Int32Array, of: Uint16Array, size: number, seen: Uint32Array) {
+  const whole = rows.length & ~3;
+  const [second, third, fourth] = [size, 2 * size, 3 * size];
+  for (let k = 0; k < whole; k += 4) {
+    seen[of[rows[k]!]!]!++;
+    seen[second + of[rows[k + 1]!]!]!++;
+    seen[third + of[rows[k + 2]!]!]!++;
+    seen[fourth + of[rows[k + 3]!]!]!++;
+  }
+  for (let k = whole; k < rows.length; k++) seen[of[rows[k]!]!]!++;
+}
+function runWords(rows: Int32Array, of: Uint32Array, size: number, seen: Uint32Array) {
+  for (let k = 0; k < rows.length; k++) seen[of[rows[k]!]!]!++;
 }
 
-const totals = new WeakMap<Uint8Array | Uint32Array, Uint32Array>();
-/** Counts over the whole index, made once for each of its columns. */
-export function totalsOf(index: FindIndex, of: Uint8Array | Uint32Array, size: number): Uint32Array {
+const totals = new WeakMap<Uint8Array | Uint16Array, Uint32Array>();
+/** How often each value stands in a whole column, made once. */
+export function totalsOf(of: Uint8Array | Uint16Array, size: number): Uint32Array {
   let counts = totals.get(of);
   if (!counts) {
     counts = new Uint32Array(size);
-    for (let i = 0; i < index.rows.length; i++) counts[of[i]!]!++;
+    for (let i = 0; i < of.length; i++) counts[of[i]!]!++;
     totals.set(of, counts);
   }
   return counts;
 }
 
+const FEW_ROWS = 5_000;
+
+/**
+ * How many of the rows that pass have each value, for every packed column. Of the two, what passes and what is stopped, the fewer
+ * are counted: totals are known.
+ */
+function countPacked(index: FindIndex, rows: Candidates): Map<Column, Uint32Array> {
+  const isMost = rows.all.length > index.rows.length / 2;
+  const counted = isMost ? rows.stopped() : rows.all;
+  const out = new Map<Column, Uint32Array>();
+  // A few rows are counted sooner column by column.
+  if (counted.length < FEW_ROWS) return out;
+  for (const packed of index.packed) {
+    const { of, size, columns, parts } = packed;
+    const counts = countRows(counted, of, size);
+    if (isMost) {
+      const total = totalsOf(of, size);
+      for (let v = 0; v < size; v++) counts[v] = total[v]! - counts[v]!;
+    }
+    columns.forEach((column, c) => {
+      const part = parts[c]!;
+      const own = new Uint32Array(packed.values[c]!);
+      for (let v = 0; v < size; v++) if (counts[v]) own[part[v]!]! += counts[v]!;
+      out.set(column, own);
+    });
+  }
+  return out;
+}
 export function countFacets(asked: Asked, rows: Candidates, languages: readonly string[]): Facets {
   const { index } = asked;
-  const stopped = rows.all.length > index.rows.length / 2 ? rows.stopped() : null;
-  /**
-   * How many rows have each id. Of the two, what passes and what is stopped, the fewer are counted: totals are known.
-   * @param isOfBrief - the ids change with the brief, so their totals are counted each time.
-   */
-  const tally = (facet: string, of: Uint8Array | Uint32Array, size: number, isOfBrief = false): Uint32Array => {
-    const fromTotals = stopped && !isOfBrief;
-    const counts = fromTotals ? totalsOf(index, of, size).slice() : new Uint32Array(size);
-    if (fromTotals) addUp(counts, stopped, of, -1);
-    else addUp(counts, rows.all, of, 1);
+  const known = countPacked(index, rows);
+  /** How many rows have each value of a column: those that pass, and those that only the facet's own filter stops. */
+  const tally = (facet: string, of: Column, size: number): Uint32Array => {
+    const counts = new Uint32Array(size);
+    counts.set((known.get(of) ?? countRows(rows.all, of, size)).subarray(0, size));
     const more = rows.onlyStoppedBy.get(facet);
-    if (more) addUp(counts, more, of, 1);
+    if (more?.length) countRows(more, of, size).forEach((n, v) => (counts[v]! += n));
     return counts;
   };
   const spread = <T>(facet: string, shared: Shared<T>, keysOf: (v: T) => readonly string[]) => {
@@ -79,7 +126,7 @@ export function countFacets(asked: Asked, rows: Candidates, languages: readonly 
     const { bins, range } = index.traits[trait];
     traits[trait] = { range, bins: [...tally(trait, bins, HISTOGRAM_BINS + 1).subarray(0, HISTOGRAM_BINS)] };
   }
-  const verdicts = tally("verdicts", asked.verdictOf, VERDICTS.length, true);
+  const verdicts = tally("verdicts", asked.verdictOf, VERDICTS.length);
   const coverage = tally("languages", index.coverage.of, index.coverage.list.length);
   const pictures = tally("pictures", index.pictures, 2);
   const owned = tally("owned", index.owned, 2);
@@ -103,7 +150,7 @@ export function countFacets(asked: Asked, rows: Candidates, languages: readonly 
     italics: tally("italics", index.italics, 2)[1]!,
     price: countPrices(asked, rows),
     pictures: { in: pictures[1]!, out: pictures[0]! },
-    complete: tally("complete", asked.missingOf, 256, true)[0]!,
+    complete: tally("complete", asked.missingOf, 256)[0]!,
     owned: { here: owned[1]!, toBuy: owned[0]! },
   };
 }

@@ -56,6 +56,15 @@ export type TraitColumn = {
   bins: Uint8Array;
   range: [number, number];
 };
+/** Several columns told in one: `of[row]` names a combination, `parts[c][combination]` is the value in column c, below `values[c]`. */
+export type Packed = {
+  of: Uint16Array;
+  size: number;
+  columns: readonly Column[];
+  parts: Uint32Array[];
+  values: number[];
+};
+export type Column = Uint8Array | Uint32Array;
 export type FamilyFacts = { name: string; rows: number[]; styles: number; weights: number; hasItalic: boolean };
 
 export type FindIndex = {
@@ -92,6 +101,8 @@ export type FindIndex = {
   foundryOf: Int32Array;
   /** How far each row is from an upright text weight: what stands for a family is the least. */
   plainness: Float32Array;
+  /** The columns that the sieve counts, packed so that few passes over the rows count them all. */
+  packed: Packed[];
   /** Place of each row in the order of names, and the row at each place. */
   nameRank: Uint32Array;
   byName: Uint32Array;
@@ -109,7 +120,7 @@ export function indexStyles(rows: readonly FindRow[]): FindIndex {
     const steps = families.map((f) => FAMILY_STEPS.filter((s) => of(f) >= s).length);
     return Uint8Array.from(family, (f) => steps[f]!);
   };
-  return {
+  const index = {
     rows,
     rowOf: new Map(rows.map((r, i) => [r.styleId, i])),
     traits: Object.fromEntries(SIEVE_TRAITS.map((t) => [t, columnOf(rows, t)])) as FindIndex["traits"],
@@ -150,6 +161,72 @@ export function indexStyles(rows: readonly FindRow[]): FindIndex {
     ),
     nameRank,
     byName,
+  };
+  const counted: Column[] = [
+    ...SIEVE_TRAITS.map((t) => index.traits[t].bins),
+    ...[index.styleSteps, index.weightSteps, index.italics, index.pictures, index.owned],
+    ...COUNTED_SHARED.map((s) => index[s].of),
+  ];
+  return { ...index, packed: packColumns(counted, rows.length) };
+}
+
+const COUNTED_SHARED = [
+  ...([
+    "kinds",
+    "treatments",
+    "moods",
+    "vox",
+    "coverage",
+    "features",
+    "axes",
+    "libraries",
+    "formats",
+    "health",
+  ] as const),
+  ...(["figures", "cases"] as const),
+];
+/** Combinations that one column may tell apart: four sets of counters for them stay in the processor's first cache. */
+const MOST_COMBINATIONS = 1_600;
+
+/** Takes columns together, in their order, as long as they have few enough combinations. */
+function packColumns(columns: readonly Column[], count: number): Packed[] {
+  const out: Packed[] = [];
+  for (const column of columns) {
+    const last = out[out.length - 1];
+    const joined = last && pack(last, column, count);
+    if (joined) out[out.length - 1] = joined;
+    else {
+      const first = pack({ of: new Uint16Array(count), size: 1, columns: [], parts: [], values: [] }, column, count);
+      if (first) out.push(first);
+    }
+  }
+  return out;
+}
+
+/** @returns null when there would be too many combinations. */
+function pack({ of, size, columns, parts, values }: Packed, column: Column, count: number): Packed | null {
+  const at = new Map<number, number>();
+  const packed = new Uint16Array(count);
+  const from: { before: number; value: number }[] = [];
+  for (let i = 0; i < count; i++) {
+    const key = column[i]! * size + of[i]!;
+    let id = at.get(key);
+    if (id === undefined) {
+      if (at.size >= MOST_COMBINATIONS) return null;
+      at.set(key, (id = at.size));
+      from.push({ before: of[i]!, value: column[i]! });
+    }
+    packed[i] = id;
+  }
+  return {
+    of: packed,
+    size: from.length,
+    columns: [...columns, column],
+    parts: [
+      ...parts.map((p) => Uint32Array.from(from, ({ before }) => p[before]!)),
+      Uint32Array.from(from, ({ value }) => value),
+    ],
+    values: [...values, from.reduce((most, { value }) => Math.max(most, value), 0) + 1],
   };
 }
 

@@ -12,16 +12,26 @@ export type Candidates = {
 /** In the marks: stopped by tests of several facets. */
 const SEVERAL = 255;
 
-// Scratch that grows with the library: the marks are of no use once the rows are parted.
+// Scratch that grows with the library: marks, places and the parted rows are of no use once a question is answered. Loops name
+// them themselves first, so that they need not be looked up again at every row.
 let marks = new Uint8Array(0);
 let places = new Int32Array(0);
+let parted = new Int32Array(0);
+/** 0, 1, 2 …: every row, where nothing stops any for good. Never written to. */
+let everyRow = new Int32Array(0);
+
+function makeRoom(count: number) {
+  if (marks.length >= count) return;
+  [marks, places, parted] = [new Uint8Array(count), new Int32Array(count), new Int32Array(count)];
+  everyRow = Int32Array.from({ length: count }, (_, i) => i);
+}
 
 /**
  * @param count - rows, of which each is tested by its position.
  * @param tests - a facet's tests stop rows for its own counts only; facet "" has no counts: what it stops is gone.
  */
 export function sift(count: number, tests: readonly Test[]): Candidates {
-  if (marks.length < count) [marks, places] = [new Uint8Array(count), new Int32Array(count)];
+  makeRoom(count);
   const counted = tests.filter((t) => t.facet);
   const facets = [...new Set(counted.map((t) => t.facet))];
   const alive = survivors(
@@ -38,10 +48,11 @@ export function sift(count: number, tests: readonly Test[]): Candidates {
   };
 }
 
-/** Rows that pass every one of some tests; each test looks at what the ones before left. A view of scratch. */
+/** Rows that pass every one of some tests; each test looks at what the ones before left. A view, valid until the next question. */
 function survivors(count: number, tests: readonly Test[]): Int32Array {
+  if (!tests.length) return everyRow.subarray(0, count);
   let n = count;
-  for (let i = 0; i < count; i++) places[i] = i;
+  places.set(everyRow.subarray(0, count));
   for (const { passes } of tests) n = keep(n, passes);
   return places.subarray(0, n);
 }
@@ -53,38 +64,42 @@ function keep(n: number, passes: Passes): number {
   return passes.of instanceof Uint8Array ? keepBytes(n, passes.of, passes.good) : keepWords(n, passes.of, passes.good);
 }
 function keepBytes(n: number, of: Uint8Array, good: Uint8Array): number {
+  const left = places;
   let kept = 0;
   for (let k = 0; k < n; k++) {
-    const i = places[k]!;
-    places[kept] = i;
+    const i = left[k]!;
+    left[kept] = i;
     kept += good[of[i]!]!;
   }
   return kept;
 }
 function keepWords(n: number, of: Uint32Array, good: Uint8Array): number {
+  const left = places;
   let kept = 0;
   for (let k = 0; k < n; k++) {
-    const i = places[k]!;
-    places[kept] = i;
+    const i = left[k]!;
+    left[kept] = i;
     kept += good[of[i]!]!;
   }
   return kept;
 }
 function keepRange(n: number, { low, high, min, max }: Extract<Passes, { by: "range" }>): number {
+  const left = places;
   let kept = 0;
   for (let k = 0; k < n; k++) {
-    const i = places[k]!;
-    places[kept] = i;
+    const i = left[k]!;
+    left[kept] = i;
     // Not measured is NaN, which is neither above nor below: written so that it is stopped.
     kept += high[i]! >= min && low[i]! <= max ? 1 : 0;
   }
   return kept;
 }
 function keepRows(n: number, passes: (i: number) => boolean): number {
+  const left = places;
   let kept = 0;
   for (let k = 0; k < n; k++) {
-    const i = places[k]!;
-    if (passes(i)) places[kept++] = i;
+    const i = left[k]!;
+    if (passes(i)) left[kept++] = i;
   }
   return kept;
 }
@@ -100,39 +115,55 @@ function sweep(alive: Int32Array, mark: number, passes: Passes) {
   else sweepWords(alive, next, passes.of, passes.good);
 }
 function sweepBytes(alive: Int32Array, next: Uint8Array, of: Uint8Array, good: Uint8Array) {
-  for (let k = 0; k < alive.length; k++) if (!good[of[alive[k]!]!]) marks[k] = next[marks[k]!]!;
+  const mark = marks;
+  for (let k = 0; k < alive.length; k++) if (!good[of[alive[k]!]!]) mark[k] = next[mark[k]!]!;
 }
 function sweepWords(alive: Int32Array, next: Uint8Array, of: Uint32Array, good: Uint8Array) {
-  for (let k = 0; k < alive.length; k++) if (!good[of[alive[k]!]!]) marks[k] = next[marks[k]!]!;
+  const mark = marks;
+  for (let k = 0; k < alive.length; k++) if (!good[of[alive[k]!]!]) mark[k] = next[mark[k]!]!;
 }
 function sweepRange(alive: Int32Array, next: Uint8Array, { low, high, min, max }: Extract<Passes, { by: "range" }>) {
+  const mark = marks;
+  // What the mark becomes is looked up either way: half of all rows are stopped, and no guess would be right more often.
+  const after = new Uint8Array(512);
+  for (let m = 0; m < 256; m++) [after[m], after[256 | m]] = [m, next[m]!];
   for (let k = 0; k < alive.length; k++) {
     const i = alive[k]!;
-    if (!(high[i]! >= min && low[i]! <= max)) marks[k] = next[marks[k]!]!;
+    const stops = high[i]! >= min && low[i]! <= max ? 0 : 256;
+    mark[k] = after[stops | mark[k]!]!;
   }
 }
 function sweepRows(alive: Int32Array, next: Uint8Array, passes: (i: number) => boolean) {
+  const mark = marks;
   for (let k = 0; k < alive.length; k++) {
-    const now = marks[k]!;
-    if (next[now] !== now && !passes(alive[k]!)) marks[k] = next[now]!;
+    const now = mark[k]!;
+    if (next[now] !== now && !passes(alive[k]!)) mark[k] = next[now]!;
   }
 }
 
-/** Rows by their mark: counted first, so that each list is made once and as long as it must be. */
+/** Rows by their mark: counted first, so that each finds its place at once. */
 function partition(alive: Int32Array, facets: number): { all: Int32Array; lists: Int32Array[] } {
+  const [mark, out] = [marks, parted];
   const sizes = new Uint32Array(256);
-  for (let k = 0; k < alive.length; k++) if (marks[k]) sizes[marks[k]!]!++;
-  sizes[0] = alive.length - sizes.reduce((a, n) => a + n, 0);
-  const all = new Int32Array(sizes[0]!);
-  const lists = Array.from({ length: facets }, (_, f) => new Int32Array(sizes[f + 1]!));
-  const filled = new Uint32Array(facets);
-  let passed = 0;
-  for (let k = 0; k < alive.length; k++) {
-    const mark = marks[k]!;
-    if (mark === 0) all[passed++] = alive[k]!;
-    else if (mark !== SEVERAL) lists[mark - 1]![filled[mark - 1]!++] = alive[k]!;
+  countBytes(sizes, mark.subarray(0, alive.length));
+  const starts = new Uint32Array(256);
+  for (let m = 1; m < 256; m++) starts[m] = starts[m - 1]! + sizes[m - 1]!;
+  const next = starts.slice();
+  for (let k = 0; k < alive.length; k++) out[next[mark[k]!]!++] = alive[k]!;
+  const rowsOf = (m: number) => out.slice(starts[m]!, starts[m]! + sizes[m]!);
+  return { all: rowsOf(0), lists: Array.from({ length: facets }, (_, f) => rowsOf(f + 1)) };
+}
+
+function countBytes(counts: Uint32Array, bytes: Uint8Array) {
+  // Two counters in turn: equal bytes in a row would wait for each other at one.
+  const other = new Uint32Array(256);
+  let k = 0;
+  for (; k + 1 < bytes.length; k += 2) {
+    counts[bytes[k]!]!++;
+    other[bytes[k + 1]!]!++;
   }
-  return { all, lists };
+  if (k < bytes.length) counts[bytes[k]!]!++;
+  for (let v = 0; v < 256; v++) counts[v]! += other[v]!;
 }
 
 function othersThan(all: Int32Array, count: number): Int32Array {

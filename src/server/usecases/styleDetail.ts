@@ -111,7 +111,7 @@ function spreadOf(db: Db, r: StyleRecord): StyleDetail["spread"] {
       const value = r.traits[trait];
       if (value === null || value === undefined) return [];
       const { values, bins, range } = index.traits[trait];
-      const totals = totalsOf(index, bins, HISTOGRAM_BINS + 1);
+      const totals = totalsOf(bins, HISTOGRAM_BINS + 1);
       const measured = values.length - totals[HISTOGRAM_BINS]!;
       let less = 0;
       for (let i = 0; i < values.length; i++) if (values[i]! < value) less++;
