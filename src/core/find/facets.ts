@@ -7,7 +7,6 @@ import {
   HISTOGRAM_BINS,
   type Column,
   type FindIndex,
-  type Packed,
   type Shared,
 } from "./findIndex";
 import type { Asked } from "./passes";
