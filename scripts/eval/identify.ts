@@ -1,90 +1,141 @@
-// npm run eval:identify — how often the right face is found, on pictures from renderers that are not ours. Prints a table per condition.
-// Options: --count 250, --seed 11, --text given|none (given), --held-out (only families kept out of tuning), --only warped (conditions with that word), --misses (list them)
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
-import sharp from "sharp";
-import { identifyPicture } from "../../src/core/identify/identifyPicture";
-import { readPicture } from "../../src/core/picture/readPicture";
-import { readEvalLibrary } from "./library";
-import { CONDITIONS, drawPictures } from "./pictures";
+// npm run eval:identify — how often the right face is found, on pictures from renderers that are not ours. Prints a table per condition,
+// with the text given and unread.
+// Options: --count 250, --seed 11, --fonts folder (another set of fonts than the demo library), --only words of a condition, --held-out
+// (only families kept out of tuning), --text given|unread|both, --misses (list them), --out file (all answers as JSON, for fitting)
+import { writeFileSync } from "node:fs";
+import { availableParallelism } from "node:os";
+import { fileURLToPath } from "node:url";
+import { isMainThread, parentPort, Worker, workerData } from "node:worker_threads";
+import { isReader, readEvalStyles } from "./library";
+import { CONDITIONS, drawPictures, type EvalPicture } from "./pictures";
+import { answerPictures, type Answered, type Mode } from "./solve";
 
-const option = (name: string, otherwise: string) => {
+function option(name: string, otherwise: string): string {
   const at = process.argv.indexOf(`--${name}`);
   return at < 0 ? otherwise : (process.argv[at + 1] ?? otherwise);
-};
-const count = Number(option("count", "250"));
-const seed = Number(option("seed", "11"));
-const onlyHeldOut = process.argv.includes("--held-out");
-const only = option("only", "");
-const listMisses = process.argv.includes("--misses");
-
-const library = await readEvalLibrary();
-console.log(`${library.styles.length} styles read in ${library.secondsToRead.toFixed(1)} s`);
-const folder = mkdtempSync(join(tmpdir(), "fond-quarry-eval-"));
-const pictures = drawPictures(library.styles, count, seed, folder).filter(
-  (p) => (!onlyHeldOut || p.heldOut) && p.condition.includes(only),
-);
-
-type Tally = { n: number; familyFirst: number; familyFive: number; styleFirst: number; cpuMs: number[] };
-const tally = (): Tally => ({ n: 0, familyFirst: 0, familyFive: 0, styleFirst: 0, cpuMs: [] });
-const tallies = new Map<string, Tally>(
-  [...CONDITIONS, "all", "tuning families", "held-out families"].map((c) => [c, tally()]),
-);
-const calibration: { chance: number; right: boolean }[] = [];
-for (const p of pictures) {
-  const { data, info } = await sharp(p.file).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
-  const started = process.cpuUsage();
-  const line = readPicture({
-    widthPx: info.width,
-    heightPx: info.height,
-    rgba: new Uint8Array(data.buffer, data.byteOffset, data.length),
-  });
-  const result = line && identifyPicture(line, p.text, library.index, library.load, 20);
-  const used = process.cpuUsage(started);
-  const matches = result?.matches ?? [];
-  const families = [...new Set(matches.map((m) => m.family))];
-  const familyRank = families.indexOf(p.style.family);
-  const styleFirst = matches[0]?.styleId === p.style.styleId;
-  if (matches[0])
-    calibration.push({
-      chance: matches.filter((m) => m.family === matches[0]!.family).reduce((a, m) => a + m.chance, 0),
-      right: familyRank === 0,
-    });
-  for (const key of [p.condition, "all", p.heldOut ? "held-out families" : "tuning families"]) {
-    const t = tallies.get(key)!;
-    t.n++;
-    t.cpuMs.push((used.user + used.system) / 1000);
-    if (familyRank === 0) t.familyFirst++;
-    if (familyRank >= 0 && familyRank < 5) t.familyFive++;
-    if (styleFirst) t.styleFirst++;
-  }
-  if (listMisses && familyRank !== 0)
-    console.log(
-      `miss [${p.condition}] ${p.style.styleId} “${p.text}” rank ${familyRank} cuts ${line?.letters.length}/${p.text.replace(/\s/g, "").length} first ${matches[0]?.styleId} ${matches[0]?.score.toFixed(3)} right ${matches.find((m) => m.family === p.style.family)?.score.toFixed(3)} blur ${result?.imaging.blurPx} gain ${result?.imaging.gain} slope ${line?.slopeDeg.toFixed(1)} ${p.file}`,
-    );
 }
-const share = (a: number, n: number) => (n ? `${((100 * a) / n).toFixed(1)} %` : "–").padStart(8);
-console.log("condition".padEnd(28), "n".padStart(4), "family 1st", "family ≤5", "style 1st", "CPU ms (median)");
-for (const [key, t] of tallies) {
-  const ms = [...t.cpuMs].sort((a, b) => a - b)[Math.floor(t.n / 2)] ?? 0;
+
+type Slice = { pictures: EvalPicture[]; modes: Mode[]; fonts: string; without: string[] };
+
+if (!isMainThread && !isReader) {
+  const slice = workerData as Slice;
+  await answerPictures(slice, (answer) => parentPort!.postMessage(answer));
+  process.exit(0);
+}
+if (isMainThread) await report();
+
+async function report() {
+  const fonts = option("fonts", "");
+  const text = option("text", "both");
+  const modes: Mode[] = text === "both" ? ["given", "unread"] : [text as Mode];
+  const { styles, secondsToRead } = await readEvalStyles(fonts);
   console.log(
-    key.padEnd(28),
-    String(t.n).padStart(4),
-    share(t.familyFirst, t.n),
-    " ",
-    share(t.familyFive, t.n),
-    " ",
-    share(t.styleFirst, t.n),
-    ms.toFixed(0).padStart(10),
+    `${styles.length} styles of ${new Set(styles.map((s) => s.family)).size} families (read in ${secondsToRead.toFixed(1)} s)`,
   );
-}
-console.log("calibration of the family's chance: said → right");
-for (let low = 0; low < 1; low += 0.2) {
-  const inside = calibration.filter((c) => c.chance >= low && c.chance < low + 0.2);
-  if (inside.length)
-    console.log(
-      `  ${(low * 100).toFixed(0)}–${((low + 0.2) * 100).toFixed(0)} %: ${inside.length} said, ${share(inside.filter((c) => c.right).length, inside.length).trim()} right`,
+  const drawn = await drawPictures(
+    styles,
+    Number(option("count", "250")),
+    Number(option("seed", "11")),
+    fonts ? "folder" : "demo",
+  );
+  const only = option("only", "");
+  const pictures = drawn.filter(
+    (p) => p.condition.includes(only) && (!process.argv.includes("--held-out") || p.heldOut),
+  );
+  const started = Date.now();
+  const answers = await askAll(pictures, modes, fonts);
+  console.log(`${pictures.length} pictures, ${((Date.now() - started) / 1000).toFixed(0)} s\n`);
+  for (const mode of modes)
+    printTable(
+      answers.filter((a) => a.mode === mode),
+      mode,
     );
+  if (process.argv.includes("--misses")) for (const a of answers) if (a.familyRank !== 0) console.log(writeMiss(a));
+  const out = option("out", "");
+  if (out) writeFileSync(out, JSON.stringify(answers));
 }
-if (!listMisses) rmSync(folder, { recursive: true, force: true });
+
+async function askAll(pictures: EvalPicture[], modes: Mode[], fonts: string): Promise<Answered[]> {
+  const threads = Math.min(availableParallelism(), Number(option("threads", "2")));
+  const answers: Answered[] = [];
+  await Promise.all(
+    Array.from(
+      { length: threads },
+      (_, k) =>
+        new Promise<void>((resolve, reject) => {
+          const slice: Slice = { pictures: pictures.filter((_, i) => i % threads === k), modes, fonts, without: [] };
+          new Worker(fileURLToPath(import.meta.url), { workerData: slice, argv: process.argv.slice(2) })
+            .on("message", (a: Answered) => {
+              answers.push(a);
+              if (answers.length % 100 === 0) console.error(`${answers.length} answers`);
+            })
+            .once("error", reject)
+            .once("exit", () => resolve());
+        }),
+    ),
+  );
+  return answers;
+}
+
+function printTable(answers: Answered[], mode: Mode) {
+  const share = (list: Answered[], holds: (a: Answered) => boolean) =>
+    (list.length ? `${((100 * list.filter(holds).length) / list.length).toFixed(1)} %` : "–").padStart(9);
+  console.log(
+    `${mode === "given" ? "text given" : "unread"}`.padEnd(28),
+    "   n  family 1st  or twin   ≤5    style 1st  or twin   ≤5   ms median  p90",
+  );
+  const rows: [string, Answered[]][] = [
+    ...CONDITIONS.map((c): [string, Answered[]] => [c, answers.filter((a) => a.condition === c)]),
+    ...(["magick", "pango", "chromium"] as const).map((r): [string, Answered[]] => [
+      `drawn by ${r}`,
+      answers.filter((a) => a.renderer === r),
+    ]),
+    ["families of tuning", answers.filter((a) => !a.heldOut)],
+    ["families kept out", answers.filter((a) => a.heldOut)],
+    ["all", answers],
+  ];
+  for (const [name, list] of rows) {
+    const ms = list.map((a) => a.ms).sort((a, b) => a - b);
+    console.log(
+      name.padEnd(28),
+      String(list.length).padStart(4),
+      share(list, (a) => a.familyRank === 0),
+      share(list, (a) => a.familyRank === 0 || a.isTwinFirst),
+      share(list, (a) => (a.familyRank >= 0 && a.familyRank < 5) || a.isTwinFirst),
+      share(list, (a) => a.styleRank === 0),
+      share(list, (a) => a.styleRank === 0 || a.isTwinFirst),
+      share(list, (a) => a.styleRank >= 0 && a.styleRank < 5),
+      (ms[Math.floor(ms.length / 2)] ?? 0).toFixed(0).padStart(6),
+      (ms[Math.floor(ms.length * 0.9)] ?? 0).toFixed(0).padStart(6),
+    );
+  }
+  if (mode === "unread")
+    console.log(
+      "read without a mistake:",
+      share(answers, (a) => a.isReadRight),
+      "by the letter reader alone:",
+      share(answers, (a) => a.isOcrRight),
+    );
+  printCalibration(answers);
+}
+
+function printCalibration(answers: Answered[]) {
+  console.log("chance said of the family named first → how often it was right");
+  let error = 0;
+  for (let low = 0; low < 1; low += 0.1) {
+    const inside = answers.filter((a) => a.familyChance >= low && a.familyChance < low + 0.1 + (low > 0.85 ? 0.1 : 0));
+    if (!inside.length) continue;
+    const right = inside.filter((a) => a.familyRank === 0 || a.isTwinFirst).length / inside.length;
+    const said = inside.reduce((s, a) => s + a.familyChance, 0) / inside.length;
+    error += (inside.length / answers.length) * Math.abs(right - said);
+    console.log(
+      `  ${(100 * said).toFixed(0).padStart(3)} % said ${inside.length} times: ${(100 * right).toFixed(1)} % right`,
+    );
+    if (low > 0.85) break;
+  }
+  console.log(`  expected calibration error ${error.toFixed(3)}\n`);
+}
+
+function writeMiss(a: Answered): string {
+  return `miss ${a.mode} [${a.condition}] ${a.styleId} “${a.text}”${a.mode === "unread" ? ` read “${a.read}”` : ""} rank ${a.familyRank} ${a.note} ${a.file}`;
+}

@@ -3,6 +3,7 @@ import { cellsOf, sumInk, type SumTable } from "../geometry/raster";
 import { describeCells, FORM_LENGTH } from "../measure/cellForm";
 import type { InkLine } from "../picture/readPicture";
 import type { CutBox } from "../picture/straighten";
+import { alignPieces, type Alignment } from "./align";
 import { quantize, SignatureIndex, type SignBox } from "./signature";
 
 // Taken out of the global object once: the loops below call them millions of times.
@@ -36,7 +37,6 @@ export function rankCoarse(
   const ranks: CoarseRank[] = [];
   const cutsFit = line.letters.length === characters.length;
   const forms = cutsFit ? line.letters.map((b) => formIn(sums, b)) : [];
-  const extent = extentOf(line.letters);
   for (let style = 0; style < index.ids.length && cutsFit; style++) {
     const boxes = signs.map((s) => (s < 0 ? null : index.box(style, s)));
     if (isWorthwhile(boxes))
@@ -46,21 +46,19 @@ export function rankCoarse(
   // The count of cuts may be right by chance: then nothing comes near by them, and each style's own advances cut anew.
   if (cutsFit && ranks.some((r) => r.cost < GOOD_CUTS)) return best(ranks, keep);
   const byCuts = new Map(ranks.map((r) => [r.style, r.cost]));
-  const led: CoarseRank[] = [];
+  const pieces = line.letters;
+  const laid: { style: number; alignment: Alignment; boxes: (SignBox | null)[] }[] = [];
   for (let style = 0; style < index.ids.length; style++) {
     const boxes = signs.map((s) => (s < 0 ? null : index.box(style, s)));
     if (!isWorthwhile(boxes)) continue;
-    led.push({
-      style,
-      cost: costByAdvances(sums, extent, boxes, signs, wordStarts, index, style, GLANCE),
-      by: "advances",
-    });
+    const alignment = alignPieces(pieces, boxes, wordStarts);
+    if (alignment) laid.push({ style, alignment, boxes });
   }
-  // A glance at every third letter leaves a part of the styles, which are then looked at whole.
+  // Widths and heights leave a part of the styles, whose letters are then looked at.
+  laid.sort((a, b) => a.alignment.cost - b.alignment.cost);
   return best(
-    best(led, max(keep * 4, 160)).map(({ style }) => {
-      const boxes = signs.map((s) => (s < 0 ? null : index.box(style, s)));
-      const cost = costByAdvances(sums, extent, boxes, signs, wordStarts, index, style, 1) * LED_FACTOR;
+    laid.slice(0, max(keep * 5, 300)).map(({ style, alignment }) => {
+      const cost = costByAlignment(sums, alignment, signs, index, style) * LED_FACTOR;
       const cut = byCuts.get(style) ?? Infinity;
       return cut <= cost ? { style, cost: cut, by: "cuts" } : { style, cost, by: "advances" };
     }),
@@ -68,7 +66,6 @@ export function rankCoarse(
   );
 }
 
-const GLANCE = 3;
 /** A cost by cuts under which the cuts are believed. */
 const GOOD_CUTS = 0.7;
 /** Cuts led by advances are less exact, so they must be clearly better to win. */
@@ -252,23 +249,17 @@ export function predictBoxes(extent: CutBox, boxes: (SignBox | null)[], wordStar
   return { placed, scalePx, trackingEm, baselinePx: extent.top + top * scalePx };
 }
 
-function costByAdvances(
+function costByAlignment(
   sums: SumTable,
-  extent: CutBox,
-  boxes: (SignBox | null)[],
+  { placed, cost, trackingEm }: Alignment,
   signs: number[],
-  wordStarts: number[],
   index: SignatureIndex,
   style: number,
-  every: number,
 ): number {
-  const { placed, trackingEm } = predictBoxes(extent, boxes, wordStarts);
-  // Hopelessly too wide or narrow: the cells need not be looked at.
-  if (trackingEm < -0.3 || trackingEm > 0.9) return 8 + abs(trackingEm);
   const distances: number[] = [];
   placed.forEach((b, i) => {
-    if (i % every === 0 && b && b.right - b.left > 0.5)
-      distances.push(index.distance(style, signs[i]!, formIn(sums, b), WEIGHTS));
+    if (b && b.right - b.left > 0.5) distances.push(index.distance(style, signs[i]!, formIn(sums, b), WEIGHTS));
   });
-  return trimmedMean(distances) + 1.5 * max(0, -trackingEm - 0.02) + 0.3 * max(0, trackingEm - 0.05);
+  return trimmedMean(distances) + ALIGN_WEIGHT * min(cost, 9) + 0.3 * max(0, trackingEm - 0.05);
 }
+const ALIGN_WEIGHT = 0.05;

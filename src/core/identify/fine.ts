@@ -4,7 +4,9 @@ import type { InkPicture } from "../geometry/raster";
 import type { OpenFace } from "../outlines/openFace";
 import type { InkLine } from "../picture/readPicture";
 import { shapeText } from "../shape/shapeText";
-import { extentOf, fitLine, predictBoxes } from "./coarse";
+import { solve } from "../picture/ink";
+import { alignPieces } from "./align";
+import { extentOf, fitLine } from "./coarse";
 import { clonePose, drawPose, imageInk, posePolygons, type Imaging, type Part, type Pose } from "./pose";
 
 // Taken out of the global object once: the loops below call them millions of times.
@@ -16,6 +18,9 @@ export type FineResult = { cost: number; spacing: number; letters: number[]; pos
 const ASPECT_SIGMA = 0.025;
 const SLANT_SIGMA = 0.025;
 const RISE_SIGMA_EM = 0.012;
+const TAPER_SIGMA = 0.03;
+const TURN_SIGMA = 0.03;
+const SLOPE_SIGMA = 0.02;
 
 /**
  * Lays a candidate's word over the line.
@@ -70,7 +75,7 @@ export function placeWord(
   if (!parts.length) return null;
   const clusters = new Set(parts.map((p) => p.first));
   const simple = line.letters.length === characters.length && clusters.size === parts.length;
-  return simple ? placeByCuts(line, parts, boxes) : placeByAdvances(line, parts, boxes, wordStarts);
+  return simple ? placeByCuts(line, parts, boxes) : placeByPieces(line, parts, boxes, wordStarts);
 }
 
 /** UTF-16 index in the text → index among the characters that are not white space. */
@@ -86,6 +91,8 @@ function indexUnits(text: string): number[] {
 
 type EmBox = { left: number; right: number; top: number; bottom: number; advance: number };
 
+const FLAT = { slant: 0, taper: 0, turn: 0 };
+
 function placeByCuts(line: InkLine, parts: Part[], boxes: EmBox[]): Pose | null {
   const cuts = parts.map((p) => extentOf(line.letters.slice(p.first, p.first + p.count)));
   const fit = fitLine(cuts, boxes);
@@ -97,22 +104,58 @@ function placeByCuts(line: InkLine, parts: Part[], boxes: EmBox[]): Pose | null 
     slope: fit.slope,
     scalePx: fit.scalePx,
     aspect: clampAspect(fit.aspect),
-    slant: 0,
+    ...FLAT,
+    ...lengthOf(line),
   };
 }
 
 const clampAspect = (a: number) => min(1.12, max(0.89, a));
 
-function placeByAdvances(line: InkLine, parts: Part[], boxes: EmBox[], wordStarts: number[]): Pose | null {
-  const extent = extentOf(line.letters);
-  const { scalePx, baselinePx } = predictBoxes(extent, boxes, wordStarts);
-  // Places come from the shaped run (kerning, joins), stretched by one tracking so that both ends meet the ink.
-  const left = parts[0]!.penEm + boxes[0]!.left;
-  const right = max(...parts.map((p, i) => p.penEm + boxes[i]!.right));
-  const tracking = ((extent.right - extent.left) / scalePx - (right - left)) / max(1, parts.length - 1);
-  if (tracking < -0.35 || tracking > 1.2) return null;
-  parts.forEach((p, i) => (p.atPx = extent.left + (p.penEm + p.centreEm - left + i * tracking) * scalePx));
-  return { parts, baselinePx, slope: 0, scalePx, aspect: 1, slant: 0 };
+function lengthOf(line: InkLine): Pick<Pose, "middlePx" | "halfPx"> {
+  const { left, right } = extentOf(line.letters);
+  return { middlePx: (left + right) / 2, halfPx: max(1, (right - left) / 2) };
+}
+
+/** Where letters touch, each piece of ink is shared among letters as the face's own widths and heights say. */
+function placeByPieces(line: InkLine, parts: Part[], boxes: EmBox[], wordStarts: number[]): Pose | null {
+  // Pens of the shaped run (kerning, joins) instead of plain advances.
+  const run = boxes.map((b, i) => ({
+    ...b,
+    advance: i + 1 < parts.length ? parts[i + 1]!.penEm - parts[i]!.penEm : b.advance,
+  }));
+  const starts = parts.flatMap((p, i) => (i && wordStarts.includes(p.first) ? [i] : []));
+  // The alignment counts gaps of words by itself: the pens must not hold them too.
+  for (const i of starts) run[i - 1]!.advance = boxes[i - 1]!.advance;
+  const alignment = alignPieces(line.letters, run, [0, ...starts]);
+  if (!alignment) return null;
+  const { placed } = alignment;
+  const seen = placed.flatMap((b, i) => (b ? [i] : []));
+  if (seen.length < max(1, parts.length * 0.5)) return null;
+  const fit = fitLine(
+    seen.map((i) => placed[i]!),
+    seen.map((i) => boxes[i]!),
+  );
+  const isGood = fit && fit.scalePx > 0.6 * alignment.scalePx && fit.scalePx < 1.6 * alignment.scalePx;
+  const scalePx = isGood ? fit.scalePx : alignment.scalePx;
+  parts.forEach((p, i) => {
+    const own = placed[i];
+    if (own) p.atPx = (own.left + own.right) / 2;
+    else {
+      // A letter without ink of its own stands beside the nearest that has some.
+      const near = seen.reduce((a, b) => (abs(b - i) < abs(a - i) ? b : a));
+      const at = placed[near]!;
+      p.atPx = (at.left + at.right) / 2 + (p.penEm + p.centreEm - parts[near]!.penEm - parts[near]!.centreEm) * scalePx;
+    }
+  });
+  return {
+    parts,
+    baselinePx: isGood ? fit.baselinePx : alignment.baselinePx,
+    slope: isGood ? max(-0.08, min(0.08, fit.slope)) : 0,
+    scalePx,
+    aspect: isGood ? clampAspect(fit.aspect) : 1,
+    ...FLAT,
+    ...lengthOf(line),
+  };
 }
 
 /**
@@ -193,79 +236,165 @@ function spacingError(pose: Pose): number {
   return sqrt(rest.reduce((a, r, i) => a + (r - mean - c * (i - middle)) ** 2, 0) / n);
 }
 
-const SHARED = 3;
+/** Scale, aspect, slant, taper, turn, slope. */
+const SHARED = 6;
 
-/** One step: shared scale, aspect and slant, and each part's shift, from the slope of the drawing against what remains. */
+type OwnTerms = { A: number[]; B: Float64Array; r: number[] };
+
+/** One step: what the letters share, and each part's shift, from the slope of the drawing against what remains. */
 function stepPose(pose: Pose, strip: InkPicture, drawn: Float32Array) {
-  const { widthPx: w, heightPx: h, ink } = strip;
   const C = new Float64Array(SHARED * SHARED);
   const g = new Float64Array(SHARED);
-  const own: { A: number[]; B: number[]; r: number[] }[] = [];
+  const own: OwnTerms[] = [];
   for (const part of pose.parts) {
-    const A = [0, 0, 0];
-    const B = [0, 0, 0, 0, 0, 0];
-    const r = [0, 0];
+    const B = new Float64Array(2 * SHARED);
     const b = boundsOf(posePolygons(pose, part));
-    const base = pose.baselinePx + pose.slope * part.atPx + part.dyPx;
-    if (b) {
-      const x1 = min(w - 1, ceil(b.xMax) + 2);
-      const y1 = min(h - 1, ceil(b.yMax) + 2);
-      for (let y = max(1, floor(b.yMin) - 2); y < y1; y++)
-        for (let x = max(1, floor(b.xMin) - 2); x < x1; x++) {
-          const i = y * w + x;
-          const gx = (drawn[i + 1]! - drawn[i - 1]!) / 2;
-          const gy = (drawn[i + w]! - drawn[i - w]!) / 2;
-          if (gx * gx + gy * gy < 1e-5) continue;
-          const e = ink[i]! - drawn[i]!;
-          // A drawing that moves by (ux, uy) changes by −(gx·ux + gy·uy).
-          const fx = x + 0.5 - part.atPx;
-          const fy = y + 0.5 - base;
-          const j0 = -(gx * fx + gy * fy);
-          const j1 = -gx * fx;
-          const j2 = -gx * (-fy - 0.25 * pose.scalePx);
-          const jx = -gx;
-          const jy = -gy;
-          A[0]! += jx * jx;
-          A[1]! += jx * jy;
-          A[2]! += jy * jy;
-          r[0]! += jx * e;
-          r[1]! += jy * e;
-          B[0]! += jx * j0;
-          B[1]! += jx * j1;
-          B[2]! += jx * j2;
-          B[3]! += jy * j0;
-          B[4]! += jy * j1;
-          B[5]! += jy * j2;
-          C[0]! += j0 * j0;
-          C[1]! += j0 * j1;
-          C[2]! += j0 * j2;
-          C[4]! += j1 * j1;
-          C[5]! += j1 * j2;
-          C[8]! += j2 * j2;
-          g[0]! += j0 * e;
-          g[1]! += j1 * e;
-          g[2]! += j2 * e;
-        }
+    const moments = b && sumMoments(pose, part, b, strip, drawn);
+    if (!moments) {
+      own.push({ A: [0, 0, 0], B, r: [0, 0] });
+      continue;
     }
-    own.push({ A, B, r });
+    // Every derivative is a sum of the same six products; so their moments give all that the step needs.
+    const u = (part.atPx - pose.middlePx) / pose.halfPx;
+    const lean = 0.25 * pose.scalePx;
+    const terms = [
+      [-1, 0, 0, 0, 0, 0],
+      [0, -1, 0, 0, 0, 0],
+      [0, 0, -1, 0, 0, -1],
+      [0, 0, -1, 0, 0, 0],
+      [lean, 0, 0, 1, 0, 0],
+      [0, 0, -u, 0, 0, -u],
+      [lean * u, 0, 0, u, 0, 0],
+      [0, pose.middlePx - part.atPx, 0, 0, -1, 0],
+    ];
+    const { M, v } = moments;
+    const times = terms.map((t) => M.map((row) => dot6(t, row)));
+    const product = (p: number, q: number) => dot6(times[p]!, terms[q]!);
+    for (let p = 0; p < SHARED; p++) {
+      B[p] = product(0, p + 2);
+      B[SHARED + p] = product(1, p + 2);
+      g[p]! += dot6(terms[p + 2]!, v);
+      for (let q = 0; q < SHARED; q++) C[p * SHARED + q]! += product(p + 2, q + 2);
+    }
+    own.push({ A: [product(0, 0), product(0, 1), product(1, 1)], B, r: [-v[0]!, -v[1]!] });
   }
-  C[3] = C[1]!;
-  C[6] = C[2]!;
-  C[7] = C[5]!;
   addPriors(pose, C, g, own);
   solveSchur(pose, C, g, own);
 }
 
-function addPriors(pose: Pose, C: Float64Array, g: Float64Array, own: { A: number[]; r: number[] }[]) {
+const dot6 = (a: readonly number[], b: readonly number[]) =>
+  a[0]! * b[0]! + a[1]! * b[1]! + a[2]! * b[2]! + a[3]! * b[3]! + a[4]! * b[4]! + a[5]! * b[5]!;
+
+/**
+ * Sums over the pixels around a part. A drawing that moves by (ux, uy) changes by −(gx·ux + gy·uy), where g is its slope.
+ * @returns M, shape [6, 6], of the products of gx, gy, gx·x, gx·y, gy·x, gy·y (from the part's own point), and v: each times what
+ *   picture and drawing differ by.
+ */
+function sumMoments(
+  pose: Pose,
+  part: Part,
+  b: { xMin: number; xMax: number; yMin: number; yMax: number },
+  { widthPx: w, heightPx: h, ink }: InkPicture,
+  drawn: Float32Array,
+): { M: number[][]; v: number[] } {
+  const base = pose.baselinePx + pose.slope * part.atPx + part.dyPx;
+  const x0 = max(1, floor(b.xMin) - 2);
+  const x1 = min(w - 1, ceil(b.xMax) + 2);
+  const y1 = min(h - 1, ceil(b.yMax) + 2);
+  let m00 = 0,
+    m01 = 0,
+    m02 = 0,
+    m03 = 0,
+    m04 = 0,
+    m05 = 0,
+    m11 = 0,
+    m12 = 0,
+    m13 = 0,
+    m14 = 0,
+    m15 = 0,
+    m22 = 0,
+    m23 = 0,
+    m24 = 0,
+    m25 = 0,
+    m33 = 0,
+    m34 = 0,
+    m35 = 0,
+    m44 = 0,
+    m45 = 0,
+    m55 = 0;
+  let v0 = 0,
+    v1 = 0,
+    v2 = 0,
+    v3 = 0,
+    v4 = 0,
+    v5 = 0;
+  for (let y = max(1, floor(b.yMin) - 2); y < y1; y++)
+    for (let x = x0; x < x1; x++) {
+      const i = y * w + x;
+      const q0 = (drawn[i + 1]! - drawn[i - 1]!) / 2;
+      const q1 = (drawn[i + w]! - drawn[i - w]!) / 2;
+      if (q0 * q0 + q1 * q1 < 1e-5) continue;
+      const e = ink[i]! - drawn[i]!;
+      const fx = x + 0.5 - part.atPx;
+      const fy = y + 0.5 - base;
+      const q2 = q0 * fx;
+      const q3 = q0 * fy;
+      const q4 = q1 * fx;
+      const q5 = q1 * fy;
+      m00 += q0 * q0;
+      m01 += q0 * q1;
+      m02 += q0 * q2;
+      m03 += q0 * q3;
+      m04 += q0 * q4;
+      m05 += q0 * q5;
+      m11 += q1 * q1;
+      m12 += q1 * q2;
+      m13 += q1 * q3;
+      m14 += q1 * q4;
+      m15 += q1 * q5;
+      m22 += q2 * q2;
+      m23 += q2 * q3;
+      m24 += q2 * q4;
+      m25 += q2 * q5;
+      m33 += q3 * q3;
+      m34 += q3 * q4;
+      m35 += q3 * q5;
+      m44 += q4 * q4;
+      m45 += q4 * q5;
+      m55 += q5 * q5;
+      v0 += q0 * e;
+      v1 += q1 * e;
+      v2 += q2 * e;
+      v3 += q3 * e;
+      v4 += q4 * e;
+      v5 += q5 * e;
+    }
+  return {
+    M: [
+      [m00, m01, m02, m03, m04, m05],
+      [m01, m11, m12, m13, m14, m15],
+      [m02, m12, m22, m23, m24, m25],
+      [m03, m13, m23, m33, m34, m35],
+      [m04, m14, m24, m34, m44, m45],
+      [m05, m15, m25, m35, m45, m55],
+    ],
+    v: [v0, v1, v2, v3, v4, v5],
+  };
+}
+
+function addPriors(pose: Pose, C: Float64Array, g: Float64Array, own: OwnTerms[]) {
   // Each prior weighs as much as a residual of 0.15 over as many pixels as the contour has.
   const noise = 0.15 * 0.15 * 12;
-  const aspect = noise / (ASPECT_SIGMA * ASPECT_SIGMA);
-  const slant = noise / (SLANT_SIGMA * SLANT_SIGMA);
+  const hold = (k: number, value: number, sigma: number) => {
+    C[k * SHARED + k]! += noise / (sigma * sigma);
+    g[k]! -= (noise / (sigma * sigma)) * value;
+  };
   C[0]! += 1;
-  C[4]! += aspect;
-  g[1]! -= aspect * log(pose.aspect);
-  C[8]! += slant;
-  g[2]! -= slant * pose.slant;
+  hold(1, log(pose.aspect), ASPECT_SIGMA);
+  hold(2, pose.slant, SLANT_SIGMA);
+  hold(3, pose.taper, TAPER_SIGMA);
+  hold(4, pose.turn, TURN_SIGMA);
+  hold(5, pose.slope, SLOPE_SIGMA);
   const rise = noise / (RISE_SIGMA_EM * pose.scalePx) ** 2;
   own.forEach(({ A, r }, i) => {
     A[0]! += 0.02;
@@ -274,50 +403,47 @@ function addPriors(pose: Pose, C: Float64Array, g: Float64Array, own: { A: numbe
   });
 }
 
-function solveSchur(pose: Pose, C: Float64Array, g: Float64Array, own: { A: number[]; B: number[]; r: number[] }[]) {
+function solveSchur(pose: Pose, C: Float64Array, g: Float64Array, own: OwnTerms[]) {
   const inverses = own.map(({ A }) => {
     const det = A[0]! * A[2]! - A[1]! * A[1]! || 1e-9;
     return [A[2]! / det, -A[1]! / det, A[0]! / det] as const;
   });
-  const S = Float64Array.from(C);
-  const t = Float64Array.from(g);
+  const rows = Array.from({ length: SHARED }, (_, a) => [...C.subarray(a * SHARED, (a + 1) * SHARED), g[a]!]);
   own.forEach(({ B, r }, i) => {
     const [p, q, s] = inverses[i]!;
     for (let a = 0; a < SHARED; a++) {
-      const ux = p * B[a]! + q * B[3 + a]!;
-      const uy = q * B[a]! + s * B[3 + a]!;
-      for (let b = 0; b < SHARED; b++) S[a * SHARED + b]! -= ux * B[b]! + uy * B[3 + b]!;
-      t[a]! -= ux * r[0]! + uy * r[1]!;
+      const ux = p * B[a]! + q * B[SHARED + a]!;
+      const uy = q * B[a]! + s * B[SHARED + a]!;
+      for (let b = 0; b < SHARED; b++) rows[a]![b]! -= ux * B[b]! + uy * B[SHARED + b]!;
+      rows[a]![SHARED]! -= ux * r[0]! + uy * r[1]!;
     }
   });
-  const shared = solve3x3(S, t) ?? [0, 0, 0];
+  const solved = solve(rows);
   const limit = (v: number, by: number) => max(-by, min(by, v));
-  const [dScale, dAspect, dSlant] = [limit(shared[0]!, 0.06), limit(shared[1]!, 0.05), limit(shared[2]!, 0.06)];
+  const shared = LIMITS.map((by, a) => limit(Number.isFinite(solved?.[a]) ? solved![a]! : 0, by));
   own.forEach(({ B, r }, i) => {
     const [p, q, s] = inverses[i]!;
-    const rx = r[0]! - B[0]! * dScale - B[1]! * dAspect - B[2]! * dSlant;
-    const ry = r[1]! - B[3]! * dScale - B[4]! * dAspect - B[5]! * dSlant;
+    let [rx, ry] = [r[0]!, r[1]!];
+    for (let a = 0; a < SHARED; a++) {
+      rx -= B[a]! * shared[a]!;
+      ry -= B[SHARED + a]! * shared[a]!;
+    }
     const reach = 0.05 * pose.scalePx;
     pose.parts[i]!.atPx += limit(p * rx + q * ry, reach);
     pose.parts[i]!.dyPx += limit(q * rx + s * ry, reach);
   });
-  pose.scalePx *= exp(dScale);
-  pose.aspect *= exp(dAspect);
-  pose.slant += dSlant;
+  const [scale, aspect, slant, taper, turn, slope] = shared as [number, number, number, number, number, number];
+  pose.scalePx *= exp(scale);
+  pose.aspect *= exp(aspect);
+  pose.slant += slant;
+  pose.taper += taper;
+  pose.turn += turn;
+  pose.slope += slope;
+  pose.baselinePx -= slope * pose.middlePx;
   // What all letters rise by together is the baseline's, not theirs.
   const rise = pose.parts.reduce((a, p) => a + p.dyPx, 0) / pose.parts.length;
   pose.baselinePx += rise;
   for (const p of pose.parts) p.dyPx -= rise;
 }
-
-function solve3x3(S: Float64Array, t: Float64Array): number[] | null {
-  const [a, b, c, d, e, f, g, h, i] = S as unknown as number[];
-  const det = a! * (e! * i! - f! * h!) - b! * (d! * i! - f! * g!) + c! * (d! * h! - e! * g!);
-  if (!Number.isFinite(det) || abs(det) < 1e-12) return null;
-  const [p, q, r] = t as unknown as number[];
-  return [
-    (p! * (e! * i! - f! * h!) - b! * (q! * i! - f! * r!) + c! * (q! * h! - e! * r!)) / det,
-    (a! * (q! * i! - f! * r!) - p! * (d! * i! - f! * g!) + c! * (d! * r! - q! * g!)) / det,
-    (a! * (e! * r! - q! * h!) - b! * (d! * r! - q! * g!) + p! * (d! * h! - e! * g!)) / det,
-  ];
-}
+/** How far one step may go in what the letters share. */
+const LIMITS = [0.06, 0.05, 0.06, 0.05, 0.05, 0.03];

@@ -1,21 +1,44 @@
 // The whole of identifying: coarse over all styles, fine over the best, agreement per letter, chance. See README for the method.
 import { writePath } from "../geometry/outline";
 import type { OpenFace } from "../outlines/openFace";
-import { leanLine, type InkLine } from "../picture/readPicture";
+import { halveLine, leanLine, type InkLine, type InkReadings } from "../picture/readPicture";
 import { UPRIGHT, type Lean } from "../picture/straighten";
 import { rankCoarse, type CoarseRank } from "./coarse";
 import { chancesOf } from "./chance";
 import { placeWord, refinePose, type FineResult } from "./fine";
-import { drawPose, imageInk, posePolygons, type Imaging, type Pose } from "./pose";
+import type { Coordinates } from "./instances";
+import { drawPose, imageInk, posePolygons, scalePose, type Imaging, type Pose } from "./pose";
 import type { SignatureIndex } from "./signature";
 
 // Taken out of the global object once: the loops below call them millions of times.
 const { abs, max, min } = Math;
 
-export type FaceLoader = (styleId: string) => OpenFace | null;
+/** Opens a style's face, at a setting of its axes. */
+export type FaceLoader = (styleId: string, coordinates: Coordinates | null) => OpenFace | null;
+
+/** Faces that stay open between questions: nearly every question asks for the same few hundred. */
+const FACES_KEPT = 400;
+
+/** A loader that keeps what it opened. */
+export function keepFaces(load: FaceLoader): FaceLoader {
+  const kept = new Map<string, OpenFace | null>();
+  return (styleId, coordinates) => {
+    const key = coordinates ? `${styleId} ${JSON.stringify(coordinates)}` : styleId;
+    const known = kept.get(key);
+    const face = known === undefined ? load(styleId, coordinates) : known;
+    // Last asked for, last to go.
+    kept.delete(key);
+    kept.set(key, face);
+    if (kept.size > FACES_KEPT) kept.delete(kept.keys().next().value!);
+    return face;
+  };
+}
+
 export type Match = {
   styleId: string;
   family: string;
+  /** The setting of a variable font that comes nearest; null for any other. */
+  coordinates: Coordinates | null;
   /** 0–1: share of ink that agrees. */
   score: number;
   chance: number;
@@ -23,17 +46,36 @@ export type Match = {
   /** Outline laid over the strip, SVG path in strip pixels. */
   overlayPath: string;
 };
-export type IdentifyResult = { matches: Match[]; noneChance: number; compared: number; imaging: Imaging };
+export type IdentifyResult = {
+  /** The line under the supposition that was answered: its strip is what the overlays lie on. */
+  line: InkLine;
+  matches: Match[];
+  noneChance: number;
+  compared: number;
+  imaging: Imaging;
+};
 
-export const EFFORT = { coarse: 60, fine: 40, finest: 10, firstRounds: 3, lastRounds: 5 };
+/** Entries that are looked at, from all that the coarse stage left to the few that are looked at closely; rounds of fitting each. */
+export const EFFORT = {
+  coarse: 60,
+  perReading: 3,
+  glances: 36,
+  glanceRounds: 1,
+  looks: 14,
+  lookRounds: 2,
+  closest: 6,
+  closestRounds: 4,
+};
 const SPACING_WEIGHT = 1.2;
 const START: Imaging = { blurPx: 0.7, gain: 0 };
+/** Ink of fewer pixels than this is not halved for the first look. */
+const HALVE_FROM_PX = 44;
 
-/** The line under one supposition of how far perspective made its letters lean. */
-type View = { line: InkLine; lean: Lean };
-/** A style to be looked at closely, under the view in which it came nearest. */
-type Candidate = { style: number; view: View; cost: number };
-type Tried = { style: number; view: View; result: FineResult; total: number };
+/** The line under one supposition of its ink and of how far perspective made its letters lean. */
+type View = { line: InkLine; lean: Lean; first: InkLine; perFirst: number };
+/** An entry of the index to be looked at closely, under the view in which it came nearest. */
+type Candidate = { entry: number; view: View; cost: number };
+type Tried = { entry: number; view: View; result: FineResult; total: number };
 
 /** Leans that are supposed (tangents), and what a supposition costs: a face that fits as it stands is believed first. */
 const LEANS = [-0.26, -0.13, 0.13, 0.26];
@@ -41,92 +83,222 @@ const LEAN_COST_COARSE = 1.1;
 const LEAN_COST_FINE = 0.12;
 /** A coarse cost by cuts under which nothing is supposed. */
 const NEAR_ENOUGH = 0.3;
+/** A coarse cost under which the ink is not supposed to be anything else than what stands out. */
+const PLAIN_ENOUGH = 0.3;
+/** Costs are compared over ink of different amounts: another reading than the plain one must be clearly better. */
+const READING_COST = 1.08;
 
-/** The best candidates over all views; each style once, under its best view. */
-function gatherCandidates(line: InkLine, rank: (l: InkLine, cutsOnly: boolean) => CoarseRank[]): Candidate[] {
-  const upright: View = { line, lean: UPRIGHT };
-  const list: Candidate[] = rank(line, false).map((r) => ({ style: r.style, view: upright, cost: r.cost }));
-  if ((list[0]?.cost ?? 0) >= NEAR_ENOUGH)
-    for (const tan of LEANS) {
-      const view = leanLine(line, tan);
-      for (const r of rank(view.line, true)) list.push({ style: r.style, view, cost: r.cost * LEAN_COST_COARSE });
-    }
-  const seen = new Set<number>();
-  return list.sort((a, b) => a.cost - b.cost).filter((c) => !seen.has(c.style) && seen.add(c.style));
+function viewOf(line: InkLine, lean: Lean): View {
+  const isHalved = line.strip.heightPx - 16 >= HALVE_FROM_PX;
+  return { line, lean, first: isHalved ? halveLine(line) : line, perFirst: isHalved ? 2 : 1 };
 }
 
-/**
- * Identifies the face of a line.
- * @param text - what stands there, spaces included. @param limit - matches wanted.
- * @returns matches best first, and the chance that none of the styles is the one. No matches when nothing can be compared.
- */
-export function identifyPicture(
-  line: InkLine,
-  text: string,
-  index: SignatureIndex,
-  load: FaceLoader,
-  limit: number,
-): IdentifyResult {
+/** The best candidates over all views of one line; each entry once, under its best view. */
+function gatherCandidates(line: InkLine, rank: (l: InkLine, cutsOnly: boolean) => CoarseRank[]): Candidate[] {
+  const upright = viewOf(line, UPRIGHT);
+  const list: Candidate[] = rank(line, false).map((r) => ({ entry: r.style, view: upright, cost: r.cost }));
+  if ((list[0]?.cost ?? 0) >= NEAR_ENOUGH)
+    for (const tan of LEANS) {
+      const leaned = leanLine(line, tan);
+      const view = viewOf(leaned.line, leaned.lean);
+      for (const r of rank(view.line, true)) list.push({ entry: r.style, view, cost: r.cost * LEAN_COST_COARSE });
+    }
+  const seen = new Set<number>();
+  return list.sort((a, b) => a.cost - b.cost).filter((c) => !seen.has(c.entry) && seen.add(c.entry));
+}
+
+/** What stands in a line: its letters without spaces, and where words begin. */
+export type Wording = { clean: string; characters: string[]; wordStarts: number[] };
+export function wordingOf(text: string): Wording {
   const words = text.normalize("NFC").trim().split(/\s+/);
-  const characters = words.flatMap((w) => [...w]);
   const wordStarts: number[] = [];
   words.reduce((at, w) => {
     wordStarts.push(at);
     return at + [...w].length;
   }, 0);
-  const clean = words.join(" ");
-  const coarse = gatherCandidates(line, (l, cutsOnly) =>
-    rankCoarse(l, characters, wordStarts, index, EFFORT.coarse, cutsOnly),
-  );
-  const tried: Tried[] = [];
-  const poses = new Map<number, Pose>();
-  const tryStyle = (
-    { style, view }: Pick<Candidate, "style" | "view">,
-    imaging: Imaging,
-    rounds: number,
-    giveUpAbove = Infinity,
-  ): Tried | null => {
-    let pose = poses.get(style);
-    if (!pose) {
-      const face = load(index.ids[style]!);
-      const placed = face && placeWord(face, view.line, clean, characters, wordStarts);
-      if (!placed) return null;
-      poses.set(style, (pose = placed));
-    }
-    const result = refinePose(pose, view.line, imaging, rounds, giveUpAbove);
-    const total = result.cost + SPACING_WEIGHT * result.spacing + LEAN_COST_FINE * abs(view.lean.tan);
-    return { style, view, result, total };
-  };
-  let imaging = START;
-  const first = coarse.slice(0, 6).flatMap((c) => tryStyle(c, imaging, EFFORT.firstRounds) ?? []);
-  if (!first.length) return { matches: [], noneChance: 1, compared: index.ids.length, imaging };
-  first.sort((a, b) => a.total - b.total);
-  imaging = estimateImaging(first.slice(0, 4));
-  let lowest = first[0]!.result.cost;
-  for (const candidate of coarse.slice(0, EFFORT.fine)) {
-    const t = tryStyle(candidate, imaging, EFFORT.firstRounds, lowest * 2 + 0.1);
-    if (!t) continue;
-    tried.push(t);
-    lowest = min(lowest, t.result.cost);
+  return { clean: words.join(" "), characters: words.flatMap((w) => [...w]), wordStarts };
+}
+
+/** Fits entries to a line and remembers where each came to lie. */
+class Fitter {
+  private poses = new Map<View, Map<number, Pose>>();
+  constructor(
+    private index: SignatureIndex,
+    private load: FaceLoader,
+    private wording: Wording,
+  ) {}
+
+  /** A first look, at the small copy. */
+  look({ entry, view }: Pick<Candidate, "entry" | "view">, imaging: Imaging, rounds: number): Tried | null {
+    const pose = this.placed(entry, view);
+    if (!pose) return null;
+    const result = refinePose(pose, view.first, shrinkImaging(imaging, view), rounds);
+    return this.told(entry, view, result);
   }
-  tried.sort((a, b) => a.total - b.total);
-  imaging = estimateImaging(tried.slice(0, 3));
-  const last = tried.slice(0, EFFORT.finest).flatMap((t) => tryStyle(t, imaging, EFFORT.lastRounds) ?? []);
-  last.sort((a, b) => a.total - b.total);
-  const ranked = [...last, ...tried.slice(EFFORT.finest)];
-  const { chances, none } = chancesOf(
-    ranked.map((t) => ({ cost: t.total, family: index.families[t.style]! })),
+
+  /** The closest look, at the whole line, beginning where the first one ended. */
+  lookAgain({ entry, view }: Pick<Candidate, "entry" | "view">, imaging: Imaging): Tried | null {
+    const pose = this.placed(entry, view);
+    return (
+      pose &&
+      this.told(entry, view, refinePose(scalePose(pose, view.perFirst), view.line, imaging, EFFORT.closestRounds))
+    );
+  }
+
+  /** Another setting of the same font over the small copy, begun where this one lies (there already, or at the whole line). */
+  lookAt(tried: Tried, coordinates: Coordinates, imaging: Imaging, isSmall: boolean): Tried | null {
+    const face = this.load(this.index.ids[tried.entry]!, coordinates);
+    const { clean, characters, wordStarts } = this.wording;
+    const { view } = tried;
+    const placed = face && placeWord(face, view.first, clean, characters, wordStarts);
+    if (!placed || placed.parts.length !== tried.result.pose.parts.length) return null;
+    const at = scalePose(tried.result.pose, isSmall ? 1 : 1 / view.perFirst);
+    const pose: Pose = {
+      ...at,
+      parts: placed.parts.map((p, i) => ({ ...p, atPx: at.parts[i]!.atPx, dyPx: at.parts[i]!.dyPx })),
+    };
+    return this.told(tried.entry, view, refinePose(pose, view.first, shrinkImaging(imaging, view), 1));
+  }
+
+  /** The closest look at what a look over the small copy came to. */
+  finish({ entry, view, result }: Tried, imaging: Imaging): Tried {
+    const pose = scalePose(result.pose, view.perFirst);
+    return this.told(entry, view, refinePose(pose, view.line, imaging, EFFORT.closestRounds));
+  }
+
+  private placed(entry: number, view: View): Pose | null {
+    let poses = this.poses.get(view);
+    if (!poses) this.poses.set(view, (poses = new Map()));
+    let pose = poses.get(entry) ?? null;
+    if (!pose) {
+      const face = this.load(this.index.ids[entry]!, this.index.coordinates[entry]!);
+      const { clean, characters, wordStarts } = this.wording;
+      pose = face && placeWord(face, view.first, clean, characters, wordStarts);
+      if (pose) poses.set(entry, pose);
+    }
+    return pose;
+  }
+
+  private told(entry: number, view: View, result: FineResult): Tried {
+    const total = result.cost + SPACING_WEIGHT * result.spacing + LEAN_COST_FINE * abs(view.lean.tan);
+    return { entry, view, result, total };
+  }
+}
+
+const shrinkImaging = (imaging: Imaging, { perFirst }: View): Imaging => ({
+  ...imaging,
+  blurPx: imaging.blurPx / perFirst,
+});
+const byTotal = (a: Tried, b: Tried) => a.total - b.total;
+
+/**
+ * Identifies the face of a line.
+ * @param lines - as `readPicture` gives them: other suppositions of the ink are read where the plain one comes near to nothing.
+ * @param text - what stands there, spaces included. @param limit - matches wanted.
+ * @returns matches best first, and the chance that none of the styles is the one. No matches when nothing can be compared.
+ */
+export function identifyPicture(
+  lines: InkReadings,
+  text: string,
+  index: SignatureIndex,
+  load: FaceLoader,
+  limit: number,
+): IdentifyResult {
+  const wording = wordingOf(text);
+  const { characters, wordStarts } = wording;
+  const fitter = new Fitter(index, load, wording);
+  const gather = (line: InkLine) =>
+    gatherCandidates(line, (l, cutsOnly) => rankCoarse(l, characters, wordStarts, index, EFFORT.coarse, cutsOnly));
+  const none = (line: InkLine) => ({ line, matches: [], noneChance: 1, compared: countStyles(index), imaging: START });
+  let candidates = gather(lines.plain);
+  if ((candidates[0]?.cost ?? Infinity) > PLAIN_ENOUGH)
+    candidates = chooseReading([candidates, ...lines.others().map(gather)], fitter);
+  let imaging = START;
+  const first = candidates.slice(0, 5).flatMap((c) => fitter.look(c, imaging, EFFORT.lookRounds) ?? []);
+  if (!first.length) return none(lines.plain);
+  imaging = estimateImaging(first.sort(byTotal).slice(0, 3));
+  const glanced = candidates
+    .slice(0, EFFORT.glances)
+    .flatMap((c) => fitter.look(c, imaging, EFFORT.glanceRounds) ?? [])
+    .sort(byTotal);
+  const looked = glanced
+    .slice(0, EFFORT.looks)
+    .flatMap((t) => fitter.look(t, imaging, EFFORT.lookRounds) ?? [])
+    .sort(byTotal);
+  imaging = estimateImaging(looked.slice(0, 2));
+  const last = looked
+    .slice(0, EFFORT.closest)
+    .flatMap((t) => fitter.lookAgain(t, imaging) ?? [])
+    .sort(byTotal);
+  const { settled, coordinates } = settleAxes(last, index, fitter, imaging);
+  const ranked = onePerStyle(
+    [...settled.sort(byTotal), ...looked.slice(EFFORT.closest), ...glanced.slice(EFFORT.looks)],
+    index,
+  );
+  const { chances, none: noneChance } = chancesOf(
+    ranked.map((t) => ({ cost: t.total, family: index.families[t.entry]! })),
     characters.length,
   );
   const matches = ranked.slice(0, limit).map((t, i) => ({
-    styleId: index.ids[t.style]!,
-    family: index.families[t.style]!,
+    styleId: index.ids[t.entry]!,
+    family: index.families[t.entry]!,
+    coordinates: coordinates.get(t) ?? index.coordinates[t.entry]!,
     score: max(0, 1 - t.total),
     chance: chances[i]!,
     letters: lettersOf(t.result, characters),
-    overlayPath: pathOf(t.result.pose, t.view.lean),
+    overlayPath: pathOf(t, last.includes(t) || settled.includes(t)),
   }));
-  return { matches, noneChance: none, compared: index.ids.length, imaging };
+  return { line: ranked[0]!.view.line, matches, noneChance, compared: countStyles(index), imaging };
+}
+
+const countStyles = (index: SignatureIndex) => new Set(index.ids).size;
+
+/** Of the readings of the ink, the one whose best few come nearest when laid over it. */
+function chooseReading(readings: Candidate[][], fitter: Fitter): Candidate[] {
+  let best = { total: Infinity, candidates: readings[0]! };
+  readings.forEach((candidates, k) => {
+    for (const c of candidates.slice(0, EFFORT.perReading)) {
+      const total = (fitter.look(c, START, EFFORT.lookRounds)?.total ?? Infinity) * (k ? READING_COST : 1);
+      if (total < best.total) best = { total, candidates };
+    }
+  });
+  return best.candidates;
+}
+
+function onePerStyle(ranked: Tried[], index: SignatureIndex): Tried[] {
+  const seen = new Set<string>();
+  return ranked.filter((t) => !seen.has(index.ids[t.entry]!) && seen.add(index.ids[t.entry]!));
+}
+
+/** Axes whose setting is looked for between the signed ones, and how far apart those may be. */
+const SETTLED_AXES: Record<string, number> = { wght: 65, wdth: 12, slnt: 4 };
+/** Only a font that may be the answer is worth the trouble. */
+const SETTLE_NEAR = 1.25;
+
+/** Looks between the signed settings of variable fonts that came near. */
+function settleAxes(last: Tried[], index: SignatureIndex, fitter: Fitter, imaging: Imaging) {
+  const coordinates = new Map<Tried, Coordinates>();
+  const lowest = last[0]?.total ?? 0;
+  let left = 2;
+  const settled = last.map((t) => {
+    const begun = index.coordinates[t.entry];
+    if (!begun || t.total > lowest * SETTLE_NEAR || left-- <= 0) return t;
+    let best = fitter.lookAt(t, begun, imaging, false);
+    let at = begun;
+    for (const [tag, step] of Object.entries(SETTLED_AXES)) {
+      if (at[tag] === undefined) continue;
+      for (const by of [step, -step, step / 2, -step / 2]) {
+        const next = { ...at, [tag]: at[tag]! + by };
+        const looked: Tried | null = best && fitter.lookAt(best, next, imaging, true);
+        if (looked && best && looked.total < best.total) [best, at] = [looked, next];
+      }
+    }
+    const whole = at === begun || !best ? t : (fitter.finish(best, imaging) ?? t);
+    const better = whole.total < t.total ? whole : t;
+    if (better === whole) coordinates.set(better, at);
+    return better;
+  });
+  return { settled, coordinates };
 }
 
 /**
@@ -136,7 +308,7 @@ export function identifyPicture(
 function estimateImaging(tried: Tried[]): Imaging {
   let best = { cost: Infinity, imaging: START };
   for (const { result, view } of tried) {
-    const { strip } = view.line;
+    const { strip } = view.first;
     const drawn = drawPose(result.pose, strip);
     const total = strip.ink.reduce((a, v) => a + v, 0);
     for (const blurPx of [0.3, 0.6, 0.9, 1.3, 1.8, 2.5]) {
@@ -147,7 +319,7 @@ function estimateImaging(tried: Tried[]): Imaging {
           const v = ink[i]!;
           cost += abs(v + gain * 4 * v * (1 - v) - strip.ink[i]!);
         }
-        if (cost / total < best.cost) best = { cost: cost / total, imaging: { blurPx, gain } };
+        if (cost / total < best.cost) best = { cost: cost / total, imaging: { blurPx: blurPx * view.perFirst, gain } };
       }
     }
   }
@@ -163,7 +335,9 @@ function lettersOf({ letters, pose }: FineResult, characters: string[]): Match["
 }
 
 /** The face's outline over the strip as it was read: a supposed lean is put back. */
-function pathOf(pose: Pose, { tan, middlePx, shiftPx }: Lean): string {
+function pathOf({ result, view }: Tried, isWhole: boolean): string {
+  const { tan, middlePx, shiftPx } = view.lean;
+  const pose = isWhole ? result.pose : scalePose(result.pose, view.perFirst);
   const back = { a: 1, b: 0, c: -tan, d: 1, e: tan * middlePx - shiftPx, f: 0 };
   return pose.parts
     .flatMap((part) => posePolygons(pose, part))

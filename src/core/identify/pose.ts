@@ -29,7 +29,31 @@ export type Pose = {
   scalePx: number;
   aspect: number;
   slant: number;
+  /** How scale and slant change along the line, from its middle to either end: lettering seen from the side. */
+  taper: number;
+  turn: number;
+  /** Middle of the line and half its length, pixels. */
+  middlePx: number;
+  halfPx: number;
 };
+
+/** Scale and slant at a place along the line. */
+export function poseAt(pose: Pose, xPx: number): { scale: number; slant: number } {
+  const u = (xPx - pose.middlePx) / pose.halfPx;
+  return { scale: pose.scalePx * (1 + pose.taper * u), slant: pose.slant + pose.turn * u };
+}
+
+/** The same pose over the picture drawn `by` times as large. */
+export function scalePose(pose: Pose, by: number): Pose {
+  return {
+    ...pose,
+    parts: pose.parts.map((p) => ({ ...p, atPx: p.atPx * by, dyPx: p.dyPx * by })),
+    baselinePx: pose.baselinePx * by,
+    scalePx: pose.scalePx * by,
+    middlePx: pose.middlePx * by,
+    halfPx: pose.halfPx * by,
+  };
+}
 
 /** Draws the word in a pose. @returns the whole drawing (unblurred, cut at 1). */
 export function drawPose(pose: Pose, size: { widthPx: number; heightPx: number }): Float32Array {
@@ -61,7 +85,8 @@ export function drawPose(pose: Pose, size: { widthPx: number; heightPx: number }
 
 /** A part's polygons in pixels, y down. */
 export function posePolygons(pose: Pose, part: Part): Polygons {
-  const { scalePx: s, aspect, slant } = pose;
+  const { aspect } = pose;
+  const { scale: s, slant } = poseAt(pose, part.atPx);
   const base = pose.baselinePx + pose.slope * part.atPx + part.dyPx;
   return part.polygons.map((p) => {
     const out = new Float64Array(p.length);

@@ -62,19 +62,30 @@ function signForm(face: OpenFace, glyphId: number, b: { xMin: number; xMax: numb
 /** A box in em, y up from the baseline, and the advance. */
 export type SignBox = { left: number; top: number; right: number; bottom: number; advance: number };
 
+export type SignedEntry = {
+  id: string;
+  family: string;
+  signature: Uint8Array;
+  coordinates?: Record<string, number> | null;
+};
+
 /** Signatures of many styles, ready to be compared. `bytes` has shape [ids.length, SIGNED.length, SIGN_BYTES]. */
 export class SignatureIndex {
   ids: string[] = [];
   families: string[] = [];
+  /** The setting of a variable font that an entry is signed at; null: its default. */
+  coordinates: (Record<string, number> | null)[] = [];
   private bytes = new Uint8Array(0);
   private view = new DataView(this.bytes.buffer);
 
-  static of(rows: { id: string; family: string; signature: Uint8Array }[]): SignatureIndex {
+  /** @param rows - one an entry: a style stands in several, under the same id, when it is variable. */
+  static of(rows: SignedEntry[]): SignatureIndex {
     const index = new SignatureIndex();
     index.bytes = new Uint8Array(rows.length * SIGNATURE_BYTES);
     rows.forEach((r, i) => {
       index.ids.push(r.id);
       index.families.push(r.family);
+      index.coordinates.push(r.coordinates ?? null);
       index.bytes.set(r.signature.subarray(0, SIGNATURE_BYTES), i * SIGNATURE_BYTES);
     });
     index.view = new DataView(index.bytes.buffer);

@@ -8,13 +8,16 @@ const { abs, ceil, exp, hypot, max, min, pow, sqrt } = Math;
 /** 8-bit RGBA, row-major from the top left, 4 bytes a pixel. */
 export type RgbaPicture = { widthPx: number; heightPx: number; rgba: Uint8Array };
 
+/** Ink with what was left of the colours when the background was taken away: [r, g, b] a pixel. */
+export type FoundInk = InkPicture & { contrast: number; noisy: boolean; residual: Float32Array };
+
 const TERMS = 6;
 
 /**
  * Finds the ink of a picture.
  * @returns coverage 0–1 and `contrast`, the distance between ink and background in noise widths; null when nothing stands out.
  */
-export function findInk(picture: RgbaPicture): (InkPicture & { contrast: number; noisy: boolean }) | null {
+export function findInk(picture: RgbaPicture): FoundInk | null {
   const { widthPx, heightPx, rgba } = picture;
   const n = widthPx * heightPx;
   const residual = subtractBackground(picture);
@@ -39,7 +42,7 @@ export function findInk(picture: RgbaPicture): (InkPicture & { contrast: number;
     ink[i] = v < floor ? 0 : v > 1 ? 1 : v;
   }
   if (rgba.length < 4 * n) return null;
-  return { widthPx, heightPx, ink, contrast: span / max(noise, 0.5), noisy };
+  return { widthPx, heightPx, ink, contrast: span / max(noise, 0.5), noisy, residual };
 }
 
 /** Fits 1, x, y, x², xy, y² to each channel, three rounds, leaving out what lies far off. @returns [r, g, b] residuals. */

@@ -45,6 +45,27 @@ export function findPieces(
   return { labels, pieces };
 }
 
+/** A piece that lies for this share along the picture's border is an edge of the picture, not lettering. */
+const BORDER_SHARE = 0.6;
+
+/** Takes away lines along the border: edges of what the picture was cut from. */
+export function dropBorder(picture: InkPicture): InkPicture {
+  const { widthPx: w, heightPx: h } = picture;
+  const band = max(2, Math.round(0.012 * min(w, h)));
+  const { labels, pieces } = findPieces(picture, 0.25);
+  const atBorder = new Float64Array(pieces.length + 1);
+  const isNear = (x: number, y: number) => x < band || y < band || x >= w - band || y >= h - band;
+  for (let y = 0; y < h; y++)
+    for (let x = 0; x < w; x++) {
+      const label = labels[y * w + x]!;
+      if (label && isNear(x, y)) atBorder[label]! += picture.ink[y * w + x]!;
+    }
+  const goes = pieces.filter((p) => atBorder[p.label]! > BORDER_SHARE * p.area).map((p) => p.label);
+  if (!goes.length) return picture;
+  const gone = new Set(goes);
+  return { ...picture, ink: picture.ink.map((v, i) => (gone.has(labels[i]!) ? 0 : v)) };
+}
+
 /**
  * Drops specks: pieces whose ink is under 0.04 % of the line's height squared or that never get dark.
  * @returns the ink without them and the pieces that stay.

@@ -1,7 +1,8 @@
 // A picture → one straightened line of soft ink with its letters' boxes. Stands before `identify`; see README for the method.
 import type { InkPicture } from "../geometry/raster";
 import { findInk, type RgbaPicture } from "./ink";
-import { dropSpecks, mergePieces } from "./pieces";
+import { supposeInks, type InkReading, type SupposedInk } from "./inks";
+import { dropBorder, dropSpecks, mergePieces } from "./pieces";
 import {
   cropInk,
   cropPicture,
@@ -29,6 +30,7 @@ export type InkLine = {
   strip: InkPicture;
   letters: CutBox[];
   slopeDeg: number;
+  reading: InkReading;
   noisy: boolean;
   contrast: number;
 };
@@ -42,11 +44,14 @@ const PREVIEW_PX = 560;
 const SMALL_PX = 34;
 const MARGIN_PX = 8;
 
+/** The line as its ink stands out, and the line under other suppositions of what the ink is, read when they are asked for. */
+export type InkReadings = { plain: InkLine; others: () => InkLine[] };
+
 /**
  * Reads the line of lettering in a picture (the heaviest one where there are several).
  * @returns null when no lettering stands out.
  */
-export function readPicture(picture: RgbaPicture, frame: PictureFrame = {}): InkLine | null {
+export function readPicture(picture: RgbaPicture, frame: PictureFrame = {}): InkReadings | null {
   const framed =
     frame.corners?.length === 4
       ? straightenCorners(picture, frame.corners, WORK_PX)
@@ -56,6 +61,17 @@ export function readPicture(picture: RgbaPicture, frame: PictureFrame = {}): Ink
   if (!framed) return null;
   const found = findInk(fitDetail(framed));
   if (!found) return null;
+  const read = ({ picture: ink, reading }: SupposedInk): InkLine[] => {
+    const line = cutLine(dropBorder(ink));
+    return line ? [{ ...line, reading, noisy: found.noisy, contrast: found.contrast }] : [];
+  };
+  const plain = read({ picture: found, reading: "plain" })[0];
+  if (!plain) return null;
+  return { plain, others: () => supposeInks(found).flatMap(read) };
+}
+
+/** Ink made level, its heaviest band cut out at a working height, its letters boxed. */
+function cutLine(found: InkPicture): Pick<InkLine, "strip" | "letters" | "slopeDeg"> | null {
   const slopeDeg = findSlopeDeg(found);
   const level = slopeDeg ? turnInk(found, slopeDeg, 1) : found;
   const band = heaviestBand(dropSpecks(level).picture);
@@ -69,7 +85,7 @@ export function readPicture(picture: RgbaPicture, frame: PictureFrame = {}): Ink
   if (!all) return null;
   const strip = cropInk(clean.picture, all, MARGIN_PX);
   const { pieces } = dropSpecks(strip);
-  return { strip, letters: mergePieces(strip, pieces), slopeDeg, noisy: found.noisy, contrast: found.contrast };
+  return { strip, letters: mergePieces(strip, pieces), slopeDeg };
 }
 
 /**
@@ -87,6 +103,26 @@ function fitDetail(picture: RgbaPicture): RgbaPicture {
   if (!band) return picture;
   const wanted = (INK_HEIGHT_PX * 1.6) / ((band.bottom - band.top) / shrink);
   return wanted < 0.85 ? shrinkPicture(picture, wanted) : picture;
+}
+
+/** The line at half its size: for a first look that needs no detail. */
+export function halveLine(line: InkLine): InkLine {
+  const { widthPx, heightPx, ink } = line.strip;
+  const w = widthPx >> 1;
+  const h = heightPx >> 1;
+  const half = new Float32Array(w * h);
+  for (let y = 0; y < h; y++)
+    for (let x = 0; x < w; x++) {
+      const at = 2 * y * widthPx + 2 * x;
+      half[y * w + x] = (ink[at]! + ink[at + 1]! + ink[at + widthPx]! + ink[at + widthPx + 1]!) / 4;
+    }
+  const halve = ({ left, top, right, bottom }: CutBox) => ({
+    left: left / 2,
+    top: top / 2,
+    right: right / 2,
+    bottom: bottom / 2,
+  });
+  return { ...line, strip: { widthPx: w, heightPx: h, ink: half }, letters: line.letters.map(halve) };
 }
 
 /** The line as it would be if its letters leaned less by `tan`; cut anew. */
@@ -124,10 +160,14 @@ function heaviestBand(picture: InkPicture): CutBox | null {
     } else bands.push({ top: y, bottom: y + 1, sum });
   });
   const merged: typeof bands = [];
+  // Letters made of rows of dots: the gaps between rows are as high as the rows.
+  const heights = bands.map((b) => b.bottom - b.top).sort((a, b) => a - b);
+  const isDotted = bands.length >= 5 && heights[heights.length - 1]! < 2 * heights[heights.length >> 1]!;
+  const closeness = isDotted ? 1.2 : 0.2;
   for (const b of bands) {
     const last = merged[merged.length - 1];
     const taller = last ? max(last.bottom - last.top, b.bottom - b.top) : 0;
-    if (last && b.top - last.bottom < 0.2 * taller) {
+    if (last && b.top - last.bottom < closeness * taller) {
       last.bottom = b.bottom;
       last.sum += b.sum;
     } else merged.push({ ...b });

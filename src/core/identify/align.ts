@@ -1,0 +1,161 @@
+// Which pieces of ink are which letters, where letters touch or fall apart: a candidate's own widths and heights lead.
+// Method: dynamic programming over pieces (left to right) and letters; several letters may share a piece, several pieces a letter.
+import type { CutBox } from "../picture/straighten";
+import { predictBoxes } from "./coarse";
+import type { SignBox } from "./signature";
+
+// Taken out of the global object once: the loops below call them millions of times.
+const { abs, max, min } = Math;
+
+export type Alignment = {
+  /** Box of every letter in pixels; null where the style lacks it or no ink was left for it. */
+  placed: (CutBox | null)[];
+  /** Mean squared misfit of widths and heights a letter, in expected errors; 0 = as predicted. */
+  cost: number;
+  scalePx: number;
+  baselinePx: number;
+  /** How much the letters stand further apart than the style sets them, em. */
+  trackingEm: number;
+};
+
+/** Letters that one piece may hold. */
+const MOST_LETTERS = 60;
+/** Pieces that one letter may fall into. */
+const MOST_PIECES = 3;
+/** Expected errors: of a letter's width, of each further one in the same piece, and of tops and bottoms, em. */
+const WIDTH_SIGMA = 0.04;
+const MORE_SIGMA = 0.02;
+const HEIGHT_SIGMA = 0.04;
+const WORST = 9;
+/** Prices beside misfits: a piece that is no letter, a letter without ink, a piece over a gap of words, a letter in pieces. */
+const SPECK_COST = 4;
+const UNSEEN_COST = 7;
+const OVER_GAP_COST = 4;
+const BROKEN_COST = 1.5;
+
+/** Scratch of `alignPieces`, which runs for every style of the library. */
+let scratch = { cost: new Float64Array(0), from: new Int32Array(0) };
+
+/**
+ * @param pieces - boxes of ink, left to right. @param boxes - a style's letters in em, null where it lacks one.
+ * @param wordStarts - indices of letters that begin a word.
+ * @returns null when the letters cannot be laid over the pieces at all.
+ */
+export function alignPieces(
+  pieces: readonly CutBox[],
+  boxes: readonly (SignBox | null)[],
+  wordStarts: readonly number[],
+): Alignment | null {
+  const m = pieces.length;
+  const n = boxes.length;
+  const extent = spanOf(pieces);
+  const { scalePx, trackingEm, baselinePx } = predictBoxes(extent, boxes as (SignBox | null)[], wordStarts as number[]);
+  if (trackingEm < -0.4 || trackingEm > 1.2) return null;
+  // Letters in one piece touch: they stand no further apart than the style sets them.
+  const tracking = min(0, trackingEm);
+  const pens = new Float64Array(n);
+  for (let i = 1; i < n; i++) pens[i] = pens[i - 1]! + (boxes[i - 1]?.advance ?? 0.5) + tracking;
+  const leftOf = (i: number) => pens[i]! + (boxes[i]?.left ?? 0.05);
+  const rightOf = (i: number) => pens[i]! + (boxes[i]?.right ?? 0.45);
+  const isStart = new Uint8Array(n + 1);
+  for (const s of wordStarts) isStart[s] = 1;
+  const size = (m + 1) * (n + 1);
+  if (scratch.cost.length < size) scratch = { cost: new Float64Array(size), from: new Int32Array(size) };
+  const { cost, from } = scratch;
+  cost.fill(Infinity, 0, size);
+  cost[0] = 0;
+  const perPx = 1 / scalePx;
+  const reach = (k: number, i: number, to: number, toPieces: number, by: number) => {
+    const at = (k + toPieces) * (n + 1) + i + to;
+    const total = cost[k * (n + 1) + i]! + by;
+    if (total < cost[at]!) {
+      cost[at] = total;
+      from[at] = (toPieces << 8) | to;
+    }
+  };
+  for (let k = 0; k <= m; k++)
+    for (let i = 0; i <= n; i++) {
+      const now = cost[k * (n + 1) + i]!;
+      if (now === Infinity) continue;
+      if (k < m) reach(k, i, 0, 1, SPECK_COST);
+      if (i < n) reach(k, i, 1, 0, UNSEEN_COST);
+      if (k === m || i === n) continue;
+      const piece = pieces[k]!;
+      const width = (piece.right - piece.left) * perPx;
+      const up = (baselinePx - piece.top) * perPx;
+      const down = (baselinePx - piece.bottom) * perPx;
+      const left = leftOf(i);
+      let [right, top, bottom, gaps] = [-Infinity, -Infinity, Infinity, 0];
+      for (let c = 1; c <= MOST_LETTERS && i + c <= n; c++) {
+        const j = i + c - 1;
+        if (c > 1 && isStart[j]) gaps++;
+        const b = boxes[j];
+        right = max(right, rightOf(j));
+        top = max(top, b?.top ?? 0.5);
+        bottom = min(bottom, b?.bottom ?? 0);
+        const off = misfit(width - (right - left), WIDTH_SIGMA + MORE_SIGMA * (c - 1));
+        const by = off + misfit(up - top, HEIGHT_SIGMA) + misfit(down - bottom, HEIGHT_SIGMA);
+        reach(k, i, c, 1, by + gaps * OVER_GAP_COST);
+        if (right - left > width + 0.5) break;
+      }
+      const b = boxes[i];
+      if (b)
+        for (let p = 2; p <= MOST_PIECES && k + p <= m; p++) {
+          const whole = spanOf(pieces.slice(k, k + p));
+          const by =
+            misfit((whole.right - whole.left) * perPx - (b.right - b.left), WIDTH_SIGMA) +
+            misfit((baselinePx - whole.top) * perPx - b.top, HEIGHT_SIGMA) +
+            misfit((baselinePx - whole.bottom) * perPx - b.bottom, HEIGHT_SIGMA);
+          reach(k, i, 1, p, by + BROKEN_COST * (p - 1));
+        }
+    }
+  if (cost[size - 1] === Infinity) return null;
+  const placed = new Array<CutBox | null>(n).fill(null);
+  for (let k = m, i = n; k > 0 || i > 0;) {
+    const step = from[k * (n + 1) + i]!;
+    const [taken, letters] = [step >> 8, step & 255];
+    k -= taken;
+    i -= letters;
+    if (taken && letters) layOver(spanOf(pieces.slice(k, k + taken)), i, letters);
+  }
+  return { placed, cost: cost[size - 1]! / n, scalePx, baselinePx, trackingEm };
+
+  /** Letters i … over one piece: its width is shared as the style's own is, its top and bottom move them up or down. */
+  function layOver(piece: CutBox, i: number, letters: number) {
+    const left = leftOf(i);
+    let [right, top, bottom] = [-Infinity, -Infinity, Infinity];
+    for (let j = i; j < i + letters; j++) {
+      right = max(right, rightOf(j));
+      top = max(top, boxes[j]?.top ?? 0.5);
+      bottom = min(bottom, boxes[j]?.bottom ?? 0);
+    }
+    const across = (piece.right - piece.left) / max(1e-3, right - left);
+    const upright = (piece.bottom - piece.top) / max(1e-3, top - bottom);
+    for (let j = i; j < i + letters; j++) {
+      const b = boxes[j];
+      if (!b) continue;
+      placed[j] = {
+        left: piece.left + (pens[j]! + b.left - left) * across,
+        right: piece.left + (pens[j]! + b.right - left) * across,
+        top: piece.top + (top - b.top) * upright,
+        bottom: piece.top + (top - b.bottom) * upright,
+      };
+    }
+  }
+}
+
+function misfit(em: number, sigmaEm: number): number {
+  const d = abs(em) / sigmaEm;
+  return d > 3 ? min(WORST, 6 * d - 9) : d * d;
+}
+
+function spanOf(list: readonly CutBox[]): CutBox {
+  let [left, right, top, bottom] = [Infinity, -Infinity, Infinity, -Infinity];
+  for (const b of list) {
+    left = min(left, b.left);
+    right = max(right, b.right);
+    top = min(top, b.top);
+    bottom = max(bottom, b.bottom);
+  }
+  return { left, right, top, bottom };
+}
