@@ -41,7 +41,8 @@ function printOf(...paths) {
 
 /** Installs packages. The native database is compiled apart, so that the build can go on beside it. @returns { compiled }, a promise for the compiling. */
 export async function installPackages() {
-  const print = printOf("package.json", "package-lock.json");
+  // The lock file names what package.json asks for: another script line there installs nothing anew.
+  const print = printOf("package-lock.json");
   const native = join(root, "node_modules/better-sqlite3/build/Release/better_sqlite3.node");
   if (!isDone("packages", print) || !existsSync(join(root, "node_modules/next"))) {
     console.log("Installing packages …");

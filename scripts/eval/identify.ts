@@ -15,7 +15,7 @@ function option(name: string, otherwise: string): string {
   return at < 0 ? otherwise : (process.argv[at + 1] ?? otherwise);
 }
 
-type Slice = { pictures: EvalPicture[]; modes: Mode[]; fonts: string; without: string[] };
+type Slice = { pictures: EvalPicture[]; modes: Mode[]; fonts: string; absent: boolean };
 
 if (!isMainThread && !isReader) {
   const slice = workerData as Slice;
@@ -63,7 +63,12 @@ async function askAll(pictures: EvalPicture[], modes: Mode[], fonts: string): Pr
       { length: threads },
       (_, k) =>
         new Promise<void>((resolve, reject) => {
-          const slice: Slice = { pictures: pictures.filter((_, i) => i % threads === k), modes, fonts, without: [] };
+          const slice: Slice = {
+            pictures: pictures.filter((_, i) => i % threads === k),
+            modes,
+            fonts,
+            absent: process.argv.includes("--absent"),
+          };
           new Worker(fileURLToPath(import.meta.url), { workerData: slice, argv: process.argv.slice(2) })
             .on("message", (a: Answered) => {
               answers.push(a);
@@ -116,7 +121,35 @@ function printTable(answers: Answered[], mode: Mode) {
       "by the letter reader alone:",
       share(answers, (a) => a.isOcrRight),
     );
-  printCalibration(answers);
+  printCalibration(answers.filter((a) => !a.isAbsent));
+  if (answers.some((a) => a.isAbsent)) printNone(answers);
+}
+
+/** How well "none of yours" is told, for all answers and for those of families kept out of tuning. */
+function printNone(all: Answered[]) {
+  for (const [name, answers] of [
+    ["all", all],
+    ["families kept out of tuning", all.filter((a) => a.heldOut)],
+  ] as const) {
+    const absent = answers.filter((a) => a.isAbsent);
+    const there = answers.filter((a) => !a.isAbsent);
+    let wins = 0;
+    for (const a of absent)
+      for (const t of there) wins += a.noneChance > t.noneChance ? 1 : a.noneChance === t.noneChance ? 0.5 : 0;
+    let error = 0;
+    const lines: string[] = [];
+    for (let low = 0; low < 1; low += 0.1) {
+      const inside = answers.filter((a) => a.noneChance >= low && a.noneChance < low + 0.1);
+      if (!inside.length) continue;
+      const right = inside.filter((a) => a.isAbsent).length / inside.length;
+      const said = inside.reduce((s, a) => s + a.noneChance, 0) / inside.length;
+      error += (inside.length / answers.length) * Math.abs(right - said);
+      lines.push(`${(100 * said).toFixed(0)} % said ${inside.length}×: ${(100 * right).toFixed(0)} %`);
+    }
+    console.log(
+      `none of yours, ${name}: ${absent.length} absent, ${there.length} there, AUROC ${(wins / (absent.length * there.length)).toFixed(3)}, expected calibration error ${error.toFixed(3)}\n  ${lines.join("; ")}`,
+    );
+  }
 }
 
 function printCalibration(answers: Answered[]) {

@@ -1,8 +1,12 @@
 // One thread of the evaluation: asks about pictures as the server does, and says how near the answers came.
 import sharp from "sharp";
-import { identifyPicture } from "../../src/core/identify/identifyPicture";
+import type { AnswerEvidence } from "../../src/core/identify/chance";
+import { fitText, identifyPicture } from "../../src/core/identify/identifyPicture";
+import type { SignatureIndex } from "../../src/core/identify/signature";
+import { likenessOf } from "../../src/core/identify/twins";
 import { readPicture } from "../../src/core/picture/readPicture";
-import { readText } from "../../src/server/jobs/readText";
+import { readWords } from "../../src/core/identify/readShapes";
+import { readLetters } from "../../src/server/jobs/readText";
 import { indexOf, readEvalStyles } from "./library";
 import type { Condition, EvalPicture, Renderer } from "./pictures";
 
@@ -17,6 +21,7 @@ export type Answered = {
   isReadRight: boolean;
   isOcrRight: boolean;
   styleId: string;
+  familyOfPicture: string;
   heldOut: boolean;
   /** Place of the right family among those named, 0 = first; −1 when it is not there. */
   familyRank: number;
@@ -25,36 +30,44 @@ export type Answered = {
   isTwinFirst: boolean;
   familyChance: number;
   noneChance: number;
+  /** The right family was kept out of the index: the right answer is "none". */
+  isAbsent: boolean;
+  evidence: AnswerEvidence | null;
+  /** Costs and families of the first matches, for fitting. */
+  ranked: { cost: number; family: string }[];
   ms: number;
   note: string;
 };
 
-/** @param without - families that are taken out of the index, so that the right answer is "none". */
+/** Families that are kept out of the index when "none of yours" is evaluated: two of five, by their name alone. */
+export function isKeptAway(family: string): boolean {
+  let h = 5381;
+  for (const c of family) h = (Math.imul(h, 33) + c.charCodeAt(0)) >>> 0;
+  return (h >>> 4) % 5 < 2;
+}
+
+/** @param absent - some families are taken out of the index, so that the right answer is "none". */
 export async function answerPictures(
-  { pictures, modes, fonts, without }: { pictures: EvalPicture[]; modes: Mode[]; fonts: string; without: string[] },
+  { pictures, modes, fonts, absent }: { pictures: EvalPicture[]; modes: Mode[]; fonts: string; absent: boolean },
   say: (a: Answered) => void,
 ): Promise<void> {
   const { styles } = await readEvalStyles(fonts);
-  const library = indexOf(styles.filter((s) => !without.includes(s.family)));
+  const library = indexOf(styles.filter((s) => !absent || !isKeptAway(s.family)));
   for (const p of pictures)
     for (const mode of modes) {
       const { data, info } = await sharp(p.file).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
       const rgba = new Uint8Array(data.buffer, data.byteOffset, data.length);
       const started = performance.now();
       const lines = readPicture({ widthPx: info.width, heightPx: info.height, rgba }, p.at ? { box: p.at } : {});
-      const line = lines?.plain;
       let read = p.text;
-      if (mode === "unread" && line) {
-        const { widthPx, heightPx, ink } = line.strip;
-        const grey = Buffer.from(Uint8Array.from(ink, (v) => 255 - Math.round(v * 255)));
-        read = (
-          await readText(
-            await sharp(grey, { raw: { width: widthPx, height: heightPx, channels: 1 } })
-              .png()
-              .toBuffer(),
-          )
-        ).text;
-      }
+      let byReader = p.text;
+      if (mode === "unread" && lines)
+        ({ text: read, byReader } = await readWords(
+          lines,
+          library.index,
+          (l, t) => fitText(l, t, library.index, library.load),
+          readLetters,
+        ));
       const result = lines && read ? identifyPicture(lines, read, library.index, library.load, 20) : null;
       const ms = performance.now() - started;
       const matches = result?.matches ?? [];
@@ -68,16 +81,26 @@ export async function answerPictures(
         text: p.text,
         read,
         isReadRight: read.replace(/\s/g, "") === p.text.replace(/\s/g, ""),
-        isOcrRight: read.replace(/\s/g, "") === p.text.replace(/\s/g, ""),
+        isOcrRight: byReader.replace(/\s/g, "") === p.text.replace(/\s/g, ""),
         styleId: p.styleId,
+        familyOfPicture: p.family,
         heldOut: p.heldOut,
         familyRank: families.indexOf(p.family),
         styleRank: matches.findIndex((m) => m.styleId === p.styleId),
-        isTwinFirst: false,
+        isTwinFirst: isTwin(library.index, first?.styleId, p.styleId, p.text),
         familyChance: first ? matches.filter((m) => m.family === first.family).reduce((s, m) => s + m.chance, 0) : 0,
         noneChance: result?.noneChance ?? 1,
+        isAbsent: absent && isKeptAway(p.family),
+        evidence: result?.evidence ?? null,
+        ranked: matches.map((m) => ({ cost: 1 - m.score, family: m.family })),
         ms,
         note: `${result?.line.reading} cuts ${result?.line.letters.length}/${p.text.replace(/\s/g, "").length} first ${first?.styleId} ${first?.score.toFixed(3)} right ${matches.find((m) => m.family === p.family)?.score.toFixed(3)}`,
       });
     }
+}
+
+/** Whether no letter of the text tells two styles apart. */
+function isTwin(index: SignatureIndex, a: string | undefined, b: string, text: string): boolean {
+  const [i, j] = [a === undefined ? -1 : index.ids.indexOf(a), index.ids.indexOf(b)];
+  return i >= 0 && j >= 0 && likenessOf(index, i, j, [...text.replace(/\s/g, "")]).isSameHere;
 }

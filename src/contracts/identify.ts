@@ -23,6 +23,11 @@ export const IdentifyMatch = z.object({
   score: z.number().min(0).max(1),
   chance: z.number().min(0).max(1),
   letters: z.array(z.object({ char: z.string(), agreement: z.number().min(0).max(1) })),
+  coordinates: z.record(z.string(), z.number()).nullable().describe("setting of a variable font that comes nearest"),
+  besideFirst: z
+    .object({ isSameHere: z.boolean(), tellingLetter: z.string().nullable() })
+    .nullable()
+    .describe("whether the picture's letters tell it from the first match, and which letter would"),
   overlay: z
     .object({ path: z.string(), widthPx: z.number(), heightPx: z.number() })
     .describe("the face's outline laid over the straightened strip, SVG path in strip pixels"),
@@ -40,6 +45,7 @@ export const Identification = z.object({
     slopeDeg: z.number(),
     cut: z.enum(["letters", "whole-word"]),
   }),
+  areas: z.array(PixelBox).describe("lines of lettering found in the whole picture, in its pixels, the heaviest first"),
   compared: z.number(),
   tookMs: z.number(),
 });

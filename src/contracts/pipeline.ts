@@ -8,7 +8,7 @@ export const PIPELINE = [
   { stage: "opened", version: 2 },
   { stage: "measured", version: 3 },
   { stage: "kinded", version: 2 },
-  { stage: "signed", version: 1 },
+  { stage: "signed", version: 2 },
   { stage: "indexed", version: 1 },
 ] as const;
 

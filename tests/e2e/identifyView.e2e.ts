@@ -1,5 +1,6 @@
 // Identify as a person uses it: drop, frame one of two lines, correct, go through matches by keys, keep, lay over.
 import { beforeAll, describe, expect, test } from "@jest/globals";
+import type { BrowserContext } from "playwright-core";
 import { api, drawByBrowser, makeBrief, openBrowser, styleNamed, url } from "./browser";
 
 const browser = openBrowser();
@@ -71,6 +72,115 @@ describe("a picture with two lines", () => {
     await page.getByText("whole words were compared").waitFor();
   });
 });
+
+describe("lines that were found", () => {
+  test("are numbered in the picture; choosing one asks about it alone", async () => {
+    const { page } = browser;
+    await page.goto(`/b/${briefId}/identify`);
+    await page.locator("input[type=file]").setInputFiles({
+      name: "two.png",
+      mimeType: "image/png",
+      buffer: await twoLines(),
+    });
+    await settled();
+    const lines = page.locator("[data-area]");
+    await lines.nth(1).waitFor();
+    expect(await lines.count()).toBe(2);
+    await page.getByRole("button", { name: "Line 2 of lettering: identify it" }).click();
+    await page.waitForTimeout(300);
+    await settled();
+    expect(await first()).toBe("Pacifico Regular");
+  });
+});
+
+describe("perspective", () => {
+  test("four corners are pulled to a sign seen from the side", async () => {
+    const { page, context } = browser;
+    const { styleId } = await styleNamed("zilla slab bold");
+    await page.goto(`/b/${briefId}/identify`);
+    const picture = await slanted(context, styleId, "Harbour Plate");
+    await page
+      .locator("input[type=file]")
+      .setInputFiles({ name: "sign.png", mimeType: "image/png", buffer: picture.png });
+    await settled();
+    await page.getByRole("button", { name: "Four corners" }).click();
+    const box = (await page.getByAltText(/^Picture sign.png/).boundingBox())!;
+    for (const [k, { x, y }] of picture.corners.entries()) {
+      const handle = (await page.locator(`[data-corner="${k}"]`).boundingBox())!;
+      await page.mouse.move(handle.x + handle.width / 2, handle.y + handle.height / 2);
+      await page.mouse.down();
+      await page.mouse.move(box.x + (x / picture.width) * box.width, box.y + (y / picture.height) * box.height, {
+        steps: 4,
+      });
+      await page.mouse.up();
+    }
+    await page.getByLabel("Read as").fill("Harbour Plate");
+    await page.getByRole("button", { name: "Identify what is framed" }).click();
+    await page.waitForTimeout(200);
+    await settled();
+    expect(await first()).toBe("Zilla Slab Bold");
+  });
+
+  test("a corner moves by arrow keys", async () => {
+    const { page } = browser;
+    const corner = page.getByRole("button", { name: /^Corner bottom right/ });
+    const before = (await corner.boundingBox())!;
+    await corner.focus();
+    for (let i = 0; i < 3; i++) await page.keyboard.press("Shift+ArrowLeft");
+    expect((await corner.boundingBox())!.x).toBeLessThan(before.x);
+  });
+});
+
+describe("none of yours", () => {
+  test("lettering that no face set is told so", async () => {
+    const { page } = browser;
+    await page.goto(`/b/${briefId}/identify`);
+    await page.locator("input[type=file]").setInputFiles({
+      name: "cut.png",
+      mimeType: "image/png",
+      buffer: await cutLetters(),
+    });
+    await settled();
+    await page.getByLabel("Read as").fill("HILT");
+    await page.getByRole("button", { name: "Compare again" }).click();
+    await page.waitForTimeout(200);
+    await settled();
+    await page.locator("[data-answer]").getByText("Probably none of yours.").waitFor();
+  });
+});
+
+/** A sign seen from the side, and where the corners of its board came to lie. */
+async function slanted(context: BrowserContext, styleId: string, text: string) {
+  const page = await context.newPage();
+  const font = await (await context.request.get(`/api/v1/styles/${styleId}/file`)).body();
+  await page.setContent(
+    `<style>@font-face{font-family:probe;src:url(data:font/woff2;base64,${font.toString("base64")})}
+     body{margin:0;background:#f4f0e8}#g{padding:60px;width:700px;height:260px;perspective:700px}
+     #t{position:relative;display:inline-block;font:72px probe;padding:30px 36px;color:#223;white-space:pre;transform:rotateY(38deg) rotateX(14deg)}
+     i{position:absolute;width:0;height:0}</style><div id=g><div id=t>${text}<i style="left:0;top:0"></i><i style="right:0;top:0"></i><i style="right:0;bottom:0"></i><i style="left:0;bottom:0"></i></div></div>`,
+  );
+  await page.evaluate(() => document.fonts.load("72px probe"));
+  const corners = await page.locator("#t i").evaluateAll((list) =>
+    list.map((e) => {
+      const { x, y } = e.getBoundingClientRect();
+      return { x, y };
+    }),
+  );
+  const { width, height } = (await page.locator("#g").boundingBox())!;
+  const png = await page.locator("#g").screenshot();
+  await page.close();
+  return { png, width, height, corners };
+}
+
+/** Letters of triangles and bars that are in no library. */
+async function cutLetters(): Promise<Buffer> {
+  const { default: sharp } = await import("sharp");
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="640" height="220"><rect width="640" height="220" fill="#fff"/>
+    <path d="M40 30 L70 30 L58 100 L112 100 L100 30 L150 30 L130 190 L104 190 L112 126 L62 126 L84 190 L30 190Z"/>
+    <path d="M200 30 L262 60 L228 190 L180 170Z"/><path d="M310 30 L340 40 L322 150 L420 120 L410 190 L290 180Z"/>
+    <path d="M450 60 L600 30 L590 64 L544 70 L560 190 L520 180 L516 74 L456 92Z"/></svg>`;
+  return sharp(Buffer.from(svg)).png().toBuffer();
+}
 
 describe("matches", () => {
   test("a wrong reading is corrected by typing", async () => {

@@ -1,14 +1,7 @@
 // Counts of the sieve: for each of its parts what would be there if that part's own filter were off.
 import type { Facets } from "@/contracts/styles";
 import { KINDS, SIEVE_TRAITS, TREATMENTS, VERDICTS } from "@/contracts/traits";
-import {
-  FAMILY_STEPS,
-  hasBit,
-  HISTOGRAM_BINS,
-  type Column,
-  type FindIndex,
-  type Shared,
-} from "./findIndex";
+import { FAMILY_STEPS, hasBit, HISTOGRAM_BINS, type Column, type FindIndex, type Shared } from "./findIndex";
 import type { Asked } from "./passes";
 import type { Candidates } from "./sift";
 

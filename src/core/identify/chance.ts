@@ -1,23 +1,71 @@
 // From costs to chances: how sure may one be of each match, and that it is none of them.
 
-/** Fitted on evaluation pictures of families kept apart (scripts/eval): see docs/IDENTIFICATION.md. */
-const TEMPERATURE = 0.022;
-const NONE_MIDDLE = 0.3;
-const NONE_WIDTH = 0.045;
-const NEVER_SURER_THAN = 0.97;
+/** What is known of an answer beside its order: what the chance of "none of these" is told from. */
+export type AnswerEvidence = {
+  /** Cost of the best match, and of the best one of another family. */
+  cost: number;
+  nextFamilyCost: number;
+  letterCount: number;
+  /** Blur of the picture in pixels of the strip, and whether it has grain. */
+  blurPx: number;
+  noisy: boolean;
+  /** The worst fifth of the letters of the best match: 1 = all agree. */
+  worstAgreement: number;
+};
 
 /**
- * @param ranked - costs, best first. @param letterCount - few letters tell less, so the chances are spread wider.
- * @returns a chance per entry and that for "none of these"; together at most 1.
+ * Fitted by `npm run fit:chance` on evaluation pictures whose families were in the index or kept out of it; the report is on others.
+ * See docs/IDENTIFICATION.md.
  */
-export function chancesOf(
-  ranked: { cost: number; family: string }[],
-  letterCount: number,
-): { chances: number[]; none: number } {
-  const best = ranked[0]?.cost ?? 1;
-  const none = Math.max(0.02, 1 / (1 + Math.exp(-(best - NONE_MIDDLE) / NONE_WIDTH)));
-  const temperature = TEMPERATURE * Math.sqrt(8 / Math.max(2, Math.min(letterCount, 14)));
-  const weights = ranked.map((r) => Math.exp(-(r.cost - best) / temperature));
+export const CHANCE = {
+  temperature: 0.0201,
+  none: {
+    bias: -2.57,
+    cost: -2.54,
+    ratio: 4.72,
+    gap: -1.97,
+    depth: 2.33,
+    letters: -0.48,
+    blur: -0.73,
+    noisy: 0,
+    worst: -1.02,
+  },
+};
+const NEVER_SURER_THAN = 0.97;
+
+/** The numbers that the fit weighs, each about between −1 and 1. */
+export const termsOf = (e: AnswerEvidence) => ({
+  bias: 1,
+  cost: Math.min(1, e.cost),
+  ratio: Math.min(1, e.cost / Math.max(1e-3, e.nextFamilyCost)),
+  gap: Math.min(1, 4 * Math.max(0, e.nextFamilyCost - e.cost)),
+  depth: Math.log(Math.max(0.01, e.cost) / 0.12),
+  letters: Math.log(Math.max(1, e.letterCount) / 9),
+  blur: Math.min(1, e.blurPx / 2.5),
+  noisy: e.noisy ? 1 : 0,
+  worst: 1 - e.worstAgreement,
+});
+
+/** Chance that the picture shows none of the faces. */
+export function noneChanceOf(evidence: AnswerEvidence, weights = CHANCE.none): number {
+  const terms = termsOf(evidence);
+  let sum = 0;
+  for (const key of Object.keys(terms) as (keyof typeof terms)[]) sum += weights[key] * terms[key];
+  return Math.min(0.99, Math.max(0.01, 1 / (1 + Math.exp(-sum))));
+}
+
+/** How the rest is shared among the matches. @param ranked - costs, best first. @param letterCount - few letters tell less. */
+export function sharesOf(costs: readonly number[], letterCount: number, temperature = CHANCE.temperature): number[] {
+  const best = costs[0] ?? 1;
+  const width = temperature * Math.sqrt(8 / Math.max(2, Math.min(letterCount, 14)));
+  const weights = costs.map((c) => Math.exp(-(c - best) / width));
   const sum = weights.reduce((a, b) => a + b, 0) || 1;
-  return { chances: weights.map((w) => Math.min(NEVER_SURER_THAN, (w / sum) * (1 - none))), none };
+  return weights.map((w) => w / sum);
+}
+
+/** @returns a chance per entry and that for "none of these"; together at most 1. */
+export function chancesOf(costs: readonly number[], evidence: AnswerEvidence): { chances: number[]; none: number } {
+  const none = noneChanceOf(evidence);
+  const shares = sharesOf(costs, evidence.letterCount);
+  return { chances: shares.map((s) => Math.min(NEVER_SURER_THAN, s * (1 - none))), none };
 }

@@ -13,7 +13,7 @@ const { abs, ceil, log, max, min, sqrt } = Math;
 export type CoarseRank = { style: number; cost: number; by: "cuts" | "advances" };
 
 /** Weights of the 36 frequencies: the mean ink suffers from blur and gain, high frequencies from noise. */
-const WEIGHTS = Float32Array.from({ length: FORM_LENGTH }, (_, k) => (k === 0 ? 0.25 : k < 15 ? 1 : 0.6));
+export const COARSE_WEIGHTS = Float32Array.from({ length: FORM_LENGTH }, (_, k) => (k === 0 ? 0.25 : k < 15 ? 1 : 0.6));
 const LINE_WEIGHT = 6;
 const WIDTH_WEIGHT = 4;
 const ASPECT_WEIGHT = 0.6;
@@ -73,7 +73,7 @@ const LED_FACTOR = 1.15;
 const best = (ranks: CoarseRank[], keep: number) => ranks.sort((a, b) => a.cost - b.cost).slice(0, keep);
 const isWorthwhile = (boxes: (SignBox | null)[]) => boxes.filter(Boolean).length >= max(1, boxes.length * 0.66);
 
-function formIn(sums: SumTable, box: CutBox): Int8Array {
+export function formIn(sums: SumTable, box: CutBox): Int8Array {
   return Int8Array.from(describeCells(cellsOf(sums, box, 16)), quantize);
 }
 
@@ -105,7 +105,7 @@ function costByCuts(
 ): number {
   const distances: number[] = [];
   boxes.forEach((b, i) => {
-    if (b) distances.push(index.distance(style, signs[i]!, forms[i]!, WEIGHTS));
+    if (b) distances.push(index.distance(style, signs[i]!, forms[i]!, COARSE_WEIGHTS));
   });
   const fit = fitLine(cuts, boxes);
   if (!fit) return trimmedMean(distances) + 1;
@@ -258,7 +258,7 @@ function costByAlignment(
 ): number {
   const distances: number[] = [];
   placed.forEach((b, i) => {
-    if (b && b.right - b.left > 0.5) distances.push(index.distance(style, signs[i]!, formIn(sums, b), WEIGHTS));
+    if (b && b.right - b.left > 0.5) distances.push(index.distance(style, signs[i]!, formIn(sums, b), COARSE_WEIGHTS));
   });
   return trimmedMean(distances) + ALIGN_WEIGHT * min(cost, 9) + 0.3 * max(0, trackingEm - 0.05);
 }

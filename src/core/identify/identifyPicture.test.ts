@@ -5,7 +5,8 @@ import { makeFont } from "../../../tests/fixtures/makeFont";
 import { openFont } from "../open/openFont";
 import { openFace, type OpenFace } from "../outlines/openFace";
 import { readPicture } from "../picture/readPicture";
-import { chancesOf } from "./chance";
+import { chancesOf, sharesOf } from "./chance";
+import { likenessOf } from "./twins";
 import { fitLine, predictBoxes, rankCoarse, trimmedMean } from "./coarse";
 import { identifyPicture, type IdentifyResult } from "./identifyPicture";
 import { SIGNATURE_BYTES, SignatureIndex, SIGNED, signFont } from "./signature";
@@ -92,8 +93,8 @@ describe("a clear picture", () => {
     const { matches } = identifyPicture(line, "Lamp", index, load, 1);
     const numbers = matches[0]!.overlayPath.match(/-?[\d.]+/g)!.map(Number);
     const xs = numbers.filter((_, i) => i % 2 === 0);
-    expect(Math.abs(Math.min(...xs) - line.letters[0]!.left)).toBeLessThan(1);
-    expect(Math.abs(Math.max(...xs) - line.letters[3]!.right)).toBeLessThan(1);
+    expect(Math.abs(Math.min(...xs) - line.plain.letters[0]!.left)).toBeLessThan(1);
+    expect(Math.abs(Math.max(...xs) - line.plain.letters[3]!.right)).toBeLessThan(1);
   });
 });
 
@@ -137,8 +138,8 @@ describe("a hard picture", () => {
       .match(/-?[\d.]+/g)!
       .map(Number)
       .filter((_, i) => i % 2 === 0);
-    expect(Math.abs(Math.min(...xs) - line.letters[0]!.left)).toBeLessThan(1.6);
-    expect(Math.abs(Math.max(...xs) - line.letters[line.letters.length - 1]!.right)).toBeLessThan(1.6);
+    expect(Math.abs(Math.min(...xs) - line.plain.letters[0]!.left)).toBeLessThan(1.6);
+    expect(Math.abs(Math.max(...xs) - line.plain.letters[line.plain.letters.length - 1]!.right)).toBeLessThan(1.6);
   });
 
   test("a text that no face can set gives no match instead of an error", () => {
@@ -148,37 +149,48 @@ describe("a hard picture", () => {
 });
 
 describe("chances", () => {
+  const evidence = (cost: number, letterCount = 8) => ({
+    ...{ cost, nextFamilyCost: Math.min(1, cost + 0.2), letterCount, blurPx: 0.6, noisy: false },
+    worstAgreement: 1 - cost,
+  });
   test("add up to at most one and fall with the cost", () => {
     for (const best of [0.05, 0.2, 0.4, 0.9]) {
-      const { chances, none } = chancesOf(
-        [best, best + 0.02, best + 0.2].map((cost, i) => ({ cost, family: String(i) })),
-        8,
-      );
+      const { chances, none } = chancesOf([best, best + 0.02, best + 0.2], evidence(best));
       expect(chances.reduce((a, b) => a + b, 0) + none).toBeLessThanOrEqual(1.000001);
       expect(chances).toEqual([...chances].sort((a, b) => b - a));
     }
   });
 
   test("none of these grows with the best cost", () => {
-    const none = [0.05, 0.2, 0.3, 0.5].map((cost) => chancesOf([{ cost, family: "a" }], 8).none);
+    const none = [0.05, 0.2, 0.3, 0.5].map((cost) => chancesOf([cost], evidence(cost)).none);
     expect(none).toEqual([...none].sort((a, b) => a - b));
-    expect(none[3]).toBeGreaterThan(0.9);
+    expect(none[3]).toBeGreaterThan(0.8);
+    expect(none[0]).toBeLessThan(0.2);
   });
 
   test("few letters tell less", () => {
-    const gap = (letters: number) =>
-      chancesOf(
-        [0.1, 0.14].map((cost, i) => ({ cost, family: String(i) })),
-        letters,
-      ).chances[0]!;
+    const gap = (letters: number) => sharesOf([0.1, 0.14], letters)[0]!;
     expect(gap(2)).toBeLessThan(gap(12));
+  });
+});
+
+describe("twins", () => {
+  test("the same face twice cannot be told apart, two weights can, and a letter tells", () => {
+    const at = (id: string) => index.ids.indexOf(id);
+    expect(likenessOf(index, at("lora 400"), at("lora 400"), [..."Quay"])).toEqual({
+      isSameHere: true,
+      tellingLetter: null,
+    });
+    const weights = likenessOf(index, at("lora 400"), at("lora 700"), [..."Quay"]);
+    expect(weights.isSameHere).toBe(false);
+    expect(weights.tellingLetter).toMatch(/^[A-Za-z0-9&?!]$/);
   });
 });
 
 describe("the coarse stage", () => {
   test("keeps the right style among the best few", () => {
     const line = readPicture(drawLine(faces.get("gelasio 400")!, "Harbour", { noise: 40, blurPx: 1 }))!;
-    const ranks = rankCoarse(line, [..."Harbour"], [0], index, 5);
+    const ranks = rankCoarse(line.plain, [..."Harbour"], [0], index, 5);
     expect(ranks.map((r) => index.ids[r.style])).toContain("gelasio 400");
     expect(ranks).toHaveLength(5);
   });

@@ -4,11 +4,13 @@ import type { OpenFace } from "../outlines/openFace";
 import { halveLine, leanLine, type InkLine, type InkReadings } from "../picture/readPicture";
 import { UPRIGHT, type Lean } from "../picture/straighten";
 import { rankCoarse, type CoarseRank } from "./coarse";
-import { chancesOf } from "./chance";
+import { chancesOf, type AnswerEvidence } from "./chance";
 import { placeWord, refinePose, type FineResult } from "./fine";
 import type { Coordinates } from "./instances";
 import { drawPose, imageInk, posePolygons, scalePose, type Imaging, type Pose } from "./pose";
 import type { SignatureIndex } from "./signature";
+import { likenessOf, type Likeness } from "./twins";
+import { wordingOf, type Wording } from "./wording";
 
 // Taken out of the global object once: the loops below call them millions of times.
 const { abs, max, min } = Math;
@@ -43,6 +45,8 @@ export type Match = {
   score: number;
   chance: number;
   letters: { char: string; agreement: number }[];
+  /** Beside the first match: whether the letters of the picture can tell the two apart, and which letter would. Null for the first. */
+  besideFirst: Likeness | null;
   /** Outline laid over the strip, SVG path in strip pixels. */
   overlayPath: string;
 };
@@ -53,6 +57,8 @@ export type IdentifyResult = {
   noneChance: number;
   compared: number;
   imaging: Imaging;
+  /** What the chances were told from; null when there is no match. */
+  evidence: AnswerEvidence | null;
 };
 
 /** Entries that are looked at, from all that the coarse stage left to the few that are looked at closely; rounds of fitting each. */
@@ -105,18 +111,6 @@ function gatherCandidates(line: InkLine, rank: (l: InkLine, cutsOnly: boolean) =
     }
   const seen = new Set<number>();
   return list.sort((a, b) => a.cost - b.cost).filter((c) => !seen.has(c.entry) && seen.add(c.entry));
-}
-
-/** What stands in a line: its letters without spaces, and where words begin. */
-export type Wording = { clean: string; characters: string[]; wordStarts: number[] };
-export function wordingOf(text: string): Wording {
-  const words = text.normalize("NFC").trim().split(/\s+/);
-  const wordStarts: number[] = [];
-  words.reduce((at, w) => {
-    wordStarts.push(at);
-    return at + [...w].length;
-  }, 0);
-  return { clean: words.join(" "), characters: words.flatMap((w) => [...w]), wordStarts };
 }
 
 /** Fits entries to a line and remembers where each came to lie. */
@@ -209,7 +203,14 @@ export function identifyPicture(
   const fitter = new Fitter(index, load, wording);
   const gather = (line: InkLine) =>
     gatherCandidates(line, (l, cutsOnly) => rankCoarse(l, characters, wordStarts, index, EFFORT.coarse, cutsOnly));
-  const none = (line: InkLine) => ({ line, matches: [], noneChance: 1, compared: countStyles(index), imaging: START });
+  const none = (line: InkLine) => ({
+    line,
+    matches: [],
+    noneChance: 1,
+    compared: countStyles(index),
+    imaging: START,
+    evidence: null,
+  });
   let candidates = gather(lines.plain);
   if ((candidates[0]?.cost ?? Infinity) > PLAIN_ENOUGH)
     candidates = chooseReading([candidates, ...lines.others().map(gather)], fitter);
@@ -235,9 +236,10 @@ export function identifyPicture(
     [...settled.sort(byTotal), ...looked.slice(EFFORT.closest), ...glanced.slice(EFFORT.looks)],
     index,
   );
+  const evidence = evidenceOf(ranked, index, characters, imaging);
   const { chances, none: noneChance } = chancesOf(
-    ranked.map((t) => ({ cost: t.total, family: index.families[t.entry]! })),
-    characters.length,
+    ranked.map((t) => t.total),
+    evidence,
   );
   const matches = ranked.slice(0, limit).map((t, i) => ({
     styleId: index.ids[t.entry]!,
@@ -246,9 +248,38 @@ export function identifyPicture(
     score: max(0, 1 - t.total),
     chance: chances[i]!,
     letters: lettersOf(t.result, characters),
+    besideFirst: i ? likenessOf(index, ranked[0]!.entry, t.entry, characters) : null,
     overlayPath: pathOf(t, last.includes(t) || settled.includes(t)),
   }));
-  return { line: ranked[0]!.view.line, matches, noneChance, compared: countStyles(index), imaging };
+  return { line: ranked[0]!.view.line, matches, noneChance, compared: countStyles(index), imaging, evidence };
+}
+
+function evidenceOf(ranked: Tried[], index: SignatureIndex, characters: string[], imaging: Imaging): AnswerEvidence {
+  const best = ranked[0]!;
+  const family = index.families[best.entry]!;
+  const agreement = lettersOf(best.result, characters)
+    .map((l) => l.agreement)
+    .sort((a, b) => a - b);
+  return {
+    cost: best.total,
+    nextFamilyCost: ranked.find((t) => index.families[t.entry] !== family)?.total ?? 1,
+    letterCount: characters.length,
+    blurPx: imaging.blurPx,
+    noisy: best.view.line.noisy,
+    worstAgreement: agreement[Math.floor(agreement.length / 5)] ?? 0,
+  };
+}
+
+/**
+ * How far a line is from the nearest face when a text is supposed: what choosing between readings goes by.
+ * @returns cost of the best of a few, 0 = the same; 1 where nothing can be laid over it.
+ */
+export function fitText(line: InkLine, text: string, index: SignatureIndex, load: FaceLoader): number {
+  const wording = wordingOf(text);
+  const fitter = new Fitter(index, load, wording);
+  const ranks = rankCoarse(line, wording.characters, wording.wordStarts, index, EFFORT.perReading);
+  const view = viewOf(line, UPRIGHT);
+  return min(1, ...ranks.map((r) => fitter.look({ entry: r.style, view }, START, EFFORT.lookRounds)?.total ?? 1));
 }
 
 const countStyles = (index: SignatureIndex) => new Set(index.ids).size;

@@ -106,6 +106,12 @@ export class SignatureIndex {
     return { left: em(0), top: em(1), right: em(2), bottom: em(3), advance: advance / EM_STEPS };
   }
 
+  /** A character's form, quantized: Int8Array, shape [36]. */
+  form(style: number, sign: number): Int8Array {
+    const base = (style * SIGNED.length + sign) * SIGN_BYTES;
+    return new Int8Array(this.bytes.buffer, base, FORM_LENGTH);
+  }
+
   /**
    * Weighted squared distance of a form to a character's.
    * @param form - Int8Array, shape [36], quantized. @param weights - Float32Array, shape [36].

@@ -10,6 +10,8 @@ export type SupposedInk = { picture: InkPicture; reading: InkReading };
 
 /** Of all ink, a colour must have this share to be letters of its own. */
 const LEAST_SHARE = 0.12;
+/** Neighbours of a full pixel differ by less than this share of the contrast. */
+const EVEN = 0.1;
 /** Distance of two colours, as a share of the ink's own contrast, from which they are two. */
 const APART = 0.28;
 
@@ -110,8 +112,10 @@ function spread(depth: Int16Array, w: number, h: number, isSource: (depth: numbe
  * Two colours of ink, each by itself: a letter and its border, a letter and its shadow.
  * @returns coverage of the first and of the second, or null when there is one colour only.
  */
-function partColours({ residual, ink }: FoundInk): [Float32Array, Float32Array] | null {
+function partColours({ residual, ink, widthPx }: FoundInk): [Float32Array, Float32Array] | null {
   const n = ink.length;
+  const colourOf = (i: number) => [residual[3 * i]!, residual[3 * i + 1]!, residual[3 * i + 2]!] as const;
+  const apart = (a: readonly number[], b: readonly number[]) => hypot(a[0]! - b[0]!, a[1]! - b[1]!, a[2]! - b[2]!);
   // Full pixels only: edges are mixtures with the paper.
   const step = max(1, Math.floor(n / 40_000));
   const seen: number[] = [];
@@ -121,10 +125,10 @@ function partColours({ residual, ink }: FoundInk): [Float32Array, Float32Array] 
     reach = max(reach, d);
     seen.push(i);
   }
-  const inked = seen.filter((i) => hypot(residual[3 * i]!, residual[3 * i + 1]!, residual[3 * i + 2]!) > 0.3 * reach);
+  const isEven = (i: number) =>
+    [1, widthPx].every((by) => i + by < n && apart(colourOf(i), colourOf(i + by)) < EVEN * reach);
+  const inked = seen.filter((i) => hypot(...colourOf(i)) > 0.3 * reach && isEven(i));
   if (inked.length < 60) return null;
-  const colourOf = (i: number) => [residual[3 * i]!, residual[3 * i + 1]!, residual[3 * i + 2]!] as const;
-  const apart = (a: readonly number[], b: readonly number[]) => hypot(a[0]! - b[0]!, a[1]! - b[1]!, a[2]! - b[2]!);
   // Two middles (k-means), begun at the colour furthest from paper and the one furthest from that.
   let a: readonly number[] = [0, 0, 0];
   for (const i of inked) if (hypot(...colourOf(i)) > hypot(...(a as [number, number, number]))) a = colourOf(i);

@@ -10,7 +10,7 @@ let face: OpenFace;
 beforeAll(async () => {
   face = (await readDemo("work-sans", 600)).face;
 });
-const read = (text: string, options: DrawOptions = {}) => readPicture(drawLine(face, text, options))!;
+const read = (text: string, options: DrawOptions = {}) => readPicture(drawLine(face, text, options))!.plain;
 
 describe("a line in a picture", () => {
   test.each([
@@ -69,14 +69,16 @@ describe("a line in a picture", () => {
     ] as const)
       for (let y = 0; y < p.heightPx; y++)
         both.rgba.set(p.rgba.subarray(4 * y * p.widthPx, 4 * (y + 1) * p.widthPx), 4 * (y + top) * w);
-    expect(readPicture(both)!.letters).toHaveLength(6);
+    expect(readPicture(both)!.plain.letters).toHaveLength(6);
   });
 });
 
 describe("frames", () => {
   test("a box cuts out a part", () => {
     const picture = drawLine(face, "AB", { trackingPx: 60 });
-    const half = readPicture(picture, { box: { x: 0, y: 0, width: picture.widthPx / 2, height: picture.heightPx } })!;
+    const half = readPicture(picture, {
+      box: { x: 0, y: 0, width: picture.widthPx / 2, height: picture.heightPx },
+    })!.plain;
     expect(half.letters).toHaveLength(1);
   });
 

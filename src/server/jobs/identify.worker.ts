@@ -5,13 +5,15 @@ import { codeOfDecoder, MOST_PIXELS } from "./pictureLimits";
 import type { Identification } from "@/contracts/identify";
 import type { RequestFaultCode } from "@/contracts/errors";
 import { SignatureIndex } from "@/core/identify/signature";
-import { identifyPicture } from "@/core/identify/identifyPicture";
+import { fitText, identifyPicture, keepFaces, type FaceLoader } from "@/core/identify/identifyPicture";
+import { readWords } from "@/core/identify/readShapes";
 import { openFace } from "@/core/outlines/openFace";
-import { readPicture, type InkLine, type PictureFrame } from "@/core/picture/readPicture";
+import { findAreas } from "@/core/picture/areas";
+import { readPicture, type PictureFrame } from "@/core/picture/readPicture";
 import { openDatabase, type Db } from "../db/open";
 import { readStored } from "../db/fileStore";
-import { listSignatures } from "../queries/styles";
-import { readText, warmReader } from "./readText";
+import { listSignatures } from "../queries/signatures";
+import { drawStrip, readLetters, warmReader } from "./readText";
 
 export type IdentifyRequest = {
   image: Uint8Array;
@@ -34,7 +36,7 @@ export type IdentifyReply =
 const LONGEST_PX = 2400;
 
 let db: Db | null = null;
-let held: { version: number; index: SignatureIndex; sfnts: Map<string, string> } | null = null;
+let held: { version: number; index: SignatureIndex; load: FaceLoader } | null = null;
 
 export default async function identify(request: IdentifyRequest): Promise<IdentifyReply> {
   if (request.warmUp) {
@@ -45,19 +47,19 @@ export default async function identify(request: IdentifyRequest): Promise<Identi
   }
   const decoded = await decode(request.image, request.frame);
   if (!decoded.ok) return decoded;
-  const line = readPicture(decoded.picture, decoded.frame);
-  if (!line || !line.letters.length) return { ok: false, code: "no-ink" };
-  const png = await drawStrip(line);
-  const reading = request.text?.trim() ? { text: request.text.trim(), confidence: 1 } : await readText(png);
-  if (!reading.text) return { ok: false, code: "no-text" };
-  const { index, sfnts } = indexFor(request);
+  const lines = readPicture(decoded.picture, decoded.frame);
+  if (!lines?.plain.letters.length) return { ok: false, code: "no-ink" };
+  const { index, load } = indexFor(request);
   if (!index.ids.length) return { ok: false, code: "no-styles" };
-  const load = (id: string) => {
-    const sha = sfnts.get(id);
-    return sha ? openFace(readStored(sha)) : null;
-  };
-  const result = identifyPicture(line, reading.text, index, load, request.limit);
+  const given = request.text?.trim();
+  const reading = given
+    ? { text: given, confidence: 1 }
+    : await readWords(lines, index, (line, text) => fitText(line, text, index, load), readLetters);
+  if (!reading.text) return { ok: false, code: "no-text" };
+  const result = identifyPicture(lines, reading.text, index, load, request.limit);
   if (!result.matches.length) return { ok: false, code: "text-unknown" };
+  const { line } = result;
+  const png = await drawStrip(line).png().toBuffer();
   const { widthPx, heightPx } = line.strip;
   const characters = [...reading.text.replace(/\s/g, "")];
   return {
@@ -66,7 +68,7 @@ export default async function identify(request: IdentifyRequest): Promise<Identi
       reading: {
         text: reading.text,
         confidence: reading.confidence,
-        given: Boolean(request.text?.trim()),
+        given: Boolean(given),
         letters: line.letters.map((b, i) => ({
           char: line.letters.length === characters.length ? characters[i]! : "",
           box: { x: b.left, y: b.top, width: Math.max(0.1, b.right - b.left), height: Math.max(0.1, b.bottom - b.top) },
@@ -78,6 +80,8 @@ export default async function identify(request: IdentifyRequest): Promise<Identi
         score: m.score,
         chance: m.chance,
         letters: m.letters,
+        coordinates: m.coordinates,
+        besideFirst: m.besideFirst,
         overlay: { path: m.overlayPath, widthPx, heightPx },
       })),
       notInLibraries: { chance: result.noneChance },
@@ -88,13 +92,19 @@ export default async function identify(request: IdentifyRequest): Promise<Identi
         slopeDeg: line.slopeDeg,
         cut: line.letters.length === characters.length ? "letters" : "whole-word",
       },
+      areas: decoded.areas,
       compared: result.compared,
     },
   };
 }
 
 type Decoded =
-  | { ok: true; picture: { widthPx: number; heightPx: number; rgba: Uint8Array }; frame: PictureFrame }
+  | {
+      ok: true;
+      picture: { widthPx: number; heightPx: number; rgba: Uint8Array };
+      frame: PictureFrame;
+      areas: Identification["areas"];
+    }
   | { ok: false; code: RequestFaultCode; detail?: string };
 
 /** Decodes, turns by EXIF, lays on white, and shrinks what is very large; the frame shrinks with it. */
@@ -121,13 +131,20 @@ async function decode(image: Uint8Array, frame: PictureFrame): Promise<Decoded> 
       .raw()
       .toBuffer({ resolveWithObject: true });
     const { box, corners } = frame;
+    const picture = {
+      widthPx: info.width,
+      heightPx: info.height,
+      rgba: new Uint8Array(data.buffer, data.byteOffset, data.length),
+    };
     return {
       ok: true,
-      picture: {
-        widthPx: info.width,
-        heightPx: info.height,
-        rgba: new Uint8Array(data.buffer, data.byteOffset, data.length),
-      },
+      picture,
+      areas: findAreas(picture).map((a) => ({
+        x: a.x / shrink,
+        y: a.y / shrink,
+        width: a.width / shrink,
+        height: a.height / shrink,
+      })),
       frame: {
         ...(box && {
           box: { x: box.x * shrink, y: box.y * shrink, width: box.width * shrink, height: box.height * shrink },
@@ -141,19 +158,16 @@ async function decode(image: Uint8Array, frame: PictureFrame): Promise<Decoded> 
   }
 }
 
-async function drawStrip(line: InkLine): Promise<Buffer> {
-  const { widthPx, heightPx, ink } = line.strip;
-  const grey = Buffer.from(Uint8Array.from(ink, (v) => 255 - Math.round(v * 255)));
-  return sharp(grey, { raw: { width: widthPx, height: heightPx, channels: 1 } })
-    .png()
-    .toBuffer();
-}
-
 function indexFor({ dataFolder, version }: IdentifyRequest) {
   db ??= openDatabase(join(dataFolder, "fond-quarry.db"));
   if (held?.version !== version) {
     const rows = listSignatures(db);
-    held = { version, index: SignatureIndex.of(rows), sfnts: new Map(rows.map((r) => [r.id, r.sfntSha256])) };
+    const sfnts = new Map(rows.map((r) => [r.id, r.sfntSha256]));
+    const load = keepFaces((id, coordinates) => {
+      const sha = sfnts.get(id);
+      return sha ? openFace(readStored(sha), coordinates ?? {}) : null;
+    });
+    held = { version, index: SignatureIndex.of(rows), load };
   }
   return held;
 }

@@ -1,6 +1,7 @@
 // Worker entry: one font file through the pipeline (opened, measured, kinded, signed). Nothing is stored here.
 import type { FontFaultCode } from "@/contracts/errors";
 import { checkFont } from "@/core/health/checkFont";
+import { instancesOf, type Coordinates } from "@/core/identify/instances";
 import { signFont } from "@/core/identify/signature";
 import { kindFont, type Kinded } from "@/core/kind/kindFont";
 import type { MeasureNotes } from "@/contracts/traits";
@@ -19,6 +20,8 @@ export type FontReading = {
   notes: MeasureNotes;
   kinded: Kinded;
   signature: Uint8Array;
+  /** Of a variable font at other settings than its default. */
+  signedInstances: { coordinates: Coordinates; signature: Uint8Array }[];
   /** Of its outlines, to find the same style in another file; null when it has too few letters. */
   print: Int16Array | null;
 };
@@ -45,6 +48,10 @@ export default async function readFont({ bytes, fallbackFamily }: ReadFontReques
         notes: { ...measured.notes, ...measureReach(opened.sfnt, opened.axes, measured.traits) },
         kinded,
         signature: signFont(face),
+        signedInstances: instancesOf(opened.axes).map((coordinates) => ({
+          coordinates,
+          signature: signFont(openFace(opened.sfnt, coordinates)),
+        })),
         print: printOutlines(face),
       },
     };

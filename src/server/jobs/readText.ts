@@ -1,7 +1,9 @@
 // Reading the letters of a strip with Tesseract, offline: one warm worker. Its answer is a suggestion to be corrected.
 import { createRequire } from "node:module";
 import { dirname, join } from "node:path";
+import sharp, { type Sharp } from "sharp";
 import { createWorker, PSM, type Worker } from "tesseract.js";
+import type { InkLine } from "@/core/picture/readPicture";
 
 const require = createRequire(import.meta.url);
 let warm: Promise<Worker> | null = null;
@@ -13,7 +15,7 @@ async function start(): Promise<Worker> {
     gzip: true,
     cacheMethod: "none",
   });
-  await worker.setParameters({ tessedit_pageseg_mode: PSM.SINGLE_LINE });
+  await worker.setParameters({ tessedit_pageseg_mode: PSM.SINGLE_LINE, user_defined_dpi: "150" });
   return worker;
 }
 
@@ -23,13 +25,26 @@ export async function warmReader(): Promise<void> {
   await warm;
 }
 
-/** @param png - dark letters on light, one line. @returns text with single spaces, confidence 0–1. */
-export async function readText(png: Buffer): Promise<{ text: string; confidence: number }> {
+/** Paper around the line: the reader wants some. */
+const MARGIN_PX = 14;
+
+/** Reads a line of ink. @returns text with single spaces, confidence 0–1. */
+export async function readLetters(line: InkLine): Promise<{ text: string; confidence: number }> {
   warm ??= start();
   const worker = await warm.catch((error: unknown) => {
     warm = null;
     throw error;
   });
+  const png = await drawStrip(line)
+    .extend({ top: MARGIN_PX, bottom: MARGIN_PX, left: MARGIN_PX, right: MARGIN_PX, background: "#ffffff" })
+    .png()
+    .toBuffer();
   const { data } = await worker.recognize(png);
   return { text: data.text.replace(/\s+/g, " ").trim(), confidence: data.confidence / 100 };
+}
+
+/** The straightened line as a picture, dark on light. */
+export function drawStrip({ strip: { widthPx, heightPx, ink } }: InkLine): Sharp {
+  const grey = Buffer.from(Uint8Array.from(ink, (v) => 255 - Math.round(v * 255)));
+  return sharp(grey, { raw: { width: widthPx, height: heightPx, channels: 1 } });
 }

@@ -3,6 +3,7 @@ import pLimit from "p-limit";
 import { PIPELINE_VERSION } from "@/contracts/pipeline";
 import { readStored } from "../db/fileStore";
 import { getDb, type Db } from "../db/open";
+import { putInstances } from "../queries/signatures";
 import { findStyle, listOutdated, updateReading } from "../queries/styles";
 import { readFontInWorker } from "./pool";
 import type { JobContext } from "./queue";
@@ -34,12 +35,13 @@ async function rereadOne(db: Db, styleId: string): Promise<boolean> {
   if (!style) return false;
   const reply = await readFontInWorker({ bytes: readStored(style.sha256), fallbackFamily: style.family });
   if (!reply.ok) return false;
-  const { measured, kinded, notes, opened, signature } = reply.reading;
+  const { measured, kinded, notes, opened, signature, signedInstances } = reply.reading;
   updateReading(
     db,
     styleId,
     { traits: measured.traits, ...kinded, notes, health: opened.health, pipelineVersion: PIPELINE_VERSION },
     signature,
   );
+  putInstances(db, styleId, signedInstances);
   return true;
 }

@@ -25,9 +25,9 @@ import {
   lastSeq,
   listProvenance,
   listReadPaths,
-  listSignatures,
   eachStyleSince,
 } from "./styles";
+import { listSignatures } from "./signatures";
 
 let db: Db;
 const data = mkdtempSync(join(tmpdir(), "fond-quarry-unit-"));
@@ -65,6 +65,7 @@ describe("migrations", () => {
       "briefs",
       "changes",
       "evidence",
+      "identifications",
       "import_items",
       "jobs",
       "kept",
@@ -80,6 +81,7 @@ describe("migrations", () => {
       "saved_searches",
       "set_aside",
       "signatures",
+      "signed_instances",
       "styles",
       "tags",
     ]);
@@ -87,6 +89,7 @@ describe("migrations", () => {
       { name: "0001-base.sql" },
       { name: "0002-libraries.sql" },
       { name: "0003-find.sql" },
+      { name: "0004-identify.sql" },
     ]);
   });
 });

@@ -317,14 +317,6 @@ export const listReadPaths = (db: Db, libraryId: string, pipelineVersion: number
     .all(libraryId, pipelineVersion)
     .map((r) => r.path);
 
-export type SignatureRow = { id: string; family: string; signature: Uint8Array; sfntSha256: string };
-export const listSignatures = (db: Db): SignatureRow[] =>
-  db
-    .prepare<[], SignatureRow>(
-      "SELECT s.style_id AS id, s.family AS family, g.signature AS signature, s.sfnt_sha256 AS sfntSha256 FROM styles s JOIN signatures g USING (style_id) WHERE s.owned = 1 AND s.hidden = 0",
-    )
-    .all();
-
 /** Writes a new rights record; the row counts as changed. */
 export const updateRights = (db: Db, styleId: string, rights: Rights) =>
   db

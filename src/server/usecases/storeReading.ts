@@ -9,6 +9,7 @@ import type { Db } from "../db/open";
 import { storeFile } from "../db/fileStore";
 import type { FontReading } from "../jobs/readFont.worker";
 import { listEvidence, putPrint } from "../queries/records";
+import { putInstances } from "../queries/signatures";
 import { putStyle, type StyleOffer } from "../queries/styles";
 
 export type ReadingSource = {
@@ -96,6 +97,7 @@ export function storeReading(db: Db, bytes: Uint8Array, reading: FontReading, so
       reading.signature,
       { path: source.path, importedAt: now },
     );
+    putInstances(db, styleId, reading.signedInstances);
     if (reading.print && !source.trial) putPrint(db, styleId, keyOfPrint(reading.print), reading.print);
   })();
   return styleId;

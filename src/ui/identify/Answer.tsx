@@ -75,7 +75,7 @@ export function Answer({ state, dispatch }: { state: IdentifyState; dispatch: Di
                     <Sample
                       styleId={m.styleId}
                       coverage={d.codePoints}
-                      axes={defaultsOf(d)}
+                      axes={{ ...defaultsOf(d), ...m.coordinates }}
                       text={result!.reading.text}
                       sizePx={27}
                       widthEm={d.traits.widthEm}
@@ -98,6 +98,22 @@ export function Answer({ state, dispatch }: { state: IdentifyState; dispatch: Di
                     {isKept ? "kept" : "keep"}
                   </button>
                 </p>
+                {m.besideFirst && (m.besideFirst.isSameHere || m.besideFirst.tellingLetter) && (
+                  <p className="text-[12px] text-basalt">
+                    {m.besideFirst.isSameHere ? "The same in these letters. " : ""}
+                    {m.besideFirst.tellingLetter
+                      ? `Look at ${m.besideFirst.tellingLetter} to tell it from the first.`
+                      : "No letter tells it from the first."}
+                  </p>
+                )}
+                {m.coordinates && (
+                  <p className="num text-[12px] text-basalt">
+                    nearest at{" "}
+                    {Object.entries(m.coordinates)
+                      .map(([tag, value]) => `${tag} ${Math.round(value)}`)
+                      .join(", ")}
+                  </p>
+                )}
               </div>
               <div className="shrink-0 text-right">
                 <div className="text-[16px] font-semibold">{writeChance(m.chance)}</div>

@@ -1,24 +1,23 @@
 "use client";
 // Identify: a picture of lettering, one line of it framed, read and corrected; the faces that match, laid over it.
 import { useCallback, useEffect, useReducer, useRef } from "react";
-import ReactCrop, { type PercentCrop } from "react-image-crop";
-import "react-image-crop/dist/ReactCrop.css";
-import type { Identification } from "@/contracts/identify";
+import type { Corner, Identification } from "@/contracts/identify";
 import { useBench } from "../bench/BenchContext";
 import { ApiFault, callApi } from "../parts/api";
 import { writeFault } from "../messages";
 import { Answer } from "./Answer";
-import { identifyReducer, NOTHING, type Frame, type Picture } from "./state";
+import { Framing } from "./Framing";
+import { cornersOf, identifyReducer, NOTHING, type Frame, type Picture } from "./state";
 import { Strip } from "./Strip";
 
 export function IdentifyView() {
   const [state, dispatch] = useReducer(identifyReducer, NOTHING);
   const { say, dispatch: toBench } = useBench();
   const asked = useRef<AbortController | null>(null);
-  const { picture, frame, text, isTyped } = state;
+  const { picture, frame, corners, text, isTyped } = state;
 
   const ask = useCallback(
-    async (of: Picture, within: Frame | null, words: string) => {
+    async (of: Picture, within: Frame | null, words: string, pulled: Corner[] | null = null) => {
       asked.current?.abort();
       const stop = new AbortController();
       asked.current = stop;
@@ -27,7 +26,8 @@ export function IdentifyView() {
       form.append("image", of.file);
       form.append("limit", "12");
       if (words.trim()) form.append("text", words.trim());
-      if (within) form.append("box", JSON.stringify(within));
+      if (pulled) form.append("corners", JSON.stringify(pulled));
+      else if (within) form.append("box", JSON.stringify(within));
       try {
         const result = await callApi<Identification>("/identify", { method: "POST", body: form, signal: stop.signal });
         if (asked.current === stop) dispatch({ type: "answered", result });
@@ -110,7 +110,19 @@ export function IdentifyView() {
   return (
     <div className="grid h-full grid-cols-[minmax(0,1.36fr)_minmax(0,1fr)]">
       <Drop onFile={choose} className="flex min-h-0 flex-col gap-3 overflow-y-auto px-4 py-3">
-        <Framing picture={picture} frame={frame} onFrame={(f) => dispatch({ type: "framed", frame: f })} />
+        <Framing
+          picture={picture}
+          frame={frame}
+          corners={corners}
+          areas={state.areas}
+          onFrame={(f) => dispatch({ type: "framed", frame: f })}
+          onCorners={(c) => dispatch({ type: "corners", corners: c })}
+          onArea={(area) => {
+            dispatch({ type: "framed", frame: area });
+            dispatch({ type: "typed", text: "" });
+            void ask(picture, area, "");
+          }}
+        />
         <div className="flex items-center gap-4 text-[12px] text-basalt">
           <b className="truncate text-slate">{picture.file.name}</b>
           {picture.widthPx > 0 && (
@@ -122,14 +134,22 @@ export function IdentifyView() {
             <span className="shrink-0">straightened {Math.abs(state.result.strip.slopeDeg).toFixed(1)}°</span>
           )}
           <span className="ml-auto flex shrink-0 gap-2">
+            <button
+              type="button"
+              className="btn"
+              aria-pressed={corners !== null}
+              onClick={() => dispatch({ type: "corners", corners: corners ? null : cornersOf(picture, frame) })}
+            >
+              Four corners
+            </button>
             <Chooser onFile={choose} label="Another picture" />
             <button
               type="button"
               className="btn btn-act"
               disabled={state.busy}
-              onClick={() => void ask(picture, frame, isTyped ? text : "")}
+              onClick={() => void ask(picture, frame, isTyped ? text : "", corners)}
             >
-              {state.busy ? "Comparing …" : frame ? "Identify what is framed" : "Identify"}
+              {state.busy ? "Comparing …" : frame || corners ? "Identify what is framed" : "Identify"}
             </button>
           </span>
         </div>
@@ -143,7 +163,7 @@ export function IdentifyView() {
           className="flex items-baseline gap-3"
           onSubmit={(e) => {
             e.preventDefault();
-            void ask(picture, frame, text);
+            void ask(picture, frame, text, corners);
           }}
         >
           <label className="shrink-0 font-semibold" htmlFor="reading">
@@ -212,68 +232,5 @@ function Chooser({ onFile, label, act }: { onFile: (f: File | undefined) => void
         }}
       />
     </>
-  );
-}
-
-/** The picture with a frame to draw around one line. */
-function Framing({
-  picture,
-  frame,
-  onFrame,
-}: {
-  picture: Picture;
-  frame: Frame | null;
-  onFrame: (f: Frame | null) => void;
-}) {
-  if (!picture.widthPx)
-    return (
-      <div className="grid h-40 shrink-0 place-items-center bg-chalk text-basalt">
-        This picture cannot be shown here.
-      </div>
-    );
-  const percent: PercentCrop | undefined = frame
-    ? {
-        unit: "%",
-        x: (100 * frame.x) / picture.widthPx,
-        y: (100 * frame.y) / picture.heightPx,
-        width: (100 * frame.width) / picture.widthPx,
-        height: (100 * frame.height) / picture.heightPx,
-      }
-    : undefined;
-  return (
-    <div className="grid max-h-[310px] min-h-[180px] shrink-0 place-items-center overflow-hidden bg-[#e4ddcd] p-2">
-      <ReactCrop
-        crop={percent}
-        ruleOfThirds={false}
-        ariaLabels={{
-          cropArea: "Frame: move it with the arrow keys",
-          nwDragHandle: "Corner top left",
-          nDragHandle: "Edge top",
-          neDragHandle: "Corner top right",
-          eDragHandle: "Edge right",
-          seDragHandle: "Corner bottom right",
-          sDragHandle: "Edge bottom",
-          swDragHandle: "Corner bottom left",
-          wDragHandle: "Edge left",
-        }}
-        onChange={(_px, p) =>
-          onFrame({
-            x: Math.round((p.x * picture.widthPx) / 100),
-            y: Math.round((p.y * picture.heightPx) / 100),
-            width: Math.round((p.width * picture.widthPx) / 100),
-            height: Math.round((p.height * picture.heightPx) / 100),
-          })
-        }
-        // While it is drawn a frame may be of no size; what stays as small as a click is none.
-        onDragEnd={() => frame && Math.min(frame.width, frame.height) < 4 && onFrame(null)}
-      >
-        {/* eslint-disable-next-line @next/next/no-img-element -- a picture of the user's, from memory: nothing to optimise */}
-        <img
-          src={picture.url}
-          alt={`Picture ${picture.file.name}: drag to frame one line`}
-          style={{ maxHeight: 290, minHeight: 60, display: "block" }}
-        />
-      </ReactCrop>
-    </div>
   );
 }

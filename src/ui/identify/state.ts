@@ -1,5 +1,5 @@
 // Identify: the picture, the frame, the reading, the answer, the match in focus. One reducer.
-import type { Identification } from "@/contracts/identify";
+import type { Corner, Identification } from "@/contracts/identify";
 
 export type Picture = { file: File; url: string; widthPx: number; heightPx: number };
 export type Frame = { x: number; y: number; width: number; height: number };
@@ -8,6 +8,10 @@ export type IdentifyState = {
   picture: Picture | null;
   /** In picture pixels; null = the whole picture. */
   frame: Frame | null;
+  /** Four corners in picture pixels, clockwise from the top left; null = not straightened by hand. */
+  corners: Corner[] | null;
+  /** Lines of lettering that were found in the picture. */
+  areas: Frame[];
   text: string;
   /** Whether the text was typed or corrected by the person. */
   isTyped: boolean;
@@ -22,6 +26,7 @@ export type IdentifyState = {
 export type IdentifyAction =
   | { type: "picture chosen"; picture: Picture }
   | { type: "framed"; frame: Frame | null }
+  | { type: "corners"; corners: Corner[] | null }
   | { type: "typed"; text: string }
   | { type: "asked" }
   | { type: "answered"; result: Identification }
@@ -33,6 +38,8 @@ export type IdentifyAction =
 export const NOTHING: IdentifyState = {
   picture: null,
   frame: null,
+  corners: null,
+  areas: [],
   text: "",
   isTyped: false,
   busy: false,
@@ -48,6 +55,8 @@ export function identifyReducer(state: IdentifyState, action: IdentifyAction): I
       return { ...NOTHING, picture: action.picture, lay: state.lay };
     case "framed":
       return { ...state, frame: action.frame };
+    case "corners":
+      return { ...state, corners: action.corners };
     case "typed":
       return { ...state, text: action.text, isTyped: action.text.trim() !== "" };
     case "asked":
@@ -57,6 +66,7 @@ export function identifyReducer(state: IdentifyState, action: IdentifyAction): I
         ...state,
         busy: false,
         result: action.result,
+        areas: action.result.areas,
         focus: 0,
         text: state.isTyped ? state.text : action.result.reading.text,
       };
@@ -69,6 +79,22 @@ export function identifyReducer(state: IdentifyState, action: IdentifyAction): I
     case "cleared":
       return NOTHING;
   }
+}
+
+/** Where four corners begin: at the frame, or a little inside the picture. */
+export function cornersOf({ widthPx, heightPx }: Picture, frame: Frame | null): Corner[] {
+  const { x, y, width, height } = frame ?? {
+    x: Math.round(0.06 * widthPx),
+    y: Math.round(0.06 * heightPx),
+    width: Math.round(0.88 * widthPx),
+    height: Math.round(0.88 * heightPx),
+  };
+  return [
+    { x, y },
+    { x: x + width, y },
+    { x: x + width, y: y + height },
+    { x, y: y + height },
+  ];
 }
 
 /** The answer as a sentence: how sure, and when it is none. */

@@ -1,0 +1,125 @@
+import { beforeAll, describe, expect, test } from "@jest/globals";
+import { drawLine } from "../../../tests/fixtures/drawLine";
+import { readDemo } from "../../../tests/fixtures/demoFont";
+import type { OpenFace } from "../outlines/openFace";
+import { readPicture } from "../picture/readPicture";
+import type { CutBox } from "../picture/straighten";
+import { alignPieces } from "./align";
+import { instancesOf } from "./instances";
+import { readByShape, readWords } from "./readShapes";
+import { fitText, identifyPicture } from "./identifyPicture";
+import { SignatureIndex, signFont, type SignBox } from "./signature";
+
+const letter = (width: number, top = 0.5, bottom = 0): SignBox => ({
+  left: 0,
+  right: width,
+  top,
+  bottom,
+  advance: width,
+});
+/** A piece in pixels from em, 100 px an em, baseline at 100. */
+const piece = (left: number, right: number, top = 0.5, bottom = 0): CutBox => ({
+  left: 100 * left,
+  right: 100 * right,
+  top: 100 - 100 * top,
+  bottom: 100 - 100 * bottom,
+});
+
+describe("pieces and letters", () => {
+  test("one for one where all stand apart", () => {
+    const { placed, cost } = alignPieces([piece(0, 0.4), piece(0.5, 1)], [letter(0.4), letter(0.5)], [0])!;
+    expect(placed).toEqual([piece(0, 0.4), piece(0.5, 1)].map((b) => expect.objectContaining(b)));
+    expect(cost).toBeLessThan(1);
+  });
+
+  test("two letters share a piece as their widths say", () => {
+    const { placed } = alignPieces(
+      [piece(0, 0.9), piece(1, 1.3, 0.8)],
+      [letter(0.6), letter(0.3), letter(0.3, 0.8)],
+      [0],
+    )!;
+    expect(placed[0]!.right).toBeCloseTo(60, 0);
+    expect(placed[1]!.left).toBeCloseTo(60, 0);
+    expect(placed[2]!.left).toBeCloseTo(100, 0);
+  });
+
+  test("a letter in two pieces is one", () => {
+    const { placed } = alignPieces(
+      [piece(0, 0.3), piece(0.35, 0.7), piece(0.8, 1.2)],
+      [letter(0.7), letter(0.4)],
+      [0],
+    )!;
+    expect(placed[0]).toMatchObject({ left: 0, right: 70 });
+    expect(placed[1]).toMatchObject({ left: 80 });
+  });
+
+  test("a speck between letters is left out", () => {
+    const pieces = [piece(0, 0.4), piece(0.45, 0.47, 0.75, 0.72), piece(0.5, 0.9), piece(1, 1.4)];
+    const { placed } = alignPieces(pieces, [letter(0.4), letter(0.4), letter(0.4)], [0])!;
+    expect(placed.map((b) => Math.round(b!.left))).toEqual([0, 50, 100]);
+  });
+
+  test("a word far too long for its letters is not laid over them", () => {
+    expect(alignPieces([piece(0, 9)], [letter(0.4), letter(0.4)], [0])).toBeNull();
+  });
+});
+
+describe("signed settings of variable fonts", () => {
+  const axis = (tag: string, min: number, own: number, max: number) => ({ tag, name: tag, min, default: own, max });
+  test("a weight axis is signed end to end, the default left out", () => {
+    const weights = instancesOf([axis("wght", 100, 400, 900)]).map((c) => c.wght!);
+    expect(weights[0]).toBe(100);
+    expect(weights[weights.length - 1]).toBe(900);
+    expect(weights.length).toBeGreaterThan(4);
+  });
+  test("many axes stay within bounds", () => {
+    const many = instancesOf([
+      axis("wght", 100, 400, 900),
+      axis("wdth", 50, 100, 150),
+      axis("opsz", 8, 14, 144),
+      axis("slnt", -15, 0, 0),
+      axis("SOFT", 0, 0, 100),
+    ]);
+    expect(many.length).toBeGreaterThan(8);
+    expect(many.length).toBeLessThanOrEqual(27);
+    expect(many.every((c) => !("SOFT" in c))).toBe(true);
+  });
+  test("a font without axes has none", () => expect(instancesOf([])).toEqual([]));
+});
+
+describe("reading by shape", () => {
+  const faces = new Map<string, OpenFace>();
+  let index: SignatureIndex;
+  beforeAll(async () => {
+    const rows = [];
+    for (const id of ["work-sans", "lora", "zilla-slab", "oswald"]) {
+      const { face } = await readDemo(id, id === "oswald" ? 500 : 400);
+      faces.set(id, face);
+      rows.push({ id, family: id, signature: signFont(face) });
+    }
+    index = SignatureIndex.of(rows);
+  });
+  const load = (id: string) => faces.get(id) ?? null;
+  const lineOf = (id: string, text: string, more = {}) =>
+    readPicture(drawLine(faces.get(id)!, text, { trackingPx: 2, ...more }))!;
+
+  test.each(["Harbour", "QUAY", "Fog 1874", "Oil & Wick"])("%s is spelt without knowing it", (text) =>
+    expect(readByShape(lineOf("work-sans", text).plain, index, null)!.text).toBe(text),
+  );
+
+  test("a wrong guess is doubted, a right one stays", async () => {
+    const fitOf = (line: Parameters<typeof fitText>[0], text: string) => fitText(line, text, index, load);
+    const lines = lineOf("lora", "Harbour");
+    const wrong = await readWords(lines, index, fitOf, () => Promise.resolve({ text: "Hanbour", confidence: 0.9 }));
+    expect(wrong).toMatchObject({ text: "Harbour", byReader: "Hanbour" });
+    const right = await readWords(lines, index, fitOf, () => Promise.resolve({ text: "Harbour", confidence: 0.9 }));
+    expect(right).toMatchObject({ text: "Harbour", byReader: "Harbour" });
+    expect(right.confidence).toBeGreaterThan(0.8);
+  });
+
+  test("letters in one piece are found by the face that sets them", () => {
+    const lines = lineOf("zilla-slab", "Harbour", { trackingPx: -3 });
+    expect(lines.plain.letters.length).toBeLessThan(7);
+    expect(identifyPicture(lines, "Harbour", index, load, 4).matches[0]!.styleId).toBe("zilla-slab");
+  });
+});

@@ -1,0 +1,192 @@
+"use client";
+// The picture with a frame to draw around one line, four corners to pull for perspective, and the lines that were found to choose from.
+import { useRef, useState } from "react";
+import ReactCrop, { type PercentCrop } from "react-image-crop";
+import "react-image-crop/dist/ReactCrop.css";
+import type { Corner } from "@/contracts/identify";
+import type { Frame, Picture } from "./state";
+
+type Props = {
+  picture: Picture;
+  frame: Frame | null;
+  corners: Corner[] | null;
+  areas: Frame[];
+  onFrame: (f: Frame | null) => void;
+  onCorners: (c: Corner[]) => void;
+  onArea: (f: Frame) => void;
+};
+
+const IMAGE = { maxHeight: 290, minHeight: 60, display: "block" } as const;
+
+export function Framing({ picture, frame, corners, areas, onFrame, onCorners, onArea }: Props) {
+  if (!picture.widthPx)
+    return (
+      <div className="grid h-40 shrink-0 place-items-center bg-chalk text-basalt">
+        This picture cannot be shown here.
+      </div>
+    );
+  const image = (
+    // eslint-disable-next-line @next/next/no-img-element -- a picture of the user's, from memory: nothing to optimise
+    <img
+      src={picture.url}
+      draggable={false}
+      alt={`Picture ${picture.file.name}: drag to frame one line`}
+      style={IMAGE}
+    />
+  );
+  return (
+    <div className="grid max-h-[310px] min-h-[180px] shrink-0 place-items-center overflow-hidden bg-[#e4ddcd] p-2">
+      <div className="relative">
+        {corners ? (
+          <>
+            {image}
+            <Corners picture={picture} corners={corners} onCorners={onCorners} />
+          </>
+        ) : (
+          <ReactCrop
+            crop={frame ? percentOf(frame, picture) : undefined}
+            ruleOfThirds={false}
+            ariaLabels={HANDLES}
+            onChange={(_px, p) =>
+              onFrame({
+                x: Math.round((p.x * picture.widthPx) / 100),
+                y: Math.round((p.y * picture.heightPx) / 100),
+                width: Math.round((p.width * picture.widthPx) / 100),
+                height: Math.round((p.height * picture.heightPx) / 100),
+              })
+            }
+            // While it is drawn a frame may be of no size; what stays as small as a click is none.
+            onDragEnd={() => frame && Math.min(frame.width, frame.height) < 4 && onFrame(null)}
+          >
+            {image}
+          </ReactCrop>
+        )}
+        {!corners && areas.length > 1 && (
+          <div className="pointer-events-none absolute inset-0">
+            {areas.map((a, i) => (
+              <button
+                key={i}
+                type="button"
+                data-area={i + 1}
+                aria-label={`Line ${i + 1} of lettering: identify it`}
+                className="num pointer-events-auto absolute -translate-x-full bg-slate px-1 text-[11px] text-chalk hover:bg-oxide"
+                style={{
+                  left: `max(18px, ${(100 * a.x) / picture.widthPx}%)`,
+                  top: `${(100 * a.y) / picture.heightPx}%`,
+                }}
+                onClick={() => onArea(a)}
+              >
+                {i + 1}
+              </button>
+            ))}
+          </div>
+        )}
+      </div>
+    </div>
+  );
+}
+
+const HANDLES = {
+  cropArea: "Frame: move it with the arrow keys",
+  nwDragHandle: "Corner top left",
+  nDragHandle: "Edge top",
+  neDragHandle: "Corner top right",
+  eDragHandle: "Edge right",
+  seDragHandle: "Corner bottom right",
+  sDragHandle: "Edge bottom",
+  swDragHandle: "Corner bottom left",
+  wDragHandle: "Edge left",
+};
+
+const percentOf = (frame: Frame, picture: Picture): PercentCrop => ({
+  unit: "%",
+  x: (100 * frame.x) / picture.widthPx,
+  y: (100 * frame.y) / picture.heightPx,
+  width: (100 * frame.width) / picture.widthPx,
+  height: (100 * frame.height) / picture.heightPx,
+});
+
+const NAMES = ["top left", "top right", "bottom right", "bottom left"];
+const MOVES: Record<string, [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
+
+/** Four corners over the picture: dragged, or moved by arrow keys (Shift: ten pixels). */
+function Corners({
+  picture,
+  corners,
+  onCorners,
+}: {
+  picture: Picture;
+  corners: Corner[];
+  onCorners: (c: Corner[]) => void;
+}) {
+  const ground = useRef<HTMLDivElement>(null);
+  const [held, setHeld] = useState<number | null>(null);
+  const put = (k: number, x: number, y: number) =>
+    onCorners(
+      corners.map((c, i) =>
+        i === k
+          ? {
+              x: Math.round(Math.min(picture.widthPx, Math.max(0, x))),
+              y: Math.round(Math.min(picture.heightPx, Math.max(0, y))),
+            }
+          : c,
+      ),
+    );
+  const at = (c: Corner) => ({ left: `${(100 * c.x) / picture.widthPx}%`, top: `${(100 * c.y) / picture.heightPx}%` });
+  return (
+    <div ref={ground} className="absolute inset-0" aria-label="Four corners around one line" role="group">
+      <svg
+        viewBox={`0 0 ${picture.widthPx} ${picture.heightPx}`}
+        preserveAspectRatio="none"
+        className="absolute inset-0 h-full w-full"
+        aria-hidden
+      >
+        <polygon
+          points={corners.map((c) => `${c.x},${c.y}`).join(" ")}
+          fill="#1c6b74"
+          fillOpacity={0.12}
+          stroke="#1c6b74"
+          strokeWidth={1.5}
+          vectorEffect="non-scaling-stroke"
+        />
+      </svg>
+      {corners.map((c, k) => (
+        <button
+          key={k}
+          type="button"
+          aria-label={`Corner ${NAMES[k]}: drag it or use the arrow keys`}
+          data-corner={k}
+          className="absolute h-4 w-4 -translate-x-1/2 -translate-y-1/2 touch-none border-2 border-tide bg-chalk/70"
+          style={at(c)}
+          onPointerDown={(e) => {
+            e.currentTarget.setPointerCapture(e.pointerId);
+            setHeld(k);
+          }}
+          onPointerMove={(e) => {
+            if (held !== k) return;
+            const box = ground.current!.getBoundingClientRect();
+            put(
+              k,
+              ((e.clientX - box.left) / box.width) * picture.widthPx,
+              ((e.clientY - box.top) / box.height) * picture.heightPx,
+            );
+          }}
+          onPointerUp={() => setHeld(null)}
+          onPointerCancel={() => setHeld(null)}
+          onKeyDown={(e) => {
+            const move = MOVES[e.key];
+            if (!move) return;
+            e.preventDefault();
+            const by = e.shiftKey ? 10 : 1;
+            put(k, c.x + by * move[0], c.y + by * move[1]);
+          }}
+        />
+      ))}
+    </div>
+  );
+}
