@@ -164,7 +164,7 @@ describe("chances", () => {
   test("none of these grows with the best cost", () => {
     const none = [0.05, 0.2, 0.3, 0.5].map((cost) => chancesOf([cost], evidence(cost)).none);
     expect(none).toEqual([...none].sort((a, b) => a - b));
-    expect(none[3]).toBeGreaterThan(0.8);
+    expect(none[3]).toBeGreaterThan(0.6);
     expect(none[0]).toBeLessThan(0.2);
   });
 

@@ -24,9 +24,9 @@ describe("lines of lettering", () => {
     const large = drawLine(face, "Harbour", { sizePx: 80 });
     const small = drawLine(face, "jetty", { sizePx: 34 });
     const areas = findAreas(
-      sheet(520, 260, [
+      sheet(700, 420, [
         { picture: small, x: 20, y: 10 },
-        { picture: large, x: 30, y: 110 },
+        { picture: large, x: 30, y: 180 },
       ]),
     );
     expect(areas).toHaveLength(2);
@@ -42,7 +42,7 @@ describe("lines of lettering", () => {
     const left = drawLine(face, "Oil", { sizePx: 50 });
     const right = drawLine(face, "Wick", { sizePx: 50 });
     const areas = findAreas(
-      sheet(900, 120, [
+      sheet(1000, 220, [
         { picture: left, x: 10, y: 10 },
         { picture: right, x: 650, y: 10 },
       ]),

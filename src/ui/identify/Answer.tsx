@@ -89,14 +89,6 @@ export function Answer({ state, dispatch }: { state: IdentifyState; dispatch: Di
                   </Link>
                   {d && <VerdictMark verdict={d.verdict} price={d.price} />}
                   {d && <CareMark health={d.health.degree} />}
-                  <button
-                    type="button"
-                    aria-pressed={isKept}
-                    className={`font-semibold ${isKept ? "text-oxide" : "text-basalt"}`}
-                    onClick={() => toggleKept(m.styleId, `${m.family} ${m.style}`)}
-                  >
-                    {isKept ? "kept" : "keep"}
-                  </button>
                 </p>
                 {m.besideFirst && (m.besideFirst.isSameHere || m.besideFirst.tellingLetter) && (
                   <p className="text-[12px] text-basalt">
@@ -118,6 +110,14 @@ export function Answer({ state, dispatch }: { state: IdentifyState; dispatch: Di
               <div className="shrink-0 text-right">
                 <div className="text-[16px] font-semibold">{writeChance(m.chance)}</div>
                 <div className="num">agrees {m.score.toFixed(2)}</div>
+                <button
+                  type="button"
+                  aria-pressed={isKept}
+                  className={`text-[12px] font-semibold ${isKept ? "text-oxide" : "text-basalt"}`}
+                  onClick={() => toggleKept(m.styleId, `${m.family} ${m.style}`)}
+                >
+                  {isKept ? "kept" : "keep"}
+                </button>
               </div>
             </li>
           );
