@@ -1,4 +1,5 @@
 // The OpenAPI 3.1 document, made from the schemas that the routes check with. A route that is not here is not promised.
+import { Described, DescribeRequest } from "./describe";
 import { z } from "zod";
 import { Brief, BriefCreate, BriefPatch, Check, Kept, KeptPut } from "./brief";
 import { ErrorBody, FAULT_CODES } from "./errors";
@@ -102,6 +103,13 @@ export const OPERATIONS: Operation[] = [
     says: "What could follow in the find field",
     query: SuggestQuery,
     gives: Suggestions,
+  },
+  {
+    method: "post",
+    path: "/describe",
+    says: "The likeliest faces after some answers on letter shapes, and the question that would tell most",
+    body: DescribeRequest,
+    gives: Described,
   },
   { method: "get", path: "/searches", says: "Saved searches", gives: z.object({ searches: z.array(SavedSearch) }) },
   { method: "post", path: "/searches", says: "Saves a search", body: SavedSearchAdd, gives: SavedSearch, status: 201 },

@@ -14,6 +14,10 @@ describe("outlines", () => {
     expect(writePath(parsePath(path), same)).toBe(path);
   });
 
+  test("numbers with an exponent are read, as varied points have them", () => {
+    expect([...parsePath("M1e-7,2L-3.5e-05,4Z").coords]).toEqual([1e-7, 2, -3.5e-5, 4]);
+  });
+
   test("an unknown command is refused", () => {
     expect(() => parsePath("M0,0A1,1 0 0 1 2,2Z")).toThrow(RangeError);
   });

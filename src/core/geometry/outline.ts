@@ -21,13 +21,13 @@ export type Bounds = { xMin: number; yMin: number; xMax: number; yMax: number };
 const ARITY: Record<string, number> = { M: 2, L: 2, Q: 4, C: 6, Z: 0 };
 
 /**
- * Reads an absolute SVG path of M, L, Q, C and Z, as the shaper prints it.
+ * Reads an absolute SVG path of M, L, Q, C and Z, as the shaper prints it: e belongs to a number (1e-7, of a varied point).
  * @throws RangeError on any other command. Source: SVG 2, chapter 9.3.
  */
 export function parsePath(path: string): Outline {
   let verbs = "";
   const coords: number[] = [];
-  for (const [, verb = "", numbers = ""] of path.matchAll(/([A-Za-z])([^A-Za-z]*)/g)) {
+  for (const [, verb = "", numbers = ""] of path.matchAll(/([A-DF-Za-df-z])([^A-DF-Za-df-z]*)/g)) {
     const arity = ARITY[verb];
     if (arity === undefined) throw new RangeError(`path command ${verb} is not read`);
     verbs += verb;

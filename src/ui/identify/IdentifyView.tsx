@@ -1,5 +1,6 @@
 "use client";
 // Identify: a picture of lettering, one line of it framed, read and corrected; the faces that match, laid over it.
+import Link from "next/link";
 import { useCallback, useEffect, useReducer, useRef } from "react";
 import type { Corner, Identification } from "@/contracts/identify";
 import { useBench } from "../bench/BenchContext";
@@ -12,7 +13,7 @@ import { Strip } from "./Strip";
 
 export function IdentifyView() {
   const [state, dispatch] = useReducer(identifyReducer, NOTHING);
-  const { say, dispatch: toBench } = useBench();
+  const { brief, say, dispatch: toBench } = useBench();
   const asked = useRef<AbortController | null>(null);
   const { picture, frame, corners, text, isTyped } = state;
 
@@ -104,6 +105,13 @@ export function IdentifyView() {
         <p className="mt-6 max-w-[560px] text-basalt">
           One line of text works best. Every style of your libraries is compared letter by letter; you can correct what
           was read.
+        </p>
+        <p className="mt-3 max-w-[560px] text-basalt">
+          No usable picture?{" "}
+          <Link href={`/b/${brief.briefId}/identify/questions`} className="font-semibold text-tide underline">
+            Answer questions on its letters
+          </Link>
+          .
         </p>
       </Drop>
     );
