@@ -61,7 +61,8 @@ export function totalsOf(of: Uint8Array | Uint16Array, size: number): Uint32Arra
   return counts;
 }
 
-const FEW_ROWS = 5_000;
+/** Of all rows, fewer than one in so many are counted column by column. */
+const FEW_ROWS_SHARE = 20;
 
 /**
  * How many of the rows that pass have each value, for every packed column. Of the two, what passes and what is stopped, the fewer
@@ -72,7 +73,7 @@ function countPacked(index: FindIndex, rows: Candidates): Map<Column, Uint32Arra
   const counted = isMost ? rows.stopped() : rows.all;
   const out = new Map<Column, Uint32Array>();
   // A few rows are counted sooner column by column.
-  if (counted.length < FEW_ROWS) return out;
+  if (counted.length < index.rows.length / FEW_ROWS_SHARE) return out;
   for (const packed of index.packed) {
     const { of, size, columns, parts } = packed;
     const counts = countRows(counted, of, size);

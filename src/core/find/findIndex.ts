@@ -110,7 +110,8 @@ export type FindIndex = {
 
 const order = new Intl.Collator("en", { sensitivity: "base", numeric: true });
 
-export function indexStyles(rows: readonly FindRow[]): FindIndex {
+/** @param packedFromRows - a library of fewer styles is counted column by column. */
+export function indexStyles(rows: readonly FindRow[], packedFromRows = PACKED_FROM_ROWS): FindIndex {
   const names = indexNames(rows.map((r) => r.family));
   const foundries = indexNames(rows.flatMap((r) => r.foundry ?? []));
   const family = Uint32Array.from(rows, (r) => names.at.get(squash(r.family)) ?? 0);
@@ -167,7 +168,7 @@ export function indexStyles(rows: readonly FindRow[]): FindIndex {
     ...[index.styleSteps, index.weightSteps, index.italics, index.pictures, index.owned],
     ...COUNTED_SHARED.map((s) => index[s].of),
   ];
-  return { ...index, packed: packColumns(counted, rows.length) };
+  return { ...index, packed: rows.length < packedFromRows ? [] : packColumns(counted, rows.length) };
 }
 
 const COUNTED_SHARED = [
@@ -185,6 +186,8 @@ const COUNTED_SHARED = [
   ] as const),
   ...(["figures", "cases"] as const),
 ];
+/** Libraries of fewer styles are not packed: counting them is quick as it is, and packing takes its time at every change. */
+const PACKED_FROM_ROWS = 5_000;
 /** Combinations that one column may tell apart: four sets of counters for them stay in the processor's first cache. */
 const MOST_COMBINATIONS = 1_600;
 
