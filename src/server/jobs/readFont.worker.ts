@@ -29,6 +29,7 @@ export type ReadFontReply = { ok: true; reading: FontReading } | { ok: false; co
 
 /** @returns the reading, or the code and detail of why the file is refused. */
 export default async function readFont({ bytes, fallbackFamily }: ReadFontRequest): Promise<ReadFontReply> {
+  const started = performance.now();
   try {
     const whole = await openFont(bytes);
     const { characters, ...opened } = whole;
@@ -48,7 +49,7 @@ export default async function readFont({ bytes, fallbackFamily }: ReadFontReques
         notes: { ...measured.notes, ...measureReach(opened.sfnt, opened.axes, measured.traits) },
         kinded,
         signature: signFont(face),
-        signedInstances: signInstances(opened),
+        signedInstances: signInstances(opened, started + INSTANCES_UNTIL_MS),
         print: printOutlines(face),
       },
     };
@@ -58,16 +59,18 @@ export default async function readFont({ bytes, fallbackFamily }: ReadFontReques
   }
 }
 
-/** A font that takes long to draw is signed at fewer settings. */
-const INSTANCES_BUDGET_MS = 1_800;
+/** A font that takes long to measure and draw is signed at fewer settings, or none: from the beginning of its reading. */
+const INSTANCES_UNTIL_MS = 3_000;
 
-function signInstances({ sfnt, axes }: Pick<OpenedFont, "sfnt" | "axes">): FontReading["signedInstances"] {
-  const started = performance.now();
+function signInstances(
+  { sfnt, axes }: Pick<OpenedFont, "sfnt" | "axes">,
+  until: number,
+): FontReading["signedInstances"] {
   const signed: FontReading["signedInstances"] = [];
   const all = instancesOf(axes);
   // Every second first: when time runs out, what is signed is spread over the axes.
   for (const coordinates of [...all.filter((_, i) => i % 2 === 0), ...all.filter((_, i) => i % 2 === 1)]) {
-    if (performance.now() - started > INSTANCES_BUDGET_MS) break;
+    if (performance.now() > until) break;
     signed.push({ coordinates, signature: signFont(openFace(sfnt, coordinates)) });
   }
   return signed;
