@@ -6,6 +6,7 @@ import { writeFileSync } from "node:fs";
 import { availableParallelism } from "node:os";
 import { fileURLToPath } from "node:url";
 import { isMainThread, parentPort, Worker, workerData } from "node:worker_threads";
+import { areaUnderRoc, binChances, calibrationError, type Bin } from "./figures";
 import { isReader, readEvalStyles } from "./library";
 import { CONDITIONS, drawPictures, type EvalPicture } from "./pictures";
 import { answerPictures, type Answered, type Mode } from "./solve";
@@ -131,42 +132,27 @@ function printNone(all: Answered[]) {
     ["all", all],
     ["families kept out of tuning", all.filter((a) => a.heldOut)],
   ] as const) {
-    const absent = answers.filter((a) => a.isAbsent);
-    const there = answers.filter((a) => !a.isAbsent);
-    let wins = 0;
-    for (const a of absent)
-      for (const t of there) wins += a.noneChance > t.noneChance ? 1 : a.noneChance === t.noneChance ? 0.5 : 0;
-    let error = 0;
-    const lines: string[] = [];
-    for (let low = 0; low < 1; low += 0.1) {
-      const inside = answers.filter((a) => a.noneChance >= low && a.noneChance < low + 0.1);
-      if (!inside.length) continue;
-      const right = inside.filter((a) => a.isAbsent).length / inside.length;
-      const said = inside.reduce((s, a) => s + a.noneChance, 0) / inside.length;
-      error += (inside.length / answers.length) * Math.abs(right - said);
-      lines.push(`${(100 * said).toFixed(0)} % said ${inside.length}×: ${(100 * right).toFixed(0)} %`);
-    }
+    const absent = answers.filter((a) => a.isAbsent).map((a) => a.noneChance);
+    const there = answers.filter((a) => !a.isAbsent).map((a) => a.noneChance);
+    const bins = binChances(answers.map((a) => ({ chance: a.noneChance, isRight: a.isAbsent })));
     console.log(
-      `none of yours, ${name}: ${absent.length} absent, ${there.length} there, AUROC ${(wins / (absent.length * there.length)).toFixed(3)}, expected calibration error ${error.toFixed(3)}\n  ${lines.join("; ")}`,
+      `none of yours, ${name}: ${absent.length} absent, ${there.length} there, AUROC ${areaUnderRoc(absent, there).toFixed(3)}, expected calibration error ${calibrationError(bins).toFixed(3)}`,
     );
+    for (const bin of bins) console.log(writeBin(bin));
   }
 }
 
 function printCalibration(answers: Answered[]) {
   console.log("chance said of the family named first → how often it was right");
-  let error = 0;
-  for (let low = 0; low < 1; low += 0.1) {
-    const inside = answers.filter((a) => a.familyChance >= low && a.familyChance < low + 0.1 + (low > 0.85 ? 0.1 : 0));
-    if (!inside.length) continue;
-    const right = inside.filter((a) => a.familyRank === 0 || a.isTwinFirst).length / inside.length;
-    const said = inside.reduce((s, a) => s + a.familyChance, 0) / inside.length;
-    error += (inside.length / answers.length) * Math.abs(right - said);
-    console.log(
-      `  ${(100 * said).toFixed(0).padStart(3)} % said ${inside.length} times: ${(100 * right).toFixed(1)} % right`,
-    );
-    if (low > 0.85) break;
-  }
-  console.log(`  expected calibration error ${error.toFixed(3)}\n`);
+  const bins = binChances(
+    answers.map((a) => ({ chance: a.familyChance, isRight: a.familyRank === 0 || a.isTwinFirst })),
+  );
+  for (const bin of bins) console.log(writeBin(bin));
+  console.log(`  expected calibration error ${calibrationError(bins).toFixed(3)}\n`);
+}
+
+function writeBin({ said, right, count }: Bin): string {
+  return `  ${(100 * said).toFixed(0).padStart(3)} % said ${count} times: ${(100 * right).toFixed(1)} % right`;
 }
 
 function writeMiss(a: Answered): string {

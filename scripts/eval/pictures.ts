@@ -5,6 +5,7 @@ import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { chromium, type Page } from "playwright-core";
 import sharp from "sharp";
+import { seeded } from "../../demo/foundry/treat";
 import { EVAL_FOLDER, type EvalStyle } from "./library";
 
 export type EvalPicture = {
@@ -82,18 +83,6 @@ const COLOURS = [
   ["#0d5c3f", "#e8a49c"],
   ["#7a1f3d", "#9fc8d8"],
 ] as const;
-
-/** Small seeded generator (mulberry32): evaluation must be repeatable. */
-export function seeded(seed: number) {
-  let s = seed >>> 0;
-  return () => {
-    s = (s + 0x6d2b79f5) >>> 0;
-    let t = s;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 /** Two families of five are kept out of tuning, by their name alone. */
 export function isHeldOut(family: string): boolean {

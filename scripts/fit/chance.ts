@@ -2,6 +2,7 @@
 // learns from families of tuning alone and prints the numbers for src/core/identify/chance.ts, with what they reach on families kept out.
 import { readFileSync } from "node:fs";
 import { CHANCE, noneChanceOf, sharesOf, termsOf } from "../../src/core/identify/chance";
+import { areaUnderRoc } from "../eval/figures";
 import type { Answered } from "../eval/solve";
 
 const ROUNDS = 20000;
@@ -58,10 +59,8 @@ for (const [name, list] of [
   ["kept out", keptOut],
 ] as const) {
   const said = list.map((a) => ({ none: noneChanceOf(a.evidence!, weights), isNone: a.isAbsent }));
-  const [absent, there] = [said.filter((s) => s.isNone), said.filter((s) => !s.isNone)];
-  let wins = 0;
-  for (const a of absent) for (const t of there) wins += a.none > t.none ? 1 : a.none === t.none ? 0.5 : 0;
+  const [absent, there] = [true, false].map((isNone) => said.filter((s) => s.isNone === isNone).map((s) => s.none));
   console.log(
-    `${name}: ${absent.length} absent, ${there.length} there, AUROC ${(wins / absent.length / there.length).toFixed(3)}`,
+    `${name}: ${absent!.length} absent, ${there!.length} there, AUROC ${areaUnderRoc(absent!, there!).toFixed(3)}`,
   );
 }

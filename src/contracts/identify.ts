@@ -45,7 +45,11 @@ export const Identification = z.object({
     slopeDeg: z.number(),
     cut: z.enum(["letters", "whole-word"]),
   }),
-  areas: z.array(PixelBox).describe("lines of lettering found in the whole picture, in its pixels, the heaviest first"),
+  areas: z
+    .array(PixelBox)
+    .describe(
+      "lines of lettering found in the whole picture, in its pixels, the heaviest first; none is looked for where one was framed",
+    ),
   compared: z.number(),
   tookMs: z.number(),
 });

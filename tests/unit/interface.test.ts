@@ -7,7 +7,7 @@ import type { Identification } from "@/contracts/identify";
 import { describeInterface, OPERATIONS } from "@/contracts/openapi";
 import { StyleQuery } from "@/contracts/styles";
 import { benchReducer, type BenchState } from "@/ui/bench/state";
-import { writeAnswer, identifyReducer, NOTHING, type Picture } from "@/ui/identify/state";
+import { writeAnswer, cornersOf, identifyReducer, NOTHING, type Picture } from "@/ui/identify/state";
 import { moveFocus } from "@/ui/find/select";
 import { writeFault } from "@/ui/messages";
 
@@ -125,8 +125,28 @@ describe("identify's state", () => {
   test("a new picture begins anew, the slider stays", () =>
     expect(chosen).toMatchObject({ picture, text: "", lay: 30, result: null }));
 
+  test("lines that were found stand while one of them is asked about", () => {
+    const area = { x: 1, y: 2, width: 8, height: 3 };
+    const answer = (areas: object[]) => ({ reading: { text: "" }, matches: [], areas }) as unknown as Identification;
+    const found = identifyReducer(chosen, { type: "answered", result: answer([area]) });
+    expect(identifyReducer(found, { type: "answered", result: answer([]) }).areas).toEqual([area]);
+    expect(identifyReducer(found, { type: "picture chosen", picture }).areas).toEqual([]);
+  });
+
+  test("four corners begin at the frame, or a little inside the picture", () => {
+    expect(cornersOf(picture, { x: 1, y: 2, width: 5, height: 4 })).toEqual([
+      { x: 1, y: 2 },
+      { x: 6, y: 2 },
+      { x: 6, y: 6 },
+      { x: 1, y: 6 },
+    ]);
+    const inside = cornersOf({ ...picture, widthPx: 1000, heightPx: 500 }, null);
+    expect(inside[0]).toEqual({ x: 60, y: 30 });
+    expect(inside[2]).toEqual({ x: 940, y: 470 });
+  });
+
   test("what was read fills the field unless a person typed", () => {
-    const result = { reading: { text: "Fog" }, matches: [] } as unknown as Identification;
+    const result = { reading: { text: "Fog" }, matches: [], areas: [] } as unknown as Identification;
     expect(identifyReducer(chosen, { type: "answered", result }).text).toBe("Fog");
     const typed = identifyReducer(chosen, { type: "typed", text: "Fog Bell" });
     expect(identifyReducer(typed, { type: "answered", result }).text).toBe("Fog Bell");

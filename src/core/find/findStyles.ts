@@ -47,7 +47,7 @@ export type Found = {
   at: (place: number) => FoundRow;
 };
 
-/** What the server knows beside the rows. */
+/** What the server knows beside the rows: one object for one index, as long as nothing in it changes. */
 export type FindSurroundings = {
   lexicon?: Pick<Lexicon, "tags" | "languages">;
   /** Language code → whether each coverage of the index sets it. */
@@ -118,19 +118,19 @@ export function findStyles(
 
 /** Scores looked up by row. */
 function scoreByRow(rows: Int32Array, fit: Float64Array, index: FindIndex): (i: number) => number {
-  const by = new Float32Array(index.rows.length);
+  const by = new Float64Array(index.rows.length);
   for (let k = 0; k < rows.length; k++) by[rows[k]!] = fit[k]!;
   return (i) => by[i]!;
 }
 
 type Parsed = ReturnType<typeof parseWords>;
-const lastParsed = new WeakMap<FindIndex, Map<string, Parsed>>();
+const lastParsed = new WeakMap<FindSurroundings, Map<string, Parsed>>();
 const PARSED_KEPT = 24;
 
-/** The words are read once while the sieve beside them is moved. */
+/** The words are read once while the sieve beside them is moved, and as long as the surroundings are the same. */
 function parse(words: string, index: FindIndex, around: FindSurroundings): Parsed {
-  let kept = lastParsed.get(index);
-  if (!kept) lastParsed.set(index, (kept = new Map()));
+  let kept = lastParsed.get(around);
+  if (!kept) lastParsed.set(around, (kept = new Map()));
   let parsed = kept.get(words);
   if (!parsed) {
     kept.set(words, (parsed = parseWords(words, lexiconOf(index, around))));

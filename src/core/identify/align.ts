@@ -1,7 +1,6 @@
 // Which pieces of ink are which letters, where letters touch or fall apart: a candidate's own widths and heights lead.
 // Method: dynamic programming over pieces (left to right) and letters; several letters may share a piece, several pieces a letter.
-import type { CutBox } from "../picture/straighten";
-import { predictBoxes } from "./coarse";
+import { spanOf, type CutBox } from "../picture/straighten";
 import type { SignBox } from "./signature";
 
 // Taken out of the global object once: the loops below call them millions of times.
@@ -48,8 +47,7 @@ export function alignPieces(
 ): Alignment | null {
   const m = pieces.length;
   const n = boxes.length;
-  const extent = spanOf(pieces);
-  const { scalePx, trackingEm, baselinePx } = predictBoxes(extent, boxes as (SignBox | null)[], wordStarts as number[]);
+  const { scalePx, trackingEm, baselinePx } = predictBoxes(spanOf(pieces), boxes, wordStarts);
   if (trackingEm < -0.4 || trackingEm > 1.2) return null;
   // Letters in one piece touch: they stand no further apart than the style sets them.
   const tracking = min(0, trackingEm);
@@ -149,13 +147,38 @@ function misfit(em: number, sigmaEm: number): number {
   return d > 3 ? min(WORST, 6 * d - 9) : d * d;
 }
 
-function spanOf(list: readonly CutBox[]): CutBox {
-  let [left, right, top, bottom] = [Infinity, -Infinity, Infinity, -Infinity];
-  for (const b of list) {
-    left = min(left, b.left);
-    right = max(right, b.right);
-    top = min(top, b.top);
-    bottom = max(bottom, b.bottom);
-  }
-  return { left, right, top, bottom };
+/** Where a style's own advances put its letters when its word is laid over the ink's extent. Pixels; null for absent letters. */
+export function predictBoxes(extent: CutBox, boxes: readonly (SignBox | null)[], wordStarts: readonly number[]) {
+  let top = -Infinity;
+  let bottom = Infinity;
+  for (const b of boxes)
+    if (b) {
+      top = max(top, b.top);
+      bottom = min(bottom, b.bottom);
+    }
+  const scalePx = (extent.bottom - extent.top) / max(0.05, top - bottom);
+  const pens: number[] = [];
+  let pen = 0;
+  boxes.forEach((b, i) => {
+    if (i && wordStarts.includes(i)) pen += 0.25;
+    pens.push(pen);
+    pen += b?.advance ?? 0.5;
+  });
+  const first = boxes[0];
+  const last = boxes[boxes.length - 1];
+  const naturalEm = pens[pens.length - 1]! + (last?.right ?? 0.5) - (first?.left ?? 0);
+  const gaps = max(1, boxes.length - 1);
+  const trackingEm = ((extent.right - extent.left) / scalePx - naturalEm) / gaps;
+  const x0 = extent.left - (first?.left ?? 0) * scalePx;
+  const placed = boxes.map((b, i) => {
+    if (!b) return null;
+    const at = x0 + (pens[i]! + i * trackingEm) * scalePx;
+    return {
+      left: at + b.left * scalePx,
+      right: at + b.right * scalePx,
+      top: extent.top + (top - b.top) * scalePx,
+      bottom: extent.top + (top - b.bottom) * scalePx,
+    };
+  });
+  return { placed, scalePx, trackingEm, baselinePx: extent.top + top * scalePx };
 }

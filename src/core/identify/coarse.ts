@@ -5,6 +5,7 @@ import type { InkLine } from "../picture/readPicture";
 import type { CutBox } from "../picture/straighten";
 import { alignPieces, type Alignment } from "./align";
 import { quantize, SignatureIndex, type SignBox } from "./signature";
+import type { Wording } from "./wording";
 
 // Taken out of the global object once: the loops below call them millions of times.
 const { abs, ceil, log, max, min, sqrt } = Math;
@@ -18,42 +19,55 @@ const LINE_WEIGHT = 6;
 const WIDTH_WEIGHT = 4;
 const ASPECT_WEIGHT = 0.6;
 
+/** A text as every style would set it: looked up once, whatever number of lines it is laid over. */
+export type SetWord = {
+  /** Position of each character in the signatures; −1 where it is not signed. */
+  signs: number[];
+  wordStarts: number[];
+  /** Entries of the index that have enough of the characters, with the box of each; null where one is lacking. */
+  entries: { style: number; boxes: (SignBox | null)[] }[];
+};
+
+/** Entries lacking more than a third of the characters are left out. */
+export function setWord({ characters, wordStarts }: Wording, index: SignatureIndex): SetWord {
+  const signs = characters.map((c) => SignatureIndex.at(c));
+  const entries = index.ids.flatMap((_, style) => {
+    const boxes = signs.map((s) => (s < 0 ? null : index.box(style, s)));
+    return isWorthwhile(boxes) ? [{ style, boxes }] : [];
+  });
+  return { signs, wordStarts, entries };
+}
+
 /**
  * Ranks every style.
- * @param characters - the text without spaces. @param wordStarts - indices into it where a new word begins.
- * @param cutsOnly - only where the count of cuts fits the text (the dear look by advances is left out).
- * @returns the best `keep` styles, best first; styles lacking more than a third of the characters are left out.
+ * @param cutsOnly - only where the count of cuts fits the text (the dear look by pieces is left out).
+ * @returns the best `keep` styles, best first.
  */
 export function rankCoarse(
   line: InkLine,
-  characters: string[],
-  wordStarts: number[],
+  { signs, wordStarts, entries }: SetWord,
   index: SignatureIndex,
   keep: number,
   cutsOnly = false,
 ): CoarseRank[] {
   const sums = sumInk(line.strip);
-  const signs = characters.map((c) => SignatureIndex.at(c));
-  const ranks: CoarseRank[] = [];
-  const cutsFit = line.letters.length === characters.length;
+  const cutsFit = line.letters.length === signs.length;
   const forms = cutsFit ? line.letters.map((b) => formIn(sums, b)) : [];
-  for (let style = 0; style < index.ids.length && cutsFit; style++) {
-    const boxes = signs.map((s) => (s < 0 ? null : index.box(style, s)));
-    if (isWorthwhile(boxes))
-      ranks.push({ style, cost: costByCuts(line.letters, forms, boxes, signs, index, style), by: "cuts" });
-  }
+  const ranks: CoarseRank[] = cutsFit
+    ? entries.map(({ style, boxes }) => ({
+        style,
+        cost: costByCuts(line.letters, forms, boxes, signs, index, style),
+        by: "cuts",
+      }))
+    : [];
   if (cutsOnly) return best(ranks, keep);
   // The count of cuts may be right by chance: then nothing comes near by them, and each style's own advances cut anew.
   if (cutsFit && ranks.some((r) => r.cost < GOOD_CUTS)) return best(ranks, keep);
   const byCuts = new Map(ranks.map((r) => [r.style, r.cost]));
-  const pieces = line.letters;
-  const laid: { style: number; alignment: Alignment; boxes: (SignBox | null)[] }[] = [];
-  for (let style = 0; style < index.ids.length; style++) {
-    const boxes = signs.map((s) => (s < 0 ? null : index.box(style, s)));
-    if (!isWorthwhile(boxes)) continue;
-    const alignment = alignPieces(pieces, boxes, wordStarts);
-    if (alignment) laid.push({ style, alignment, boxes });
-  }
+  const laid = entries.flatMap(({ style, boxes }) => {
+    const alignment = alignPieces(line.letters, boxes, wordStarts);
+    return alignment ? [{ style, alignment }] : [];
+  });
   // Widths and heights leave a part of the styles, whose letters are then looked at.
   laid.sort((a, b) => a.alignment.cost - b.alignment.cost);
   return best(
@@ -75,16 +89,6 @@ const isWorthwhile = (boxes: (SignBox | null)[]) => boxes.filter(Boolean).length
 
 export function formIn(sums: SumTable, box: CutBox): Int8Array {
   return Int8Array.from(describeCells(cellsOf(sums, box, 16)), quantize);
-}
-
-/** The box around letters, of which there is at least one. */
-export function extentOf(letters: CutBox[]): CutBox {
-  return {
-    left: min(...letters.map((b) => b.left)),
-    right: max(...letters.map((b) => b.right)),
-    top: min(...letters.map((b) => b.top)),
-    bottom: max(...letters.map((b) => b.bottom)),
-  };
 }
 
 /** Mean of all but the worst fifth: one wrong letter must not decide. */
@@ -211,42 +215,6 @@ function solve3(
     (a * (q * f - e * r) - p * (b * f - c * e) + c * (b * r - c * q)) / det,
     (a * (d * r - e * q) - b * (b * r - c * q) + p * (b * e - c * d)) / det,
   ];
-}
-
-/** Where a style's own advances put its letters when its word is laid over the ink's extent. Pixels; null for absent letters. */
-export function predictBoxes(extent: CutBox, boxes: (SignBox | null)[], wordStarts: number[]) {
-  let top = -Infinity;
-  let bottom = Infinity;
-  for (const b of boxes)
-    if (b) {
-      top = max(top, b.top);
-      bottom = min(bottom, b.bottom);
-    }
-  const scalePx = (extent.bottom - extent.top) / max(0.05, top - bottom);
-  const pens: number[] = [];
-  let pen = 0;
-  boxes.forEach((b, i) => {
-    if (i && wordStarts.includes(i)) pen += 0.25;
-    pens.push(pen);
-    pen += b?.advance ?? 0.5;
-  });
-  const first = boxes[0];
-  const last = boxes[boxes.length - 1];
-  const naturalEm = pens[pens.length - 1]! + (last?.right ?? 0.5) - (first?.left ?? 0);
-  const gaps = max(1, boxes.length - 1);
-  const trackingEm = ((extent.right - extent.left) / scalePx - naturalEm) / gaps;
-  const x0 = extent.left - (first?.left ?? 0) * scalePx;
-  const placed = boxes.map((b, i) => {
-    if (!b) return null;
-    const at = x0 + (pens[i]! + i * trackingEm) * scalePx;
-    return {
-      left: at + b.left * scalePx,
-      right: at + b.right * scalePx,
-      top: extent.top + (top - b.top) * scalePx,
-      bottom: extent.top + (top - b.bottom) * scalePx,
-    };
-  });
-  return { placed, scalePx, trackingEm, baselinePx: extent.top + top * scalePx };
 }
 
 function costByAlignment(

@@ -1,12 +1,8 @@
-// The fine stage: one candidate's shaped word drawn over the picture and moved into place; what remains different is its cost.
-import { boundsOf, flattenOutline } from "../geometry/outline";
+// The fine stage: a placed word drawn over the picture and moved onto it; what remains different is its cost.
+import { boundsOf } from "../geometry/outline";
 import type { InkPicture } from "../geometry/raster";
-import type { OpenFace } from "../outlines/openFace";
-import type { InkLine } from "../picture/readPicture";
-import { shapeText } from "../shape/shapeText";
 import { solve } from "../picture/ink";
-import { alignPieces } from "./align";
-import { extentOf, fitLine } from "./coarse";
+import type { InkLine } from "../picture/readPicture";
 import { clonePose, drawPose, imageInk, posePolygons, type Imaging, type Part, type Pose } from "./pose";
 
 // Taken out of the global object once: the loops below call them millions of times.
@@ -21,142 +17,6 @@ const RISE_SIGMA_EM = 0.012;
 const TAPER_SIGMA = 0.03;
 const TURN_SIGMA = 0.03;
 const SLOPE_SIGMA = 0.02;
-
-/**
- * Lays a candidate's word over the line.
- * @param text - with spaces, as it is set. @param characters - the same without spaces.
- * @returns null when the face draws nothing of it or cannot be placed.
- */
-export function placeWord(
-  face: OpenFace,
-  line: InkLine,
-  text: string,
-  characters: string[],
-  wordStarts: number[],
-): Pose | null {
-  const run = shapeText(face, text);
-  const em = face.unitsPerEm;
-  const units = indexUnits(text);
-  const glyphs = run.glyphs.filter((g) => face.polygons(g.glyphId).length > 0);
-  const parts: Part[] = [];
-  const boxes = glyphs.map((g) => {
-    const b = boundsOf(face.polygons(g.glyphId))!;
-    return {
-      left: b.xMin / em,
-      right: b.xMax / em,
-      top: (b.yMax + g.yFu) / em,
-      bottom: (b.yMin + g.yFu) / em,
-      advance: g.advanceFu / em,
-    };
-  });
-  glyphs.forEach((g, k) => {
-    const first = units[g.cluster] ?? 0;
-    const later = glyphs.slice(k + 1).find((n) => n.cluster > g.cluster);
-    const next = later ? (units[later.cluster] ?? first + 1) : characters.length;
-    const polygons = flattenOutline(face.outline(g.glyphId), em / 500).map((p) => {
-      const out = new Float64Array(p.length);
-      for (let i = 0; i < p.length; i += 2) {
-        out[i] = p[i]! / em;
-        out[i + 1] = (p[i + 1]! + g.yFu) / em;
-      }
-      return out;
-    });
-    const box = boxes[k]!;
-    parts.push({
-      first,
-      count: max(1, next - first),
-      polygons,
-      centreEm: (box.left + box.right) / 2,
-      penEm: g.xFu / em,
-      atPx: 0,
-      dyPx: 0,
-    });
-  });
-  if (!parts.length) return null;
-  const clusters = new Set(parts.map((p) => p.first));
-  const simple = line.letters.length === characters.length && clusters.size === parts.length;
-  return simple ? placeByCuts(line, parts, boxes) : placeByPieces(line, parts, boxes, wordStarts);
-}
-
-/** UTF-16 index in the text → index among the characters that are not white space. */
-function indexUnits(text: string): number[] {
-  const units: number[] = [];
-  let at = 0;
-  for (const c of text) {
-    for (let k = 0; k < c.length; k++) units.push(at);
-    if (c.trim()) at++;
-  }
-  return units;
-}
-
-type EmBox = { left: number; right: number; top: number; bottom: number; advance: number };
-
-const FLAT = { slant: 0, taper: 0, turn: 0 };
-
-function placeByCuts(line: InkLine, parts: Part[], boxes: EmBox[]): Pose | null {
-  const cuts = parts.map((p) => extentOf(line.letters.slice(p.first, p.first + p.count)));
-  const fit = fitLine(cuts, boxes);
-  if (!fit || fit.aspect < 0.4 || fit.aspect > 2.5) return null;
-  parts.forEach((p, i) => (p.atPx = (cuts[i]!.left + cuts[i]!.right) / 2));
-  return {
-    parts,
-    baselinePx: fit.baselinePx,
-    slope: fit.slope,
-    scalePx: fit.scalePx,
-    aspect: clampAspect(fit.aspect),
-    ...FLAT,
-    ...lengthOf(line),
-  };
-}
-
-const clampAspect = (a: number) => min(1.12, max(0.89, a));
-
-function lengthOf(line: InkLine): Pick<Pose, "middlePx" | "halfPx"> {
-  const { left, right } = extentOf(line.letters);
-  return { middlePx: (left + right) / 2, halfPx: max(1, (right - left) / 2) };
-}
-
-/** Where letters touch, each piece of ink is shared among letters as the face's own widths and heights say. */
-function placeByPieces(line: InkLine, parts: Part[], boxes: EmBox[], wordStarts: number[]): Pose | null {
-  // Pens of the shaped run (kerning, joins) instead of plain advances.
-  const run = boxes.map((b, i) => ({
-    ...b,
-    advance: i + 1 < parts.length ? parts[i + 1]!.penEm - parts[i]!.penEm : b.advance,
-  }));
-  const starts = parts.flatMap((p, i) => (i && wordStarts.includes(p.first) ? [i] : []));
-  // The alignment counts gaps of words by itself: the pens must not hold them too.
-  for (const i of starts) run[i - 1]!.advance = boxes[i - 1]!.advance;
-  const alignment = alignPieces(line.letters, run, [0, ...starts]);
-  if (!alignment) return null;
-  const { placed } = alignment;
-  const seen = placed.flatMap((b, i) => (b ? [i] : []));
-  if (seen.length < max(1, parts.length * 0.5)) return null;
-  const fit = fitLine(
-    seen.map((i) => placed[i]!),
-    seen.map((i) => boxes[i]!),
-  );
-  const isGood = fit && fit.scalePx > 0.6 * alignment.scalePx && fit.scalePx < 1.6 * alignment.scalePx;
-  const scalePx = isGood ? fit.scalePx : alignment.scalePx;
-  parts.forEach((p, i) => {
-    const own = placed[i];
-    if (own) p.atPx = (own.left + own.right) / 2;
-    else {
-      // A letter without ink of its own stands beside the nearest that has some.
-      const near = seen.reduce((a, b) => (abs(b - i) < abs(a - i) ? b : a));
-      const at = placed[near]!;
-      p.atPx = (at.left + at.right) / 2 + (p.penEm + p.centreEm - parts[near]!.penEm - parts[near]!.centreEm) * scalePx;
-    }
-  });
-  return {
-    parts,
-    baselinePx: isGood ? fit.baselinePx : alignment.baselinePx,
-    slope: isGood ? max(-0.08, min(0.08, fit.slope)) : 0,
-    scalePx,
-    aspect: isGood ? clampAspect(fit.aspect) : 1,
-    ...FLAT,
-    ...lengthOf(line),
-  };
-}
 
 /**
  * Moves a pose onto the picture by `rounds` steps of Gauss–Newton, then scores it.

@@ -7,7 +7,9 @@ import { openFace, type OpenFace } from "../outlines/openFace";
 import { readPicture } from "../picture/readPicture";
 import { chancesOf, sharesOf } from "./chance";
 import { likenessOf } from "./twins";
-import { fitLine, predictBoxes, rankCoarse, trimmedMean } from "./coarse";
+import { predictBoxes } from "./align";
+import { fitLine, rankCoarse, setWord, trimmedMean } from "./coarse";
+import { wordingOf } from "./wording";
 import { identifyPicture, type IdentifyResult } from "./identifyPicture";
 import { SIGNATURE_BYTES, SignatureIndex, SIGNED, signFont } from "./signature";
 
@@ -190,7 +192,7 @@ describe("twins", () => {
 describe("the coarse stage", () => {
   test("keeps the right style among the best few", () => {
     const line = readPicture(drawLine(faces.get("gelasio 400")!, "Harbour", { noise: 40, blurPx: 1 }))!;
-    const ranks = rankCoarse(line.plain, [..."Harbour"], [0], index, 5);
+    const ranks = rankCoarse(line.plain, setWord(wordingOf("Harbour"), index), index, 5);
     expect(ranks.map((r) => index.ids[r.style])).toContain("gelasio 400");
     expect(ranks).toHaveLength(5);
   });

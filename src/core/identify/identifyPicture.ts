@@ -3,10 +3,11 @@ import { writePath } from "../geometry/outline";
 import type { OpenFace } from "../outlines/openFace";
 import { halveLine, leanLine, type InkLine, type InkReadings } from "../picture/readPicture";
 import { UPRIGHT, type Lean } from "../picture/straighten";
-import { rankCoarse, type CoarseRank } from "./coarse";
+import { rankCoarse, setWord, type CoarseRank } from "./coarse";
 import { chancesOf, type AnswerEvidence } from "./chance";
-import { placeWord, refinePose, type FineResult } from "./fine";
+import { refinePose, type FineResult } from "./fine";
 import type { Coordinates } from "./instances";
+import { placeWord } from "./place";
 import { drawPose, imageInk, posePolygons, scalePose, type Imaging, type Pose } from "./pose";
 import type { SignatureIndex } from "./signature";
 import { likenessOf, type Likeness } from "./twins";
@@ -81,7 +82,8 @@ const HALVE_FROM_PX = 44;
 type View = { line: InkLine; lean: Lean; first: InkLine; perFirst: number };
 /** An entry of the index to be looked at closely, under the view in which it came nearest. */
 type Candidate = { entry: number; view: View; cost: number };
-type Tried = { entry: number; view: View; result: FineResult; total: number };
+/** `per`: how many pixels of the whole line one of the result's pose is. */
+type Tried = { entry: number; view: View; per: number; result: FineResult; total: number };
 
 /** Leans that are supposed (tangents), and what a supposition costs: a face that fits as it stands is believed first. */
 const LEANS = [-0.26, -0.13, 0.13, 0.26];
@@ -127,37 +129,29 @@ class Fitter {
     const pose = this.placed(entry, view);
     if (!pose) return null;
     const result = refinePose(pose, view.first, shrinkImaging(imaging, view), rounds);
-    return this.told(entry, view, result);
+    return this.told(entry, view, view.perFirst, result);
   }
 
-  /** The closest look, at the whole line, beginning where the first one ended. */
-  lookAgain({ entry, view }: Pick<Candidate, "entry" | "view">, imaging: Imaging): Tried | null {
-    const pose = this.placed(entry, view);
-    return (
-      pose &&
-      this.told(entry, view, refinePose(scalePose(pose, view.perFirst), view.line, imaging, EFFORT.closestRounds))
-    );
+  /** The closest look, at the whole line, beginning where another look ended. */
+  lookClosely({ entry, view, per, result }: Tried, imaging: Imaging): Tried {
+    const pose = scalePose(result.pose, per);
+    return this.told(entry, view, 1, refinePose(pose, view.line, imaging, EFFORT.closestRounds));
   }
 
-  /** Another setting of the same font over the small copy, begun where this one lies (there already, or at the whole line). */
-  lookAt(tried: Tried, coordinates: Coordinates, imaging: Imaging, isSmall: boolean): Tried | null {
+  /** Another setting of the same font over the small copy, begun where this one lies. */
+  lookAt(tried: Tried, coordinates: Coordinates, imaging: Imaging): Tried | null {
     const face = this.load(this.index.ids[tried.entry]!, coordinates);
     const { clean, characters, wordStarts } = this.wording;
-    const { view } = tried;
+    const { view, per } = tried;
     const placed = face && placeWord(face, view.first, clean, characters, wordStarts);
     if (!placed || placed.parts.length !== tried.result.pose.parts.length) return null;
-    const at = scalePose(tried.result.pose, isSmall ? 1 : 1 / view.perFirst);
+    const at = scalePose(tried.result.pose, per / view.perFirst);
     const pose: Pose = {
       ...at,
       parts: placed.parts.map((p, i) => ({ ...p, atPx: at.parts[i]!.atPx, dyPx: at.parts[i]!.dyPx })),
     };
-    return this.told(tried.entry, view, refinePose(pose, view.first, shrinkImaging(imaging, view), 1));
-  }
-
-  /** The closest look at what a look over the small copy came to. */
-  finish({ entry, view, result }: Tried, imaging: Imaging): Tried {
-    const pose = scalePose(result.pose, view.perFirst);
-    return this.told(entry, view, refinePose(pose, view.line, imaging, EFFORT.closestRounds));
+    const result = refinePose(pose, view.first, shrinkImaging(imaging, view), 1);
+    return this.told(tried.entry, view, view.perFirst, result);
   }
 
   private placed(entry: number, view: View): Pose | null {
@@ -173,9 +167,9 @@ class Fitter {
     return pose;
   }
 
-  private told(entry: number, view: View, result: FineResult): Tried {
+  private told(entry: number, view: View, per: number, result: FineResult): Tried {
     const total = result.cost + SPACING_WEIGHT * result.spacing + LEAN_COST_FINE * abs(view.lean.tan);
-    return { entry, view, result, total };
+    return { entry, view, per, result, total };
   }
 }
 
@@ -199,10 +193,11 @@ export function identifyPicture(
   limit: number,
 ): IdentifyResult {
   const wording = wordingOf(text);
-  const { characters, wordStarts } = wording;
+  const { characters } = wording;
   const fitter = new Fitter(index, load, wording);
+  const word = setWord(wording, index);
   const gather = (line: InkLine) =>
-    gatherCandidates(line, (l, cutsOnly) => rankCoarse(l, characters, wordStarts, index, EFFORT.coarse, cutsOnly));
+    gatherCandidates(line, (l, cutsOnly) => rankCoarse(l, word, index, EFFORT.coarse, cutsOnly));
   const none = (line: InkLine) => ({
     line,
     matches: [],
@@ -229,7 +224,7 @@ export function identifyPicture(
   imaging = estimateImaging(looked.slice(0, 2));
   const last = looked
     .slice(0, EFFORT.closest)
-    .flatMap((t) => fitter.lookAgain(t, imaging) ?? [])
+    .map((t) => fitter.lookClosely(t, imaging))
     .sort(byTotal);
   const { settled, coordinates } = settleAxes(last, index, fitter, imaging);
   const ranked = onePerStyle(
@@ -249,7 +244,7 @@ export function identifyPicture(
     chance: chances[i]!,
     letters: lettersOf(t.result, characters),
     besideFirst: i ? likenessOf(index, ranked[0]!.entry, t.entry, characters) : null,
-    overlayPath: pathOf(t, last.includes(t) || settled.includes(t)),
+    overlayPath: pathOf(t),
   }));
   return { line: ranked[0]!.view.line, matches, noneChance, compared: countStyles(index), imaging, evidence };
 }
@@ -277,7 +272,7 @@ function evidenceOf(ranked: Tried[], index: SignatureIndex, characters: string[]
 export function fitText(line: InkLine, text: string, index: SignatureIndex, load: FaceLoader): number {
   const wording = wordingOf(text);
   const fitter = new Fitter(index, load, wording);
-  const ranks = rankCoarse(line, wording.characters, wording.wordStarts, index, EFFORT.perReading);
+  const ranks = rankCoarse(line, setWord(wording, index), index, EFFORT.perReading);
   const view = viewOf(line, UPRIGHT);
   return min(1, ...ranks.map((r) => fitter.look({ entry: r.style, view }, START, EFFORT.lookRounds)?.total ?? 1));
 }
@@ -314,20 +309,21 @@ function settleAxes(last: Tried[], index: SignatureIndex, fitter: Fitter, imagin
   const settled = last.map((t) => {
     const begun = index.coordinates[t.entry];
     if (!begun || t.total > lowest * SETTLE_NEAR || left-- <= 0) return t;
-    let best = fitter.lookAt(t, begun, imaging, false);
+    let best = fitter.lookAt(t, begun, imaging);
     let at = begun;
     for (const [tag, step] of Object.entries(SETTLED_AXES)) {
       if (at[tag] === undefined) continue;
       for (const by of [step, -step, step / 2, -step / 2]) {
         const next = { ...at, [tag]: at[tag]! + by };
-        const looked: Tried | null = best && fitter.lookAt(best, next, imaging, true);
+        const looked: Tried | null = best && fitter.lookAt(best, next, imaging);
         if (looked && best && looked.total < best.total) [best, at] = [looked, next];
       }
     }
-    const whole = at === begun || !best ? t : (fitter.finish(best, imaging) ?? t);
-    const better = whole.total < t.total ? whole : t;
-    if (better === whole) coordinates.set(better, at);
-    return better;
+    if (at === begun || !best) return t;
+    const whole = fitter.lookClosely(best, imaging);
+    if (whole.total >= t.total) return t;
+    coordinates.set(whole, at);
+    return whole;
   });
   return { settled, coordinates };
 }
@@ -366,9 +362,9 @@ function lettersOf({ letters, pose }: FineResult, characters: string[]): Match["
 }
 
 /** The face's outline over the strip as it was read: a supposed lean is put back. */
-function pathOf({ result, view }: Tried, isWhole: boolean): string {
+function pathOf({ result, view, per }: Tried): string {
   const { tan, middlePx, shiftPx } = view.lean;
-  const pose = isWhole ? result.pose : scalePose(result.pose, view.perFirst);
+  const pose = scalePose(result.pose, per);
   const back = { a: 1, b: 0, c: -tan, d: 1, e: tan * middlePx - shiftPx, f: 0 };
   return pose.parts
     .flatMap((part) => posePolygons(pose, part))

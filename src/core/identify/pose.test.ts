@@ -4,7 +4,8 @@ import { readDemo } from "../../../tests/fixtures/demoFont";
 import { boundsOf } from "../geometry/outline";
 import type { OpenFace } from "../outlines/openFace";
 import { leanLine, readPicture, type InkLine } from "../picture/readPicture";
-import { placeWord, refinePose } from "./fine";
+import { refinePose } from "./fine";
+import { placeWord } from "./place";
 import { clonePose, drawPose, imageInk, posePolygons } from "./pose";
 
 let face: OpenFace;

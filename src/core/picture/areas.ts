@@ -1,7 +1,7 @@
 // Where lettering stands in a picture: lines of it, each in a box, so that several faces in one picture are asked about one by one.
 import { findInk, type RgbaPicture } from "./ink";
 import { dropBorder, dropSpecks, type Piece } from "./pieces";
-import { shrinkPicture } from "./straighten";
+import { shrinkPicture, widen } from "./straighten";
 
 // Taken out of the global object once: the loops below call them many times.
 const { max, min, round } = Math;
@@ -59,10 +59,7 @@ function joinLines(pieces: readonly Piece[]): Line[] {
         out.push({ ...l });
         continue;
       }
-      to.left = min(to.left, l.left);
-      to.right = max(to.right, l.right);
-      to.top = min(to.top, l.top);
-      to.bottom = max(to.bottom, l.bottom);
+      widen(to, l);
       to.area += l.area;
       joined = true;
     }

@@ -1,6 +1,6 @@
 // Connected pieces of ink, specks dropped, pieces above each other merged to letters with edges between pixels.
 import type { InkPicture } from "../geometry/raster";
-import type { CutBox } from "./straighten";
+import { widen, type CutBox } from "./straighten";
 
 // Taken out of the global object once: the loops below call them millions of times.
 const { max, min } = Math;
@@ -102,10 +102,7 @@ export function mergePieces(picture: InkPicture, pieces: Piece[]): CutBox[] {
       boxes.push({ left: p.left, top: p.top, right: p.right, bottom: p.bottom, area: p.area });
       continue;
     }
-    over.left = min(over.left, p.left);
-    over.right = max(over.right, p.right);
-    over.top = min(over.top, p.top);
-    over.bottom = max(over.bottom, p.bottom);
+    widen(over, p);
     over.area += p.area;
   }
   return boxes.sort((a, b) => a.left + a.right - b.left - b.right).map((b) => refineBox(picture, b));

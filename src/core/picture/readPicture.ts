@@ -9,6 +9,7 @@ import {
   findSlopeDeg,
   leanInk,
   shrinkPicture,
+  spanOf,
   straightenCorners,
   turnInk,
   type CutBox,
@@ -81,9 +82,8 @@ function cutLine(found: InkPicture): Pick<InkLine, "strip" | "letters" | "slopeD
   const scale = inkHeight > INK_HEIGHT_PX * 1.25 ? INK_HEIGHT_PX / inkHeight : inkHeight < SMALL_PX ? 2 : 1;
   const scaled = scale === 1 ? cut : turnInk(cut, 0, scale);
   const clean = dropSpecks(scaled);
-  const all = bounds(clean.pieces);
-  if (!all) return null;
-  const strip = cropInk(clean.picture, all, MARGIN_PX);
+  if (!clean.pieces.length) return null;
+  const strip = cropInk(clean.picture, spanOf(clean.pieces), MARGIN_PX);
   const { pieces } = dropSpecks(strip);
   return { strip, letters: mergePieces(strip, pieces), slopeDeg };
 }
@@ -130,16 +130,6 @@ export function leanLine(line: InkLine, tan: number): { line: InkLine; lean: Lea
   const { picture, lean } = leanInk(line.strip, tan);
   const { pieces } = dropSpecks(picture);
   return { line: { ...line, strip: picture, letters: mergePieces(picture, pieces) }, lean };
-}
-
-function bounds(boxes: CutBox[]): CutBox | null {
-  if (!boxes.length) return null;
-  return {
-    left: min(...boxes.map((b) => b.left)),
-    top: min(...boxes.map((b) => b.top)),
-    right: max(...boxes.map((b) => b.right)),
-    bottom: max(...boxes.map((b) => b.bottom)),
-  };
 }
 
 /** The band of rows with most ink; bands parted by less than a fifth of the taller one's height are one line. */

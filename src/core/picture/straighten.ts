@@ -223,6 +223,21 @@ export function turnInk(picture: InkPicture, slopeDeg: number, scale: number): I
 
 export type CutBox = { left: number; top: number; right: number; bottom: number };
 
+/** Makes a box reach around another too. */
+export function widen(box: CutBox, by: CutBox) {
+  box.left = min(box.left, by.left);
+  box.top = min(box.top, by.top);
+  box.right = max(box.right, by.right);
+  box.bottom = max(box.bottom, by.bottom);
+}
+
+/** The box around some boxes; turned inside out (left > right) when there are none. */
+export function spanOf(boxes: readonly CutBox[]): CutBox {
+  const span = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity };
+  for (const b of boxes) widen(span, b);
+  return span;
+}
+
 /** Cuts ink to a box (integer pixels) with a margin of paper around it. */
 export function cropInk(p: InkPicture, box: CutBox, marginPx: number): InkPicture {
   const w = box.right - box.left + 2 * marginPx;

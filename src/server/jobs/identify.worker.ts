@@ -139,7 +139,8 @@ async function decode(image: Uint8Array, frame: PictureFrame): Promise<Decoded> 
     return {
       ok: true,
       picture,
-      areas: findAreas(picture).map((a) => ({
+      // Who framed a line has chosen already.
+      areas: (box || corners ? [] : findAreas(picture)).map((a) => ({
         x: a.x / shrink,
         y: a.y / shrink,
         width: a.width / shrink,

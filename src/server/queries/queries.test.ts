@@ -65,7 +65,6 @@ describe("migrations", () => {
       "briefs",
       "changes",
       "evidence",
-      "identifications",
       "import_items",
       "jobs",
       "kept",

@@ -5,7 +5,7 @@ import type { FamilyId, LibraryId, StyleId } from "@/contracts/ids";
 import type { ShownItem, StyleList, StyleListItem, StyleQuery, Suggestions } from "@/contracts/styles";
 import type { CodePointRanges, MoodGuess } from "@/contracts/traits";
 import { indexStyles, type FindIndex, type FindRow } from "@/core/find/findIndex";
-import { findStyles, seenBy, type Found, type FoundRow } from "@/core/find/findStyles";
+import { findStyles, seenBy, type FindSurroundings, type Found, type FoundRow } from "@/core/find/findStyles";
 import { suggestWords } from "@/core/find/suggest";
 import { quantile } from "@/core/geometry/numbers";
 import { findSetting, FOLLOWED } from "@/core/measure/reach";
@@ -24,6 +24,8 @@ type Held = {
   shared: Map<string, unknown>;
   index: FindIndex;
   tags: ReadonlySet<string>;
+  /** Made with the first question: languages are read then. */
+  around?: FindSurroundings;
   ranges: Ranges;
   builtAt: number;
   tookMs: number;
@@ -146,11 +148,12 @@ export function answer(db: Db, query: Partial<StyleQuery>, brief: Brief | null):
   const key = digest([asked, brief && [brief.lines, brief.wanted, brief.uses, brief.setAside]]);
   const known = query.sort === "popular" ? undefined : held.answers.get(key);
   if (known) return known;
-  const found = findStyles(held.index, query, brief, {
+  held.around ??= {
     lexicon: { tags: held.tags, languages: getLanguages().byName },
     speaks: (code) => speaksIn(held.index, code),
     languages: COUNTED,
-  });
+  };
+  const found = findStyles(held.index, query, brief, held.around);
   held.answers.set(key, found);
   if (held.answers.size > ANSWERS_KEPT) held.answers.delete(held.answers.keys().next().value!);
   return found;

@@ -1,30 +1,17 @@
 "use client";
 // The answer as a sentence first, then the matches; arrows go through them, Space keeps, O lays over.
-import { useQueries } from "@tanstack/react-query";
-import Link from "next/link";
 import { useEffect, type Dispatch } from "react";
 import type { IdentifyMatch } from "@/contracts/identify";
-import type { StyleDetail } from "@/contracts/styles";
 import { isTyping } from "../bench/Bench";
 import { useBench } from "../bench/BenchContext";
-import { callApi } from "../parts/api";
-import { CoreSample } from "../parts/CoreSample";
-import { CareMark } from "../parts/CareMark";
-import { Sample } from "../parts/Sample";
-import { VerdictMark } from "../parts/VerdictMark";
+import { MatchRow, useDetails } from "./MatchRow";
 import { writeAnswer, type IdentifyAction, type IdentifyState } from "./state";
 
 export function Answer({ state, dispatch }: { state: IdentifyState; dispatch: Dispatch<IdentifyAction> }) {
-  const { brief, toggleKept } = useBench();
+  const { toggleKept } = useBench();
   const { result, focus, lay } = state;
   const matches = result?.matches ?? NO_MATCHES;
-  const details = useQueries({
-    queries: matches.map((m) => ({
-      queryKey: ["style", m.styleId, brief.briefId],
-      queryFn: () => callApi<StyleDetail>(`/styles/${m.styleId}?briefId=${brief.briefId}`),
-      staleTime: 60_000,
-    })),
-  });
+  const details = useDetails(matches.map((m) => m.styleId));
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (isTyping(event) || !matches.length) return;
@@ -53,80 +40,38 @@ export function Answer({ state, dispatch }: { state: IdentifyState; dispatch: Di
         </p>
       )}
       <ol className={`mt-2 ${state.busy ? "opacity-40" : ""}`}>
-        {matches.map((m, i) => {
-          const d = details[i]?.data;
-          const isKept = brief.kept.some((k) => k.styleId === m.styleId);
-          return (
-            <li
-              key={m.styleId}
-              data-match={`${m.family} ${m.style}`}
-              className={`flex items-center gap-3 border-t border-rule py-2.5 pl-2 ${i === focus ? "shadow-[inset_3px_0_0_var(--tide)]" : ""}`}
-            >
-              {d ? <CoreSample traits={d.traits} ranges={d.ranges} width={16} band={8} /> : <span className="w-4" />}
-              <div className="min-w-0 flex-1">
-                <button
-                  type="button"
-                  className="block w-full text-left"
-                  aria-pressed={i === focus}
-                  aria-label={`Lay ${m.family} ${m.style} over the picture`}
-                  onClick={() => dispatch({ type: "focused", index: i })}
-                >
-                  {d && (
-                    <Sample
-                      styleId={m.styleId}
-                      coverage={d.codePoints}
-                      axes={{ ...defaultsOf(d), ...m.coordinates }}
-                      text={result!.reading.text}
-                      sizePx={27}
-                      widthEm={d.traits.widthEm}
-                      owned={d.owned}
-                    />
-                  )}
-                </button>
-                <p className="flex flex-wrap items-center gap-x-3 text-[12px]">
-                  <Link href={`/b/${brief.briefId}/style/${m.styleId}`} className="font-semibold hover:underline">
-                    {m.family} {m.style}
-                  </Link>
-                  {d && <VerdictMark verdict={d.verdict} price={d.price} />}
-                  {d && <CareMark health={d.health.degree} />}
-                </p>
-                {m.besideFirst && (m.besideFirst.isSameHere || m.besideFirst.tellingLetter) && (
-                  <p className="text-[12px] text-basalt">
-                    {m.besideFirst.isSameHere ? "The same in these letters. " : ""}
-                    {m.besideFirst.tellingLetter
-                      ? `Look at ${m.besideFirst.tellingLetter} to tell it from the first.`
-                      : "No letter tells it from the first."}
-                  </p>
-                )}
-                {m.coordinates && (
-                  <p className="num text-[12px] text-basalt">
-                    nearest at{" "}
-                    {Object.entries(m.coordinates)
-                      .map(([tag, value]) => `${tag} ${Math.round(value)}`)
-                      .join(", ")}
-                  </p>
-                )}
-              </div>
-              <div className="shrink-0 text-right">
-                <div className="text-[16px] font-semibold">{writeChance(m.chance)}</div>
-                <div className="num">agrees {m.score.toFixed(2)}</div>
-                <button
-                  type="button"
-                  aria-pressed={isKept}
-                  className={`text-[12px] font-semibold ${isKept ? "text-oxide" : "text-basalt"}`}
-                  onClick={() => toggleKept(m.styleId, `${m.family} ${m.style}`)}
-                >
-                  {isKept ? "kept" : "keep"}
-                </button>
-              </div>
-            </li>
-          );
-        })}
+        {matches.map((m, i) => (
+          <MatchRow
+            key={m.styleId}
+            match={m}
+            detail={details[i]}
+            text={result!.reading.text}
+            axes={m.coordinates}
+            score={m.score}
+            isFocused={i === focus}
+            onChoose={() => dispatch({ type: "focused", index: i })}
+          >
+            {m.besideFirst && (m.besideFirst.isSameHere || m.besideFirst.tellingLetter) && (
+              <p className="text-[12px] text-basalt">
+                {m.besideFirst.isSameHere ? "The same in these letters. " : ""}
+                {m.besideFirst.tellingLetter
+                  ? `Look at ${m.besideFirst.tellingLetter} to tell it from the first.`
+                  : "No letter tells it from the first."}
+              </p>
+            )}
+            {m.coordinates && (
+              <p className="num text-[12px] text-basalt">
+                nearest at{" "}
+                {Object.entries(m.coordinates)
+                  .map(([tag, value]) => `${tag} ${Math.round(value)}`)
+                  .join(", ")}
+              </p>
+            )}
+          </MatchRow>
+        ))}
       </ol>
     </section>
   );
 }
 
-const defaultsOf = (d: StyleDetail) => Object.fromEntries(d.axes.map((a) => [a.tag, a.default]));
 const NO_MATCHES: IdentifyMatch[] = [];
-const writeChance = (chance: number) => (chance < 0.01 ? "< 1 %" : `${Math.round(chance * 100)} %`);

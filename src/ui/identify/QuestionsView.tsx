@@ -1,18 +1,16 @@
 "use client";
 // No usable picture: questions on the shapes of letters, each answer drawn in a real face. Answers stand in the address and can be changed.
-import { useQueries, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import Link from "next/link";
 import { usePathname, useSearchParams } from "next/navigation";
 import { useEffect } from "react";
 import { CANNOT_TELL, type AskedQuestion, type Described } from "@/contracts/describe";
-import type { StyleDetail } from "@/contracts/styles";
 import { isTyping } from "../bench/Bench";
 import { useBench } from "../bench/BenchContext";
 import { useActiveLine } from "../bench/BriefStrip";
 import { callApi } from "../parts/api";
 import { familyOf, useFace } from "../parts/faceLoader";
-import { Sample } from "../parts/Sample";
-import { VerdictMark } from "../parts/VerdictMark";
+import { MatchRow, useDetails } from "./MatchRow";
 
 type Given = { questionId: string; answerId: string };
 
@@ -175,17 +173,11 @@ function Drawn({ styleId, letters }: { styleId: string; letters: string }) {
 }
 
 function Likely({ described, isStale }: { described: Described | undefined; isStale: boolean }) {
-  const { brief, toggleKept } = useBench();
+  const { brief } = useBench();
   const [active] = useActiveLine();
   const text = brief.lines[active]?.text ?? brief.lines[0]?.text ?? "";
   const matches = described?.given.length ? described.matches : [];
-  const details = useQueries({
-    queries: matches.map((m) => ({
-      queryKey: ["style", m.styleId, brief.briefId],
-      queryFn: () => callApi<StyleDetail>(`/styles/${m.styleId}?briefId=${brief.briefId}`),
-      staleTime: 60_000,
-    })),
-  });
+  const details = useDetails(matches.map((m) => m.styleId));
   return (
     <section aria-label="Likely faces" className="min-h-0 overflow-y-auto border-l border-rule bg-chalk px-4 py-3">
       <h1 className="text-[17px] font-bold" aria-live="polite">
@@ -198,50 +190,9 @@ function Likely({ described, isStale }: { described: Described | undefined; isSt
         </p>
       )}
       <ol className={`mt-2 ${isStale ? "opacity-60" : ""}`}>
-        {matches.map((m, i) => {
-          const d = details[i]?.data;
-          const isKept = brief.kept.some((k) => k.styleId === m.styleId);
-          return (
-            <li
-              key={m.styleId}
-              data-likely={m.family}
-              className="flex items-center gap-3 border-t border-rule py-2.5 pl-2"
-            >
-              <div className="min-w-0 flex-1">
-                {d && (
-                  <Sample
-                    styleId={m.styleId}
-                    coverage={d.codePoints}
-                    axes={Object.fromEntries(d.axes.map((a) => [a.tag, a.default]))}
-                    text={text}
-                    sizePx={26}
-                    widthEm={d.traits.widthEm}
-                    owned={d.owned}
-                  />
-                )}
-                <p className="flex flex-wrap items-center gap-x-3 text-[12px]">
-                  <Link href={`/b/${brief.briefId}/style/${m.styleId}`} className="font-semibold hover:underline">
-                    {m.family} {m.style}
-                  </Link>
-                  {d && <VerdictMark verdict={d.verdict} price={d.price} />}
-                </p>
-              </div>
-              <div className="shrink-0 text-right">
-                <div className="text-[16px] font-semibold">
-                  {m.chance < 0.01 ? "< 1 %" : `${Math.round(100 * m.chance)} %`}
-                </div>
-                <button
-                  type="button"
-                  aria-pressed={isKept}
-                  className={`text-[12px] font-semibold ${isKept ? "text-oxide" : "text-basalt"}`}
-                  onClick={() => toggleKept(m.styleId, `${m.family} ${m.style}`)}
-                >
-                  {isKept ? "kept" : "keep"}
-                </button>
-              </div>
-            </li>
-          );
-        })}
+        {matches.map((m, i) => (
+          <MatchRow key={m.styleId} match={m} detail={details[i]} text={text} />
+        ))}
       </ol>
     </section>
   );

@@ -66,7 +66,8 @@ export function identifyReducer(state: IdentifyState, action: IdentifyAction): I
         ...state,
         busy: false,
         result: action.result,
-        areas: action.result.areas,
+        // A framed line is asked about alone: what was found before stands.
+        areas: action.result.areas.length ? action.result.areas : state.areas,
         focus: 0,
         text: state.isTyped ? state.text : action.result.reading.text,
       };
