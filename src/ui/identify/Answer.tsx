@@ -51,7 +51,7 @@ export function Answer({ state, dispatch }: { state: IdentifyState; dispatch: Di
             isFocused={i === focus}
             onChoose={() => dispatch({ type: "focused", index: i })}
           >
-            {m.besideFirst && (m.besideFirst.isSameHere || m.besideFirst.tellingLetter) && (
+            {m.besideFirst && (m.besideFirst.isSameHere || matches[0]!.score - m.score < HARD_TO_TELL) && (
               <p className="text-[12px] text-basalt">
                 {m.besideFirst.isSameHere ? "The same in these letters. " : ""}
                 {m.besideFirst.tellingLetter
@@ -75,3 +75,5 @@ export function Answer({ state, dispatch }: { state: IdentifyState; dispatch: Di
 }
 
 const NO_MATCHES: IdentifyMatch[] = [];
+/** Matches that agree this much less than the first are told from it at a glance. */
+const HARD_TO_TELL = 0.05;

@@ -131,8 +131,10 @@ export function IdentifyView() {
             void ask(picture, area, "");
           }}
         />
-        <div className="flex items-center gap-4 text-[12px] text-basalt">
-          <b className="truncate text-slate">{picture.file.name}</b>
+        <div className="flex flex-wrap items-center gap-x-4 gap-y-2 text-[12px] text-basalt">
+          <b className="min-w-16 max-w-[220px] truncate text-slate" title={picture.file.name}>
+            {picture.file.name}
+          </b>
           {picture.widthPx > 0 && (
             <span className="num shrink-0">
               {picture.widthPx} × {picture.heightPx} px
