@@ -50,6 +50,13 @@ export const REQUEST_FAULTS = {
   "no-text": "No text was given and none could be read.",
   "text-unknown": "None of the given characters can be compared.",
   "no-styles": "The library is still empty.",
+  "document-empty": "The document is empty.",
+  "document-unknown":
+    "This kind of document is not read. PDF, HTML, CSS, SVG, DOCX, ODT, PPTX, EPUB and zips of saved pages are.",
+  "document-broken": "The document is damaged: its fonts cannot be read.",
+  "document-protected": "The document is locked with a password.",
+  "document-too-large": "The document is larger than is accepted.",
+  "document-too-long": "Reading the document took too long or too much memory and was ended.",
   "nothing-found": "No face is all of this, so there is nothing to go through.",
   "nothing-kept": "Nothing is kept for this brief yet.",
   "job-gone": "This job has no file.",

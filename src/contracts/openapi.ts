@@ -1,5 +1,6 @@
 // The OpenAPI 3.1 document, made from the schemas that the routes check with. A route that is not here is not promised.
 import { Described, DescribeRequest } from "./describe";
+import { DocumentFonts } from "./documents";
 import { z } from "zod";
 import { Brief, BriefCreate, BriefPatch, Check, Kept, KeptPut } from "./brief";
 import { ErrorBody, FAULT_CODES } from "./errors";
@@ -103,6 +104,12 @@ export const OPERATIONS: Operation[] = [
     says: "What could follow in the find field",
     query: SuggestQuery,
     gives: Suggestions,
+  },
+  {
+    method: "post",
+    path: "/documents",
+    says: "The fonts of a document (multipart, field document) and what of the libraries answers to each",
+    gives: DocumentFonts,
   },
   {
     method: "post",

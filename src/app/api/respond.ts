@@ -9,6 +9,7 @@ const STATUS: Partial<Record<FaultCode, number>> = {
   "foreign-origin": 403,
   "too-large": 413,
   "picture-too-large": 413,
+  "document-too-large": 413,
   "not-owned": 403,
   "rate-limited": 429,
   "library-unreachable": 502,
@@ -94,16 +95,20 @@ export function download(bytes: Uint8Array | string, type: string, name: string)
   });
 }
 
-/** The form of a request that sends a picture, refused by its announced length before it is read. */
-export async function readImageForm(
+type FileForm = { ok: true; form: FormData; file: File } | { ok: false; response: Response };
+
+/** The form of a request that sends one file, refused by its announced length before it is read. */
+export async function readFileForm(
   request: NextRequest,
+  field: string,
   mostBytes: number,
-): Promise<{ ok: true; form: FormData; image: File } | { ok: false; response: Response }> {
+  tooLarge: FaultCode,
+): Promise<FileForm> {
   if (Number(request.headers.get("content-length") ?? 0) > mostBytes + FORM_BYTES)
-    return { ok: false, response: refusal("picture-too-large") };
+    return { ok: false, response: refusal(tooLarge) };
   const form = await request.formData().catch(() => null);
-  const image = form?.get("image");
-  return form && image instanceof File ? { ok: true, form, image } : { ok: false, response: refusal("no-file") };
+  const file = form?.get(field);
+  return form && file instanceof File ? { ok: true, form, file } : { ok: false, response: refusal("no-file") };
 }
 /** What a form may hold beside its file. */
 const FORM_BYTES = 1e6;

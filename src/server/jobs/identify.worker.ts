@@ -6,6 +6,7 @@ import type { Identification } from "@/contracts/identify";
 import type { RequestFaultCode } from "@/contracts/errors";
 import { SignatureIndex } from "@/core/identify/signature";
 import { fitText, identifyPicture, keepFaces, type FaceLoader } from "@/core/identify/identifyPicture";
+import { rankByAdvances, rankByOutlines } from "@/core/identify/nearestFaces";
 import { readWords } from "@/core/identify/readShapes";
 import { openFace } from "@/core/outlines/openFace";
 import { findAreas } from "@/core/picture/areas";
@@ -98,6 +99,28 @@ export default async function identify(request: IdentifyRequest): Promise<Identi
   };
 }
 
+/** Letters that are known otherwise than from a picture: as signed outlines, or by their advances alone. */
+export type NearRequest = {
+  near: { signature: Uint8Array | null; advancesEm: Readonly<Record<string, number>> | null }[];
+  dataFolder: string;
+  version: number;
+};
+export type NearReply = { by: "outlines" | "widths"; faces: { styleId: string; steps: number; isSame: boolean }[] }[];
+const NEAR_TOLD = 40;
+
+export function nearFaces(request: NearRequest): NearReply {
+  const { index } = indexFor(request);
+  return request.near.map(({ signature, advancesEm }) => {
+    const ranked = signature ? rankByOutlines(signature, index) : advancesEm ? rankByAdvances(advancesEm, index) : [];
+    return {
+      by: signature ? "outlines" : "widths",
+      faces: ranked
+        .slice(0, NEAR_TOLD)
+        .map(({ entry, steps, isSame }) => ({ styleId: index.ids[entry]!, steps, isSame })),
+    };
+  });
+}
+
 type Decoded =
   | {
       ok: true;
@@ -159,7 +182,7 @@ async function decode(image: Uint8Array, frame: PictureFrame): Promise<Decoded> 
   }
 }
 
-function indexFor({ dataFolder, version }: IdentifyRequest) {
+function indexFor({ dataFolder, version }: Pick<IdentifyRequest, "dataFolder" | "version">) {
   db ??= openDatabase(join(dataFolder, "fond-quarry.db"));
   if (held?.version !== version) {
     const rows = listSignatures(db);

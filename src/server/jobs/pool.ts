@@ -3,7 +3,8 @@ import { availableParallelism } from "node:os";
 import { join } from "node:path";
 import pLimit, { type LimitFunction } from "p-limit";
 import { Piscina } from "piscina";
-import type { IdentifyReply, IdentifyRequest } from "./identify.worker";
+import type { DocumentReply, DocumentRequest } from "./documents.worker";
+import type { IdentifyReply, IdentifyRequest, NearReply, NearRequest } from "./identify.worker";
 import type { PreparePictureReply, PreparePictureRequest } from "./preparePicture.worker";
 import type { ReadFontReply, ReadFontRequest } from "./readFont.worker";
 import type { WriteSheetRequest } from "./writeSheet.worker";
@@ -11,7 +12,14 @@ import type { WriteSheetRequest } from "./writeSheet.worker";
 /** Fonts read at a time. */
 const READERS = Math.max(2, Math.min(8, availableParallelism()));
 
-type Pools = { readers: LimitFunction; fonts: Piscina; identify: Piscina; sheets: Piscina; pictures: Piscina };
+type Pools = {
+  readers: LimitFunction;
+  fonts: Piscina;
+  identify: Piscina;
+  sheets: Piscina;
+  pictures: Piscina;
+  documents: Piscina;
+};
 const shared = globalThis as unknown as { fondQuarryPools?: Pools };
 
 /** Time a single font may take before its worker is ended. */
@@ -19,6 +27,7 @@ export const FONT_TIMEOUT_MS = 9_000;
 const IDENTIFY_TIMEOUT_MS = 60_000;
 const PICTURE_TIMEOUT_MS = 15_000;
 const SHEET_TIMEOUT_MS = 180_000;
+const DOCUMENT_TIMEOUT_MS = 30_000;
 
 function getPools(): Pools {
   const make = (file: string, maxThreads: number, memoryMb: number, idleTimeout = 60_000) =>
@@ -37,12 +46,18 @@ function getPools(): Pools {
     identify: make("identify.worker.mjs", 1, 2048, 900_000),
     sheets: make("writeSheet.worker.mjs", 1, 1024),
     pictures: make("preparePicture.worker.mjs", 1, 512),
+    documents: make("documents.worker.mjs", 1, 768),
   });
 }
 
 /** Runs one task with a limit of time; beyond it the worker is ended. Exported for the test that hangs one. */
-export async function run<Request, Reply>(pool: Piscina, request: Request, timeoutMs: number): Promise<Reply> {
-  return (await pool.run(request, { signal: AbortSignal.timeout(timeoutMs) })) as Reply;
+export async function run<Request, Reply>(
+  pool: Piscina,
+  request: Request,
+  timeoutMs: number,
+  name?: string,
+): Promise<Reply> {
+  return (await pool.run(request, { signal: AbortSignal.timeout(timeoutMs), ...(name && { name }) })) as Reply;
 }
 
 /** Reads one font file. A worker that hangs or runs out of memory gives a refusal, never an exception. */
@@ -64,6 +79,19 @@ export async function readFontInWorker(request: ReadFontRequest): Promise<ReadFo
 
 export const identifyInWorker = (request: IdentifyRequest) =>
   run<IdentifyRequest, IdentifyReply>(getPools().identify, request, IDENTIFY_TIMEOUT_MS);
+
+/** The worker that holds all signatures ranks faces by letters that are known otherwise than from a picture. */
+export const nearFacesInWorker = (request: NearRequest) =>
+  run<NearRequest, NearReply>(getPools().identify, request, IDENTIFY_TIMEOUT_MS, "nearFaces");
+
+/** A document that hangs or breaks the worker gives a refusal, never an exception. */
+export async function readDocumentInWorker(request: DocumentRequest): Promise<DocumentReply> {
+  try {
+    return await run<DocumentRequest, DocumentReply>(getPools().documents, request, DOCUMENT_TIMEOUT_MS);
+  } catch (error) {
+    return { ok: false, code: "document-too-long", detail: String((error as Error).message) };
+  }
+}
 
 /** A picture that hangs or breaks the worker gives a refusal, never an exception. */
 export async function preparePictureInWorker(request: PreparePictureRequest): Promise<PreparePictureReply> {

@@ -8,13 +8,14 @@ import { useBench } from "./BenchContext";
 
 const carriesFiles = (event: DragEvent) => [...(event.dataTransfer?.types ?? [])].includes("Files");
 const isPicture = (file: File) => file.type.startsWith("image/");
+const isDocument = (file: File) => /\.(?:pdf|x?html?|css|svg|docx|odt|pptx|epub|zip)$/i.test(file.name);
 
 export function DropAnywhere() {
   const { brief, sayFault } = useBench();
   const [isOver, setIsOver] = useState(false);
   const router = useRouter();
   const queries = useQueryClient();
-  const view = usePathname().split("/")[3] ?? "";
+  const [, , , view = "", part = ""] = usePathname().split("/");
   useEffect(() => {
     let depth = 0;
     const onEnter = (event: DragEvent) => {
@@ -34,7 +35,7 @@ export function DropAnywhere() {
       setIsOver(false);
       const transfer = event.dataTransfer;
       if (!transfer || !carriesFiles(event) || event.defaultPrevented) return;
-      if (view === "identify" && [...transfer.files].every(isPicture)) return;
+      if (view === "identify" && [...transfer.files].every(part === "documents" ? isDocument : isPicture)) return;
       event.preventDefault();
       void collectFiles(transfer)
         .then((chosen) => (chosen.length ? sendFiles(chosen) : null))
@@ -55,7 +56,7 @@ export function DropAnywhere() {
       window.removeEventListener("dragover", onOver);
       window.removeEventListener("drop", onDrop);
     };
-  }, [brief.briefId, queries, router, sayFault, view]);
+  }, [brief.briefId, queries, router, sayFault, view, part]);
   if (!isOver) return null;
   return (
     <div className="pointer-events-none fixed inset-0 z-50 grid place-items-center border-4 border-tide bg-limestone/85">

@@ -7,6 +7,7 @@ import { useBench } from "../bench/BenchContext";
 import { ApiFault, callApi } from "../parts/api";
 import { writeFault } from "../messages";
 import { Answer } from "./Answer";
+import { Chooser, DropArea } from "./DropArea";
 import { Framing } from "./Framing";
 import { cornersOf, identifyReducer, NOTHING, type Frame, type Picture } from "./state";
 import { Strip } from "./Strip";
@@ -63,6 +64,7 @@ export function IdentifyView() {
     [ask],
   );
 
+  const chooseFirst = useCallback((files: File[]) => choose(files[0]), [choose]);
   useEffect(() => {
     const onPaste = (event: ClipboardEvent) => {
       const file = [...(event.clipboardData?.files ?? [])].find((f) => f.type.startsWith("image/"));
@@ -96,12 +98,14 @@ export function IdentifyView() {
 
   if (!picture)
     return (
-      <Drop onFile={choose}>
+      <DropArea onFiles={chooseFirst}>
         <h1 className="text-[20px] font-bold">Which face is this?</h1>
         <p className="mt-1 text-basalt">
           Drop a picture of lettering here, paste one, or choose a file. PNG, JPEG, WebP, GIF, TIFF, AVIF.
         </p>
-        <Chooser onFile={choose} label="Choose a picture" act />
+        <div className="mt-4">
+          <Chooser onFiles={chooseFirst} label="Choose a picture" what="Picture" accept="image/*" act />
+        </div>
         <p className="mt-6 max-w-[560px] text-basalt">
           One line of text works best. Every style of your libraries is compared letter by letter; you can correct what
           was read.
@@ -111,13 +115,17 @@ export function IdentifyView() {
           <Link href={`/b/${brief.briefId}/identify/questions`} className="font-semibold text-tide underline">
             Answer questions on its letters
           </Link>
+          . The design in a PDF, a web page or a book?{" "}
+          <Link href={`/b/${brief.briefId}/identify/documents`} className="font-semibold text-tide underline">
+            List the fonts of a document
+          </Link>
           .
         </p>
-      </Drop>
+      </DropArea>
     );
   return (
     <div className="grid h-full grid-cols-[minmax(0,1.36fr)_minmax(0,1fr)]">
-      <Drop onFile={choose} className="flex min-h-0 flex-col gap-3 overflow-y-auto px-4 py-3">
+      <DropArea onFiles={chooseFirst} className="flex min-h-0 flex-col gap-3 overflow-y-auto px-4 py-3">
         <Framing
           picture={picture}
           frame={frame}
@@ -152,7 +160,7 @@ export function IdentifyView() {
             >
               Four corners
             </button>
-            <Chooser onFile={choose} label="Another picture" />
+            <Chooser onFiles={chooseFirst} label="Another picture" what="Picture" accept="image/*" />
             <button
               type="button"
               className="btn btn-act"
@@ -194,53 +202,8 @@ export function IdentifyView() {
         {state.result && match && (
           <Strip result={state.result} match={match} lay={state.lay} onLay={(lay) => dispatch({ type: "laid", lay })} />
         )}
-      </Drop>
+      </DropArea>
       <Answer state={state} dispatch={dispatch} />
     </div>
-  );
-}
-
-function Drop({
-  onFile,
-  children,
-  className = "flex h-full flex-col items-start justify-center px-16",
-}: {
-  onFile: (f: File | undefined) => void;
-  children: React.ReactNode;
-  className?: string;
-}) {
-  return (
-    <div
-      className={className}
-      onDragOver={(e) => e.preventDefault()}
-      onDrop={(e) => {
-        e.preventDefault();
-        onFile(e.dataTransfer.files[0]);
-      }}
-    >
-      {children}
-    </div>
-  );
-}
-
-function Chooser({ onFile, label, act }: { onFile: (f: File | undefined) => void; label: string; act?: boolean }) {
-  const input = useRef<HTMLInputElement>(null);
-  return (
-    <>
-      <button type="button" className={`btn ${act ? "btn-act mt-4" : ""}`} onClick={() => input.current?.click()}>
-        {label}
-      </button>
-      <input
-        ref={input}
-        type="file"
-        hidden
-        aria-label="Picture"
-        accept="image/*"
-        onChange={(e) => {
-          onFile(e.target.files?.[0]);
-          e.target.value = "";
-        }}
-      />
-    </>
   );
 }

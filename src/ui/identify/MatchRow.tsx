@@ -27,7 +27,7 @@ export function useDetails(styleIds: readonly string[]): (StyleDetail | undefine
 export const writeChance = (chance: number) => (chance < 0.01 ? "< 1 %" : `${Math.round(chance * 100)} %`);
 
 type Props = {
-  match: { styleId: StyleId; family: string; style: string; chance: number };
+  match: { styleId: StyleId; family: string; style: string; chance?: number };
   detail: StyleDetail | undefined;
   text: string;
   /** Axis values beside the font's defaults. */
@@ -91,7 +91,7 @@ export function MatchRow({ match, detail, text, axes, isFocused, onChoose, child
         {children}
       </div>
       <div className="shrink-0 text-right">
-        <div className="text-[16px] font-semibold">{writeChance(match.chance)}</div>
+        {match.chance !== undefined && <div className="text-[16px] font-semibold">{writeChance(match.chance)}</div>}
         {score !== undefined && <div className="num">agrees {score.toFixed(2)}</div>}
         <button
           type="button"

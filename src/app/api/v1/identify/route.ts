@@ -1,7 +1,7 @@
 import { NextResponse } from "next/server";
 import { z } from "zod";
 import { Corner, PixelBox } from "@/contracts/identify";
-import { readImageForm, refusal, route } from "@/app/api/respond";
+import { readFileForm, refusal, route } from "@/app/api/respond";
 import { getDb } from "@/server/db/open";
 import { identify, MAX_PICTURE_BYTES } from "@/server/usecases/identify";
 
@@ -15,9 +15,9 @@ const Ask = z.object({
 });
 
 export const POST = route(async (request) => {
-  const sent = await readImageForm(request, MAX_PICTURE_BYTES);
+  const sent = await readFileForm(request, "image", MAX_PICTURE_BYTES, "picture-too-large");
   if (!sent.ok) return sent.response;
-  const { form, image } = sent;
+  const { form, file: image } = sent;
   const json = (name: string): unknown => {
     const value = form.get(name);
     if (typeof value !== "string" || !value) return null;

@@ -1,5 +1,5 @@
 import { NextResponse } from "next/server";
-import { readImageForm, refusal, route } from "@/app/api/respond";
+import { readFileForm, refusal, route } from "@/app/api/respond";
 import { getDb } from "@/server/db/open";
 import { MOST_BYTES, putPicture, readPicture, removePicture } from "@/server/usecases/briefPicture";
 
@@ -19,9 +19,9 @@ export const GET = route<Params>((_request, { id }) => {
     : refusal("not-found");
 });
 export const PUT = route<Params>(async (request, { id }) => {
-  const sent = await readImageForm(request, MOST_BYTES);
+  const sent = await readFileForm(request, "image", MOST_BYTES, "picture-too-large");
   if (!sent.ok) return sent.response;
-  const { image } = sent;
+  const { file: image } = sent;
   const outcome = await putPicture(getDb(), id, image.name || "picture", new Uint8Array(await image.arrayBuffer()));
   return outcome.ok ? NextResponse.json({ picture: outcome.picture }) : refusal(outcome.code, outcome.message);
 });

@@ -1,0 +1,218 @@
+"use client";
+// Fonts of documents: what each names, whether it is embedded and where it is used, and which face of the libraries it is or comes near.
+import Link from "next/link";
+import { useEffect, useRef, useState } from "react";
+import type { DocumentFont, DocumentFonts } from "@/contracts/documents";
+import type { StyleId } from "@/contracts/ids";
+import { useBench } from "../bench/BenchContext";
+import { writeFault } from "../messages";
+import { ApiFault, callApi } from "../parts/api";
+import { Chooser, DropArea } from "./DropArea";
+import { MatchRow, useDetails } from "./MatchRow";
+
+const ACCEPT = ".pdf,.html,.htm,.xhtml,.css,.svg,.docx,.odt,.pptx,.epub,.zip";
+type Read = { id: number; name: string } & (
+  | { state: "reading" }
+  | { state: "read"; result: DocumentFonts }
+  | { state: "refused"; fault: { what: string; now: string } }
+);
+
+/** What was read stays while the window is open: the files themselves are not kept. */
+const KEPT_AT = "documents";
+const KEPT_MOST = 8;
+const readKept = (): Read[] => {
+  try {
+    return JSON.parse(sessionStorage.getItem(KEPT_AT) ?? "[]") as Read[];
+  } catch {
+    return [];
+  }
+};
+
+export function DocumentsView() {
+  const { brief, dispatch } = useBench();
+  const [list, setList] = useState<Read[]>([]);
+  const next = useRef(1);
+  const asked = useRef(new Map<number, AbortController>());
+  useEffect(() => {
+    // After the first drawing, which the server has made without them.
+    const kept = readKept();
+    next.current = Math.max(0, ...kept.map((r) => r.id)) + 1;
+    // eslint-disable-next-line react-hooks/set-state-in-effect
+    setList(kept);
+    const running = asked.current;
+    return () => running.forEach((stop) => stop.abort());
+  }, []);
+  useEffect(() => {
+    const done = list.filter((r) => r.state === "read").slice(0, KEPT_MOST);
+    if (list.length) sessionStorage.setItem(KEPT_AT, JSON.stringify(done));
+  }, [list]);
+  useEffect(() => {
+    const fonts = list.flatMap((r) => (r.state === "read" ? r.result.fonts : []));
+    const here = fonts.filter((f) => f.matchedBy === "outlines" || f.matchedBy === "name").length;
+    dispatch({
+      type: "facts",
+      facts: fonts.length
+        ? [`${fonts.length} ${fonts.length === 1 ? "font" : "fonts"}`, `${here} in your libraries`]
+        : [],
+      keys: [],
+    });
+  }, [list, dispatch]);
+
+  const put = (id: number, to: Read | null) =>
+    setList((now) => now.flatMap((r) => (r.id !== id ? [r] : to ? [to] : [])));
+  const read = async (file: File) => {
+    const [id, name] = [next.current++, file.name];
+    const stop = new AbortController();
+    asked.current.set(id, stop);
+    setList((now) => [{ id, name, state: "reading" }, ...now]);
+    const form = new FormData();
+    form.append("document", file);
+    try {
+      const result = await callApi<DocumentFonts>("/documents", { method: "POST", body: form, signal: stop.signal });
+      put(id, { id, name, state: "read", result });
+    } catch (error) {
+      if ((error as Error).name === "AbortError") return put(id, null);
+      const fault =
+        error instanceof ApiFault ? error.fault : { code: "internal", message: String((error as Error).message) };
+      put(id, { id, name, state: "refused", fault: writeFault(fault) });
+    }
+  };
+  const readAll = async (files: File[]) => {
+    // One after another: each may take the worker's whole memory.
+    for (const file of files) await read(file);
+  };
+  const forget = (id: number) => {
+    asked.current.get(id)?.abort();
+    put(id, null);
+    if (list.length === 1) sessionStorage.removeItem(KEPT_AT);
+  };
+  const choose = (act: boolean, label: string) => (
+    <Chooser onFiles={(f) => void readAll(f)} label={label} what="Documents" accept={ACCEPT} act={act} multiple />
+  );
+
+  if (!list.length)
+    return (
+      <DropArea onFiles={(f) => void readAll(f)}>
+        <h1 className="text-[20px] font-bold">Which fonts are in this document?</h1>
+        <p className="mt-1 max-w-[620px] text-basalt">
+          Drop a PDF, a saved web page (HTML, CSS, or a zip of it), SVG, DOCX, ODT, PPTX or EPUB here. Its fonts are
+          listed and looked for in your libraries: by their letters where the document holds them, else by name.
+        </p>
+        <div className="mt-4">{choose(true, "Choose documents")}</div>
+        <Others briefId={brief.briefId} />
+      </DropArea>
+    );
+  return (
+    <DropArea onFiles={(f) => void readAll(f)} className="h-full overflow-y-auto px-6 py-3">
+      <div className="flex items-baseline gap-4">
+        <h1 className="text-[17px] font-bold">Fonts of documents</h1>
+        <span className="ml-auto">{choose(false, "Another document")}</span>
+      </div>
+      {list.map((r) => (
+        <section key={r.id} aria-label={r.name} className="mt-4" data-document={r.name}>
+          <div className="flex items-baseline gap-3 border-b border-rule pb-1">
+            <h2 className="min-w-0 truncate font-bold">{r.name}</h2>
+            {r.state === "read" && <span className="shrink-0 text-basalt">{summarise(r.result)}</span>}
+            {r.state === "reading" && <span role="status">Reading …</span>}
+            <button type="button" className="ml-auto shrink-0 underline" onClick={() => forget(r.id)}>
+              {r.state === "reading" ? "Cancel" : "Take away"}
+            </button>
+          </div>
+          {r.state === "refused" && (
+            <div role="alert" className="mt-2 border-l-2 border-madder pl-3">
+              <p className="font-semibold text-madder">{r.fault.what}</p>
+              <p>{r.fault.now}</p>
+            </div>
+          )}
+          {r.state === "read" &&
+            r.result.fonts.map((font, i) => <FontOfDocument key={`${font.name} ${i}`} font={font} />)}
+        </section>
+      ))}
+    </DropArea>
+  );
+}
+
+/** The other ways to find out. */
+function Others({ briefId }: { briefId: string }) {
+  return (
+    <p className="mt-6 text-basalt">
+      Or{" "}
+      <Link href={`/b/${briefId}/identify`} className="font-semibold text-tide underline">
+        from a picture
+      </Link>
+      ,{" "}
+      <Link href={`/b/${briefId}/identify/questions`} className="font-semibold text-tide underline">
+        by questions on its letters
+      </Link>
+      .
+    </p>
+  );
+}
+
+function summarise({ fonts }: DocumentFonts): string {
+  if (!fonts.length) return "names no font";
+  const missing = fonts.filter((f) => !f.styleId || f.matchedBy === "family").length;
+  return [
+    `${fonts.length} ${fonts.length === 1 ? "font" : "fonts"}`,
+    missing ? `${missing} not in your libraries` : "all in your libraries",
+  ].join(", ");
+}
+
+const BY: Record<NonNullable<DocumentFont["matchedBy"]>, string> = {
+  outlines: "The same letters are in your libraries.",
+  name: "A face of this name is in your libraries; the document does not hold its letters to compare.",
+  family: "Its family is in your libraries, this style of it is not.",
+};
+
+function FontOfDocument({ font }: { font: DocumentFont }) {
+  const { brief } = useBench();
+  const alike = font.alike ?? [];
+  const own = font.styleId ? [{ styleId: font.styleId, family: "", style: "" }] : [];
+  const shown: { styleId: StyleId; family: string; style: string; steps?: number }[] = [...own, ...alike];
+  const details = useDetails(shown.map((s) => s.styleId));
+  const words = font.sample && font.sample.length > 3 ? font.sample.slice(0, 24) : (brief.lines[0]?.text ?? "");
+  const isNameless = font.name === "[none]";
+  return (
+    <article
+      className="grid grid-cols-[minmax(0,0.8fr)_minmax(0,1.2fr)] gap-6 border-b border-rule py-3"
+      data-document-font={font.name}
+    >
+      <div className="min-w-0">
+        <h3 className="truncate text-[15px] font-bold" title={font.name}>
+          {isNameless ? "A font without a name" : [font.family ?? font.name, font.style].filter(Boolean).join(" ")}
+        </h3>
+        {!isNameless && <p className="num truncate text-[12px] text-basalt">{font.name}</p>}
+        <p>{font.embedded ? (font.subset ? "Embedded, only the letters used" : "Embedded") : "Not embedded"}</p>
+        <p className="text-basalt">{font.usedFor ? `Used: ${font.usedFor}` : "Named, not used"}</p>
+      </div>
+      <div className="min-w-0">
+        <p className={font.matchedBy && font.matchedBy !== "family" ? "" : "font-semibold"}>
+          {font.matchedBy
+            ? font.matchedBy === "name" && font.embedded
+              ? "A face of this name is in your libraries; its letters differ a little, or cannot be compared."
+              : BY[font.matchedBy]
+            : "Not in your libraries."}
+          {alike.length > 0 && ` Nearest by its ${font.alikeBy === "widths" ? "widths" : "letters"}:`}
+        </p>
+        <ol>
+          {shown.map((s, i) => {
+            const detail = details[i];
+            return (
+              <MatchRow
+                key={s.styleId}
+                match={{ ...s, family: s.family || (detail?.family ?? ""), style: s.style || (detail?.style ?? "") }}
+                detail={detail}
+                text={words}
+              >
+                {s.steps !== undefined && <p className="text-[12px] text-basalt">{writeSteps(s.steps)}</p>}
+              </MatchRow>
+            );
+          })}
+        </ol>
+      </div>
+    </article>
+  );
+}
+
+const writeSteps = (steps: number) =>
+  steps < 0.5 ? "hardly to be told apart" : steps < 1.2 ? "near" : steps < 2.5 ? "alike in part" : "far";
