@@ -158,15 +158,32 @@ const countLanguages = (asked: Asked, coverage: Uint32Array, languages: readonly
     }),
   );
 
-/** Rows that cost at most 0, 20, 40 …; what is not known is in none. */
-function countPrices({ priceOf }: Asked, rows: Candidates): number[] {
+/** Rows that cost at most 0, 20, 40 …; what is not known is in none. Only what is to be bought has a price other than nothing. */
+function countPrices({ index, priceOf }: Asked, rows: Candidates): number[] {
   const counts = PRICE_STEPS_CENTS.map(() => 0);
   let free = 0;
-  for (const list of [rows.all, rows.onlyStoppedBy.get("price") ?? []])
-    for (let k = 0; k < list.length; k++) {
-      const price = priceOf[list[k]!]!;
-      if (price === 0) free++;
-      else for (let step = 0; step < counts.length; step++) if (price <= PRICE_STEPS_CENTS[step]!) counts[step]!++;
+  for (const list of [rows.all, rows.onlyStoppedBy.get("price") ?? NO_ROWS]) {
+    free += list.length;
+    for (const i of index.toBuy) {
+      if (!holds(list, i)) continue;
+      free--;
+      const price = priceOf[i]!;
+      for (let step = 0; step < counts.length; step++) if (price <= PRICE_STEPS_CENTS[step]!) counts[step]!++;
     }
+  }
   return counts.map((n) => n + free);
+}
+const NO_ROWS = new Int32Array(0);
+
+/** @param rows - ascending. */
+function holds(rows: Int32Array, row: number): boolean {
+  let [low, high] = [0, rows.length - 1];
+  while (low <= high) {
+    const middle = (low + high) >>> 1;
+    const at = rows[middle]!;
+    if (at === row) return true;
+    if (at < row) low = middle + 1;
+    else high = middle - 1;
+  }
+  return false;
 }

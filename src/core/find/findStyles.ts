@@ -7,7 +7,7 @@ import { strictestVerdict } from "../rights/verdicts";
 import { nearnessTo } from "./alike";
 import { countFacets } from "./facets";
 import type { FindIndex, FindRow } from "./findIndex";
-import { foldFamilies, orderBy, sortValues } from "./order";
+import { foldFamilies, orderAlong, orderBy, sortValues } from "./order";
 import { sift } from "./sift";
 import { parseWords, type Lexicon } from "./parseWords";
 import {
@@ -82,10 +82,16 @@ export function findStyles(
   ];
   const candidates = sift(index.rows.length, tests);
   const rows = candidates.all;
-  const fit = scoreRows(rows, asked, wishes, like || query.near ? near : null);
-  const ordered = orderBy(rows, sortValues(query.sort ?? "fit", rows, fit, index, near), index);
+  const sort = query.sort ?? "fit";
+  const isPlain = sort === "fit" && !like && !query.near && !wishes.some((w) => isScored(w));
+  const fit = isPlain ? null : scoreRows(rows, asked, wishes, like || query.near ? near : null);
+  const ordered = fit
+    ? orderBy(rows, sortValues(sort, rows, fit, index, near), index)
+    : orderAlong(rows, asked.byFit());
   const facets = countFacets(asked, candidates, around.languages ?? []);
-  const folded = query.fold ? foldFamilies(ordered.all(), index, scoreByRow(rows, fit, index)) : null;
+  const folded = query.fold
+    ? foldFamilies(ordered.all(), index, fit ? scoreByRow(rows, fit, index) : (i) => asked.fitOf[i]!)
+    : null;
   const see = seenBy(index, brief);
   const rowAt = (place: number) => {
     if (folded) return folded.order[place]!;
@@ -178,6 +184,8 @@ const lexiconOf = (index: FindIndex, around: FindSurroundings): Lexicon => ({
 type OfBrief = Pick<Asked, "verdictOf" | "missingOf" | "priceOf"> & {
   /** How well each row fits the brief, whatever is asked. */
   fitOf: Float32Array;
+  /** All rows, the best fitting first. */
+  byFit: () => Uint32Array;
 };
 const lastOfBrief = new WeakMap<FindIndex, { key: string; columns: OfBrief }>();
 
@@ -225,7 +233,20 @@ function readBrief(index: FindIndex, brief: FindBrief | null): OfBrief {
       // What is at hand comes before what would have to be bought.
       (index.owned[i] ? 0 : 0.2),
   );
-  return { verdictOf, missingOf, priceOf, fitOf };
+  let byFit: Uint32Array | null = null;
+  return { verdictOf, missingOf, priceOf, fitOf, byFit: () => (byFit ??= standByFit(fitOf, index)) };
+}
+
+/** Few values, so the rows of each are taken in the order of their names. */
+function standByFit(fitOf: Float32Array, index: FindIndex): Uint32Array {
+  const values = [...new Set(fitOf)].sort((a, b) => b - a);
+  const placeOf = new Map(values.map((v, place) => [v, place]));
+  const starts = new Uint32Array(values.length + 1);
+  for (const v of fitOf) starts[placeOf.get(v)! + 1]!++;
+  for (let p = 1; p < starts.length; p++) starts[p]! += starts[p - 1]!;
+  const out = new Uint32Array(fitOf.length);
+  for (const i of index.byName) out[starts[placeOf.get(fitOf[i]!)!]!++] = i;
+  return out;
 }
 
 /** NaN where one of the uses is not sold. No uses: what the cheapest use costs. */
@@ -269,6 +290,12 @@ function scoreRows(
 function confidenceIn(guesses: readonly { value: string; confidence: number }[], value: string): number {
   for (const g of guesses) if (g.value === value) return g.confidence;
   return 0;
+}
+
+/** Whether a wish ranks what passes; others only let pass or stop. */
+function isScored(wish: Wish): boolean {
+  if (wish.type === "kind" || wish.type === "treatment" || wish.type === "mood") return !wish.not;
+  return wish.type === "name" || wish.type === "trait" || wish.type === "than";
 }
 
 function scorePart(index: FindIndex, wish: Wish): ((i: number) => number) | null {

@@ -120,19 +120,37 @@ function countInto(rows: Int32Array, steps: Uint16Array, index: FindIndex): Uint
 }
 
 function inNameOrder(rows: Int32Array, index: FindIndex): Uint32Array {
-  if (rows.length === index.rows.length) return index.byName.slice();
+  if (rows.length >= index.rows.length / FEW_ROWS_SHARE) return among(rows, index.byName);
   const named = new Uint32Array(rows.length);
-  if (rows.length < index.rows.length / 40) {
-    for (let k = 0; k < rows.length; k++) named[k] = index.nameRank[rows[k]!]!;
-    named.sort();
-    for (let k = 0; k < named.length; k++) named[k] = index.byName[named[k]!]!;
-    return named;
-  }
-  const isIn = new Uint8Array(index.rows.length);
-  for (let k = 0; k < rows.length; k++) isIn[rows[k]!] = 1;
-  let n = 0;
-  for (let k = 0; k < index.byName.length; k++) if (isIn[index.byName[k]!]) named[n++] = index.byName[k]!;
+  for (let k = 0; k < rows.length; k++) named[k] = index.nameRank[rows[k]!]!;
+  named.sort();
+  for (let k = 0; k < named.length; k++) named[k] = index.byName[named[k]!]!;
   return named;
+}
+/** Of all rows, fewer than one in so many are sorted sooner than picked out of all. */
+const FEW_ROWS_SHARE = 40;
+
+/** Rows in the order that all rows stand in. @param most - no more than the first so many. */
+function among(rows: Int32Array, standing: Uint32Array, most = rows.length): Uint32Array {
+  const size = Math.min(most, rows.length);
+  if (rows.length === standing.length) return standing.slice(0, size);
+  const isIn = new Uint8Array(standing.length);
+  for (let k = 0; k < rows.length; k++) isIn[rows[k]!] = 1;
+  const out = new Uint32Array(size);
+  let n = 0;
+  for (let k = 0; n < size; k++) if (isIn[standing[k]!]) out[n++] = standing[k]!;
+  return out;
+}
+
+/** Rows in an order that all rows stand in once for all: nothing is compared. */
+export function orderAlong(rows: Int32Array, standing: Uint32Array): Ordered {
+  let first: Uint32Array | null = null;
+  let all: Uint32Array | null = null;
+  return {
+    length: rows.length,
+    first: () => (first ??= among(rows, standing, FIRST_ROWS)),
+    all: () => (all ??= among(rows, standing)),
+  };
 }
 
 /**

@@ -170,7 +170,7 @@ function FontOfDocument({ font }: { font: DocumentFont }) {
   const own = font.styleId ? [{ styleId: font.styleId, family: "", style: "" }] : [];
   const shown: { styleId: StyleId; family: string; style: string; steps?: number }[] = [...own, ...alike];
   const details = useDetails(shown.map((s) => s.styleId));
-  const words = font.sample && font.sample.length > 3 ? font.sample.slice(0, 24) : (brief.lines[0]?.text ?? "");
+  const words = brief.lines[0]?.text ?? "";
   const isNameless = font.name === "[none]";
   return (
     <article
