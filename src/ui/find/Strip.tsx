@@ -6,6 +6,7 @@ import type { ShownItem } from "@/contracts/styles";
 import { nameCharacter } from "@/core/open/characterNames";
 import { CoreSample, type Ranges } from "../parts/CoreSample";
 import { BASELINE_EM, Sample } from "../parts/Sample";
+import { isHeld } from "../parts/faceLoader";
 import { CareMark } from "../parts/CareMark";
 import { VerdictMark } from "../parts/VerdictMark";
 import { VERDICT_WORDS } from "@/contracts/words";
@@ -57,7 +58,38 @@ export const describeStrip = (item: ShownItem, isKept: boolean) =>
     .filter(Boolean)
     .join(", ");
 
-export const Strip = memo(function Strip({
+/**
+ * A strip of the wall. One that comes in while a dense wall is scrolled past is its name and its measures alone, until the wall
+ * rests: hundreds pass in a second.
+ */
+export const Strip = memo(function Strip(props: Props) {
+  const [isPassed, setPassed] = useState(props.isPassing && props.look.compact && !isHeld(props.item.styleId));
+  if (isPassed && !props.isPassing) setPassed(false);
+  return isPassed ? <PassedBy {...props} /> : <Whole {...props} />;
+});
+
+const STRIP = "relative flex min-w-0 gap-3 overflow-hidden border-r border-b border-rule px-3 py-2.5 outline-none";
+
+function PassedBy({ item, look, ranges }: Props) {
+  const name = `${item.family} ${item.style}`;
+  return (
+    <div
+      role="gridcell"
+      aria-busy
+      data-strip={item.styleId}
+      data-name={name}
+      className={STRIP}
+      style={{ height: look.heightPx, contain: "strict" }}
+    >
+      <div className="self-center">
+        <CoreSample traits={item.traits} ranges={ranges} width={14} band={8} />
+      </div>
+      <b className="self-end truncate text-[12px] font-semibold">{name}</b>
+    </div>
+  );
+}
+
+function Whole({
   item,
   text,
   sizePx,
@@ -101,7 +133,7 @@ export const Strip = memo(function Strip({
         if (!(e.target as HTMLElement).closest("a, button")) (e.currentTarget as HTMLElement).focus();
       }}
       style={{ height: look.heightPx, contain: "strict" }}
-      className={`relative flex min-w-0 gap-3 overflow-hidden border-r border-b border-rule px-3 py-2.5 outline-none ${isFocus ? "shadow-[inset_0_0_0_2px_var(--tide)]" : ""} ${isAside ? "opacity-30" : ""}`}
+      className={`${STRIP} ${isFocus ? "shadow-[inset_0_0_0_2px_var(--tide)]" : ""} ${isAside ? "opacity-30" : ""}`}
     >
       <div className="self-center">
         <CoreSample traits={item.traits} ranges={ranges} width={look.compact ? 14 : 24} band={look.compact ? 8 : 11} />
@@ -136,7 +168,7 @@ export const Strip = memo(function Strip({
           className={`flex overflow-hidden pt-1 text-[12px] whitespace-nowrap ${look.compact ? "flex-col" : "items-center gap-3"}`}
         >
           <div className="flex min-w-0 shrink-0 items-baseline gap-3">
-            <Link href={href} tabIndex={-1} className="truncate font-semibold hover:underline">
+            <Link href={href} prefetch={false} tabIndex={-1} className="truncate font-semibold hover:underline">
               {item.family} {item.style}
             </Link>
             {look.compact && !isPassing && (!look.dense || isKept) && keepButton}
@@ -175,4 +207,4 @@ export const Strip = memo(function Strip({
       </div>
     </div>
   );
-});
+}

@@ -32,9 +32,6 @@ export const describeCore = (traits: Traits) =>
     ({ trait, name, write }) => `${name} ${traits[trait] === null ? "not measured" : write(traits[trait])}`,
   ).join(", ");
 
-const troughs = (width: number, band: number) =>
-  CORE_BANDS.map((_, i) => `M0 ${i * band}h${width}v${band - 1}h${-width}z`).join("");
-
 export const CoreSample = memo(function CoreSample({
   traits,
   ranges,
@@ -46,31 +43,20 @@ export const CoreSample = memo(function CoreSample({
   width?: number;
   band?: number;
 }) {
-  const height = CORE_BANDS.length * band;
+  // Layers of one background: hundreds of these stand on a wall, and each is a single box.
+  const layers = CORE_BANDS.flatMap(({ trait }, i) => {
+    const share = placeInRange(traits, ranges, trait);
+    const place = `0 ${i * band}px`;
+    const fill = `linear-gradient(var(--core-${i + 1}) 0 0) ${place} / ${Math.max(1.5, (share ?? 0) * width)}px ${band - 1}px no-repeat`;
+    const trough = `linear-gradient(var(--core-trough) 0 0) ${place} / ${width}px ${band - 1}px no-repeat`;
+    return share === null ? [trough] : [fill, trough];
+  });
   return (
-    <svg
-      width={width}
-      height={height}
-      viewBox={`0 0 ${width} ${height}`}
+    <span
       role="img"
       aria-label={`Core sample: ${describeCore(traits)}`}
-      className="shrink-0"
-    >
-      {/* One path for all troughs, one rectangle a band: hundreds of these stand on a wall. */}
-      <path d={troughs(width, band)} fill="var(--rule)" opacity={0.5} />
-      {CORE_BANDS.map(({ trait }, i) => {
-        const share = placeInRange(traits, ranges, trait);
-        return share === null ? null : (
-          <rect
-            key={trait}
-            x={0}
-            y={i * band}
-            width={Math.max(1.5, share * width)}
-            height={band - 1}
-            fill={`var(--core-${i + 1})`}
-          />
-        );
-      })}
-    </svg>
+      className="inline-block shrink-0 align-top"
+      style={{ width, height: CORE_BANDS.length * band, background: layers.join(", ") }}
+    />
   );
 });

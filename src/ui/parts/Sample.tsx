@@ -80,7 +80,8 @@ function SetHere(props: SampleProps) {
     onFit?.(next);
   }, [text, sizePx, state, wrap, fit, onFit, variations, features, byLineWidth]);
   const style: CSSProperties = {
-    fontFamily: `"${familyOf(styleId)}"`,
+    // A name that no loaded font has would be looked for among the system's fonts: milliseconds each, on a wall of hundreds.
+    fontFamily: state === "ready" ? `"${familyOf(styleId)}"` : undefined,
     fontSize: sizePx * fit,
     lineHeight: wrap ? 1.3 : `${sizePx * fit * 1.3}px`,
     // A line set smaller keeps its baseline.
