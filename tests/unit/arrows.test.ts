@@ -48,6 +48,8 @@ const CORE_MAY: Record<string, string[]> = {
   picture: ["geometry"],
   identify: ["picture", "geometry", "outlines", "shape", "measure"],
   write: ["open", "brief"],
+  describe: [],
+  documents: ["open", "outlines", "identify"],
 };
 
 describe("arrows between rooms", () => {

@@ -1,5 +1,6 @@
 // Libraries, what their catalogues were seen to hold, the basket and the orders.
 import type { Db } from "../db/open";
+import { lastSeq } from "./styles";
 
 export type LibraryState = "connected" | "paused" | "removed";
 export type LibraryRow = {
@@ -19,26 +20,50 @@ export type LibraryRow = {
 };
 
 const SELECT = `SELECT l.library_id AS libraryId, l.name, l.kind, l.url, l.state, l.added_at AS addedAt, l.synced_at AS syncedAt,
-  l.fault, l.sync_cursor AS cursor, count(s.style_id) AS styles, count(DISTINCT s.family_id) AS families,
-  coalesce(sum(s.owned = 0), 0) AS notOwned,
+  l.fault, l.sync_cursor AS cursor,
   (SELECT count(*) FROM publications p WHERE p.library_id = l.library_id AND (p.outcome <> 'taken' OR p.detail IS NOT NULL)) AS refused
-  FROM libraries l LEFT JOIN styles s ON s.library_id = l.library_id AND s.hidden = 0`;
-type Row = Omit<LibraryRow, "fault"> & { fault: string | null };
-const toRow = (r: Row): LibraryRow => ({ ...r, fault: r.fault ? (JSON.parse(r.fault) as LibraryRow["fault"]) : null });
+  FROM libraries l`;
+type Counts = Pick<LibraryRow, "styles" | "families" | "notOwned">;
+type Row = Omit<LibraryRow, "fault" | keyof Counts> & { fault: string | null };
+const NONE: Counts = { styles: 0, families: 0, notOwned: 0 };
+const toRow = (r: Row, counts: ReadonlyMap<string, Counts>): LibraryRow => ({
+  ...r,
+  ...(counts.get(r.libraryId) ?? NONE),
+  fault: r.fault ? (JSON.parse(r.fault) as LibraryRow["fault"]) : null,
+});
+
+const counted = new WeakMap<Db, { seq: number; counts: ReadonlyMap<string, Counts> }>();
+/** Styles of each library, counted again only when a style has changed: of a hundred thousand that takes a while. */
+function countByLibrary(db: Db): ReadonlyMap<string, Counts> {
+  const seq = lastSeq(db);
+  const known = counted.get(db);
+  if (known?.seq === seq) return known.counts;
+  const counts = new Map(
+    db
+      .prepare<[], Counts & { libraryId: string }>(
+        `SELECT library_id AS libraryId, count(*) AS styles, count(DISTINCT family_id) AS families, sum(owned = 0) AS notOwned
+         FROM styles WHERE hidden = 0 GROUP BY library_id`,
+      )
+      .all()
+      .map(({ libraryId, ...counts }) => [libraryId, counts]),
+  );
+  counted.set(db, { seq, counts });
+  return counts;
+}
 
 /** @param withRemoved - also those that were taken away. */
-export const listLibraries = (db: Db, withRemoved = false): LibraryRow[] =>
-  db
-    .prepare<[], Row>(
-      `${SELECT} ${withRemoved ? "" : "WHERE l.state <> 'removed'"} GROUP BY l.library_id ORDER BY l.added_at, l.rowid`,
-    )
+export function listLibraries(db: Db, withRemoved = false): LibraryRow[] {
+  const counts = countByLibrary(db);
+  return db
+    .prepare<[], Row>(`${SELECT} ${withRemoved ? "" : "WHERE l.state <> 'removed'"} ORDER BY l.added_at, l.rowid`)
     .all()
-    .map(toRow);
+    .map((r) => toRow(r, counts));
+}
 
-export const findLibrary = (db: Db, libraryId: string): LibraryRow | null => {
-  const row = db.prepare<[string], Row>(`${SELECT} WHERE l.library_id = ? GROUP BY l.library_id`).get(libraryId);
-  return row ? toRow(row) : null;
-};
+export function findLibrary(db: Db, libraryId: string): LibraryRow | null {
+  const row = db.prepare<[string], Row>(`${SELECT} WHERE l.library_id = ?`).get(libraryId);
+  return row ? toRow(row, countByLibrary(db)) : null;
+}
 
 /** Puts a library that is not there yet. */
 export const putLibrary = (

@@ -56,7 +56,7 @@ export function Rail() {
   };
   return (
     <nav aria-label="Steps" className="flex flex-col bg-rail pt-3">
-      <Link href="/" className="px-[14px] pb-4 text-[14px] leading-[17px] font-bold text-white">
+      <Link href="/" prefetch={false} className="px-[14px] pb-4 text-[14px] leading-[17px] font-bold text-white">
         Fond
         <br />
         Quarry

@@ -3,7 +3,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import Link from "next/link";
 import { useSearchParams } from "next/navigation";
-import { memo, useCallback, useEffect, useRef, useState } from "react";
+import { memo, Suspense, useCallback, useEffect, useRef, useState } from "react";
 import type { Understood } from "@/contracts/styles";
 import { TRAIT_WORDS } from "@/contracts/words";
 import { SIEVE_TRAITS } from "@/contracts/traits";
@@ -84,7 +84,12 @@ export function FindView({ first }: { first: FirstPage | null }) {
   const titleNow = [...(head?.understood.words.map((w) => w.label) ?? []), ...actives.map((a) => a.label)].join(", ");
   return (
     <div className={`grid h-full ${sieveOpen ? "grid-cols-[212px_minmax(0,1fr)]" : "grid-cols-1"}`}>
-      {sieveOpen && <SteadySieve address={address} set={set} facets={head?.facets} ofAll={head?.ofAll ?? 0} />}
+      {/* A boundary of its own: the wall comes to life, and asks for its fonts, before the sieve does. */}
+      {sieveOpen && (
+        <Suspense fallback={<div />}>
+          <SteadySieve address={address} set={set} facets={head?.facets} ofAll={head?.ofAll ?? 0} />
+        </Suspense>
+      )}
       <section className="flex min-h-0 min-w-0 flex-col pt-3" aria-label="Wall">
         <h1 className="sr-only">Find</h1>
         <div className="mx-3.5 flex items-baseline gap-3 border-b-2 border-slate pb-1.5">
