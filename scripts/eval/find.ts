@@ -1,17 +1,9 @@
 // npm run eval:find: sentences as people say them against the demo library. What fits each was written down before finding was built:
 // families that a practitioner would accept, chosen by how they look. A sentence passes when one is among the first ten; when it
 // narrows (`none`), none of those may be there at all. Then 30 family names with slips: the family must come first.
-import { existsSync, readFileSync, writeFileSync } from "node:fs";
-import { kindFont } from "../../src/core/kind/kindFont";
-import { measureFont } from "../../src/core/measure/measureFont";
-import { measureReach } from "../../src/core/measure/reach";
-import { openFont } from "../../src/core/open/openFont";
-import { openFace } from "../../src/core/outlines/openFace";
-import { readRights } from "../../src/core/rights/readRights";
-import { verdictsOf } from "../../src/core/rights/verdicts";
-import { indexStyles, type FindRow } from "../../src/core/find/findIndex";
+import { indexStyles } from "../../src/core/find/findIndex";
 import { findStyles } from "../../src/core/find/findStyles";
-import { listDemoFonts, readDemoTerms } from "../../src/server/libraries/demoPackages";
+import { readRows } from "./measured";
 import { COUNTED, getLanguages, speaksIn } from "../../src/server/usecases/languages";
 
 type Sentence = { q: string; fits: string; none?: string; understood?: string[] };
@@ -178,55 +170,6 @@ const SLIPS: Record<string, string> = {
   "young serrif": "Young Serif",
   "press strat 2p": "Press Start 2P",
 };
-
-async function readRows(): Promise<FindRow[]> {
-  const cache = "dist-workers/findRows.json";
-  if (process.argv.includes("--again") && existsSync(cache))
-    return JSON.parse(readFileSync(cache, "utf8")) as FindRow[];
-  const rows: FindRow[] = [];
-  const rights = new Map<string, FindRow["verdicts"]>();
-  for (const entry of listDemoFonts(process.cwd())) {
-    const font = await openFont(readFileSync(entry.path));
-    const measured = measureFont(openFace(font.sfnt));
-    const kinded = kindFont({
-      measured,
-      family: font.family ?? entry.family,
-      style: font.style,
-      features: font.features,
-    });
-    let verdicts = rights.get(entry.packageFolder);
-    if (!verdicts) {
-      const { licenceText } = readDemoTerms(entry.packageFolder);
-      verdicts = verdictsOf(
-        readRights([{ kind: "licence-file", source: "LICENSE", date: "", text: licenceText ?? "" }]),
-      );
-      rights.set(entry.packageFolder, verdicts);
-    }
-    rows.push({
-      styleId: entry.name,
-      familyId: entry.family,
-      family: entry.family,
-      style: font.style,
-      library: "open-collection",
-      kinds: kinded.kinds,
-      treatments: kinded.treatments,
-      moods: kinded.moods,
-      vox: kinded.vox?.value ?? null,
-      traits: measured.traits,
-      reach: font.axes.length ? measureReach(font.sfnt, font.axes, measured.traits).reach : undefined,
-      verdicts,
-      coverage: font.codePoints,
-      features: font.features,
-      axes: Object.fromEntries(font.axes.map((a) => [a.tag, a.default])),
-      addedAt: "2026-11-25",
-      health: font.health.degree,
-      owned: true,
-      price: null,
-    });
-  }
-  writeFileSync(cache, JSON.stringify(rows));
-  return rows;
-}
 
 const index = indexStyles(await readRows());
 const around = {

@@ -46,6 +46,7 @@ export const REQUEST_FAULTS = {
   "picture-empty": "The picture is empty.",
   "picture-broken": "The picture cannot be read: it is damaged or not a picture.",
   "picture-too-large": "The picture is larger than is accepted.",
+  "picture-too-long": "Comparing the picture took too long or too much memory and was ended.",
   "no-ink": "No lettering stands out in the picture.",
   "no-text": "No text was given and none could be read.",
   "text-unknown": "None of the given characters can be compared.",

@@ -4,6 +4,7 @@ import { sentenceOf, type FaultCode } from "@/contracts/errors";
 const NEXT_STEP: Partial<Record<FaultCode, string>> = {
   "picture-broken": "Save it as PNG or JPEG and drop it again.",
   "picture-too-large": "Crop it to the line of lettering, or save it under 50 megapixels.",
+  "picture-too-long": "Draw the frame tightly around one line of lettering.",
   "picture-empty": "Choose another file.",
   "no-ink": "Draw the frame tightly around one line of lettering.",
   "no-text": "Type what stands there into the reading.",

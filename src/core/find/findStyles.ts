@@ -187,15 +187,20 @@ type OfBrief = Pick<Asked, "verdictOf" | "missingOf" | "priceOf"> & {
   /** All rows, the best fitting first. */
   byFit: () => Uint32Array;
 };
-const lastOfBrief = new WeakMap<FindIndex, { key: string; columns: OfBrief }>();
+const ofBriefs = new WeakMap<FindIndex, Map<string, OfBrief>>();
+/** Briefs that are asked in turn, and none at all: what is like a face is often asked beside a wall. */
+const BRIEFS_KEPT = 4;
 
 /** What the brief says of every row, kept for its next question. */
 function ofBrief(index: FindIndex, brief: FindBrief | null): OfBrief {
   const key = JSON.stringify(brief && [brief.lines, brief.wanted, brief.uses]);
-  const last = lastOfBrief.get(index);
-  if (last?.key === key) return last.columns;
-  const columns = readBrief(index, brief);
-  lastOfBrief.set(index, { key, columns });
+  let kept = ofBriefs.get(index);
+  if (!kept) ofBriefs.set(index, (kept = new Map()));
+  const columns = kept.get(key) ?? readBrief(index, brief);
+  // Last asked, last to go.
+  kept.delete(key);
+  kept.set(key, columns);
+  if (kept.size > BRIEFS_KEPT) kept.delete(kept.keys().next().value!);
   return columns;
 }
 

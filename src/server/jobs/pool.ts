@@ -77,8 +77,18 @@ export async function readFontInWorker(request: ReadFontRequest): Promise<ReadFo
   }
 }
 
-export const identifyInWorker = (request: IdentifyRequest) =>
-  run<IdentifyRequest, IdentifyReply>(getPools().identify, request, IDENTIFY_TIMEOUT_MS);
+/** A picture that hangs or breaks the worker gives a refusal, never an exception. */
+export async function identifyInWorker(request: IdentifyRequest): Promise<IdentifyReply> {
+  try {
+    return await run<IdentifyRequest, IdentifyReply>(getPools().identify, request, IDENTIFY_TIMEOUT_MS);
+  } catch (error) {
+    const { name, message, code } = error as Error & { code?: string };
+    const isTooMuch =
+      /^(?:Abort|Timeout)Error$/.test(name) || code === "ERR_WORKER_OUT_OF_MEMORY" || /memory/i.test(message);
+    console.error("identify:", message);
+    return { ok: false, code: isTooMuch ? "picture-too-long" : "picture-broken", detail: message };
+  }
+}
 
 /** The worker that holds all signatures ranks faces by letters that are known otherwise than from a picture. */
 export const nearFacesInWorker = (request: NearRequest) =>

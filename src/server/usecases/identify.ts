@@ -12,7 +12,7 @@ export const MAX_PICTURE_BYTES = 40 * 1024 * 1024;
 
 /** Loads index and letter reader, so that the first picture is answered as fast as the next. Failing does no harm. */
 export function warmIdentify(db: Db) {
-  identifyInWorker({
+  void identifyInWorker({
     image: new Uint8Array(0),
     text: null,
     frame: {},
@@ -20,7 +20,7 @@ export function warmIdentify(db: Db) {
     dataFolder: dataFolder(),
     version: lastSeq(db),
     warmUp: true,
-  }).catch((error: Error) => console.error("identify: not warmed:", error.message));
+  });
 }
 
 export async function identify(
@@ -35,12 +35,7 @@ export async function identify(
   if (image.length > MAX_PICTURE_BYTES) return say("picture-too-large");
   const started = Date.now();
   const { rows } = getRows(db);
-  const reply = await identifyInWorker({ image, ...ask, dataFolder: dataFolder(), version: lastSeq(db) }).catch(
-    (error: Error) => {
-      console.error("identify:", error);
-      return { ok: false as const, code: "picture-broken" as const, detail: error.message };
-    },
-  );
+  const reply = await identifyInWorker({ image, ...ask, dataFolder: dataFolder(), version: lastSeq(db) });
   if (!reply.ok) return say(reply.code, reply.detail);
   return succeed({
     ...reply.value,
