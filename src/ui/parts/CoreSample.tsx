@@ -44,19 +44,21 @@ export const CoreSample = memo(function CoreSample({
   band?: number;
 }) {
   // Layers of one background: hundreds of these stand on a wall, and each is a single box.
-  const layers = CORE_BANDS.flatMap(({ trait }, i) => {
+  const fills = CORE_BANDS.flatMap(({ trait }, i) => {
     const share = placeInRange(traits, ranges, trait);
-    const place = `0 ${i * band}px`;
-    const fill = `linear-gradient(var(--core-${i + 1}) 0 0) ${place} / ${Math.max(1.5, (share ?? 0) * width)}px ${band - 1}px no-repeat`;
-    const trough = `linear-gradient(var(--core-trough) 0 0) ${place} / ${width}px ${band - 1}px no-repeat`;
-    return share === null ? [trough] : [fill, trough];
+    return share === null
+      ? []
+      : [
+          `linear-gradient(var(--core-${i + 1}) 0 0) 0 ${i * band}px / ${Math.max(1.5, share * width)}px ${band - 1}px no-repeat`,
+        ];
   });
+  const troughs = `repeating-linear-gradient(var(--core-trough) 0 ${band - 1}px, transparent 0 ${band}px)`;
   return (
     <span
       role="img"
       aria-label={`Core sample: ${describeCore(traits)}`}
       className="inline-block shrink-0 align-top"
-      style={{ width, height: CORE_BANDS.length * band, background: layers.join(", ") }}
+      style={{ width, height: CORE_BANDS.length * band, background: [...fills, troughs].join(", ") }}
     />
   );
 });
