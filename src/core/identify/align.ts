@@ -4,7 +4,7 @@ import { spanOf, type CutBox } from "../picture/straighten";
 import type { SignBox } from "./signature";
 
 // Taken out of the global object once: the loops below call them millions of times.
-const { abs, max, min } = Math;
+const { abs, max, min, sqrt } = Math;
 
 export type Alignment = {
   /** Box of every letter in pixels; null where the style lacks it or no ink was left for it. */
@@ -23,6 +23,8 @@ const MOST_LETTERS = 60;
 const MOST_PIECES = 3;
 /** Expected errors: of a letter's width, of each further one in the same piece, and of tops and bottoms, em. */
 const WIDTH_SIGMA = 0.04;
+/** What small or blurred lettering loses at both ends of a letter, pixels of the strip. */
+const EDGE_SIGMA_PX = 2;
 const MORE_SIGMA = 0.02;
 const HEIGHT_SIGMA = 0.04;
 const WORST = 9;
@@ -63,6 +65,7 @@ export function alignPieces(
   cost.fill(Infinity, 0, size);
   cost[0] = 0;
   const perPx = 1 / scalePx;
+  const widthSigma = sqrt(WIDTH_SIGMA * WIDTH_SIGMA + (EDGE_SIGMA_PX * perPx) ** 2);
   const reach = (k: number, i: number, to: number, toPieces: number, by: number) => {
     const at = (k + toPieces) * (n + 1) + i + to;
     const total = cost[k * (n + 1) + i]! + by;
@@ -91,7 +94,7 @@ export function alignPieces(
         right = max(right, rightOf(j));
         top = max(top, b?.top ?? 0.5);
         bottom = min(bottom, b?.bottom ?? 0);
-        const off = misfit(width - (right - left), WIDTH_SIGMA + MORE_SIGMA * (c - 1));
+        const off = misfit(width - (right - left), widthSigma + MORE_SIGMA * (c - 1));
         const by = off + misfit(up - top, HEIGHT_SIGMA) + misfit(down - bottom, HEIGHT_SIGMA);
         reach(k, i, c, 1, by + gaps * OVER_GAP_COST);
         if (right - left > width + 0.5) break;
@@ -101,7 +104,7 @@ export function alignPieces(
         for (let p = 2; p <= MOST_PIECES && k + p <= m; p++) {
           const whole = spanOf(pieces.slice(k, k + p));
           const by =
-            misfit((whole.right - whole.left) * perPx - (b.right - b.left), WIDTH_SIGMA) +
+            misfit((whole.right - whole.left) * perPx - (b.right - b.left), widthSigma) +
             misfit((baselinePx - whole.top) * perPx - b.top, HEIGHT_SIGMA) +
             misfit((baselinePx - whole.bottom) * perPx - b.bottom, HEIGHT_SIGMA);
           reach(k, i, 1, p, by + BROKEN_COST * (p - 1));

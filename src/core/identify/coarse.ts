@@ -70,8 +70,9 @@ export function rankCoarse(
   });
   // Widths and heights leave a part of the styles, whose letters are then looked at.
   laid.sort((a, b) => a.alignment.cost - b.alignment.cost);
+  const looked = line.letters.length < JOINED_SHARE * signs.length ? laid.length : max(keep * 5, LOOKED_AT);
   return best(
-    laid.slice(0, max(keep * 5, 300)).map(({ style, alignment }) => {
+    laid.slice(0, looked).map(({ style, alignment }) => {
       const cost = costByAlignment(sums, alignment, signs, index, style) * LED_FACTOR;
       const cut = byCuts.get(style) ?? Infinity;
       return cut <= cost ? { style, cost: cut, by: "cuts" } : { style, cost, by: "advances" };
@@ -80,6 +81,9 @@ export function rankCoarse(
   );
 }
 
+/** Styles whose letters are looked at, after widths and heights chose them; where most letters are joined these say little: all. */
+const LOOKED_AT = 400;
+const JOINED_SHARE = 0.75;
 /** A cost by cuts under which the cuts are believed. */
 const GOOD_CUTS = 0.7;
 /** Cuts led by advances are less exact, so they must be clearly better to win. */

@@ -7,7 +7,7 @@ import { rankCoarse, setWord, type CoarseRank } from "./coarse";
 import { chancesOf, type AnswerEvidence } from "./chance";
 import { refinePose, type FineResult } from "./fine";
 import type { Coordinates } from "./instances";
-import { placeWord } from "./place";
+import { listSettings, placeWord } from "./place";
 import { drawPose, imageInk, posePolygons, scalePose, type Imaging, type Pose } from "./pose";
 import type { SignatureIndex } from "./signature";
 import { likenessOf, type Likeness } from "./twins";
@@ -54,6 +54,8 @@ export type Match = {
 export type IdentifyResult = {
   /** The line under the supposition that was answered: its strip is what the overlays lie on. */
   line: InkLine;
+  /** Tangent of the lean that was supposed of it; 0 = as it stands. */
+  leanTan: number;
   matches: Match[];
   noneChance: number;
   compared: number;
@@ -141,9 +143,8 @@ class Fitter {
   /** Another setting of the same font over the small copy, begun where this one lies. */
   lookAt(tried: Tried, coordinates: Coordinates, imaging: Imaging): Tried | null {
     const face = this.load(this.index.ids[tried.entry]!, coordinates);
-    const { clean, characters, wordStarts } = this.wording;
     const { view, per } = tried;
-    const placed = face && placeWord(face, view.first, clean, characters, wordStarts);
+    const placed = face && this.place(face, view, listSettings(face, this.wording.clean));
     if (!placed || placed.parts.length !== tried.result.pose.parts.length) return null;
     const at = scalePose(tried.result.pose, per / view.perFirst);
     const pose: Pose = {
@@ -160,11 +161,20 @@ class Fitter {
     let pose = poses.get(entry) ?? null;
     if (!pose) {
       const face = this.load(this.index.ids[entry]!, this.index.coordinates[entry]!);
-      const { clean, characters, wordStarts } = this.wording;
-      pose = face && placeWord(face, view.first, clean, characters, wordStarts);
+      pose = face && this.place(face, view, listSettings(face, this.wording.clean));
       if (pose) poses.set(entry, pose);
     }
     return pose;
+  }
+
+  /** Under the setting that comes nearer at the first look. */
+  private place(face: OpenFace, view: View, settings: Record<string, number>[]): Pose | null {
+    const { clean, characters, wordStarts } = this.wording;
+    const poses = settings.flatMap((s) => placeWord(face, view.first, clean, characters, wordStarts, s) ?? []);
+    if (poses.length < 2) return poses[0] ?? null;
+    const costs = poses.map((p) => refinePose(p, view.first, shrinkImaging(START, view), 0));
+    const total = (r: FineResult) => r.cost + SPACING_WEIGHT * r.spacing;
+    return total(costs[1]!) < total(costs[0]!) ? poses[1]! : poses[0]!;
   }
 
   private told(entry: number, view: View, per: number, result: FineResult): Tried {
@@ -200,6 +210,7 @@ export function identifyPicture(
     gatherCandidates(line, (l, cutsOnly) => rankCoarse(l, word, index, EFFORT.coarse, cutsOnly));
   const none = (line: InkLine) => ({
     line,
+    leanTan: 0,
     matches: [],
     noneChance: 1,
     compared: countStyles(index),
@@ -246,7 +257,8 @@ export function identifyPicture(
     besideFirst: i ? likenessOf(index, ranked[0]!.entry, t.entry, characters) : null,
     overlayPath: pathOf(t),
   }));
-  return { line: ranked[0]!.view.line, matches, noneChance, compared: countStyles(index), imaging, evidence };
+  const { line, lean } = ranked[0]!.view;
+  return { line, leanTan: lean.tan, matches, noneChance, compared: countStyles(index), imaging, evidence };
 }
 
 function evidenceOf(ranked: Tried[], index: SignatureIndex, characters: string[], imaging: Imaging): AnswerEvidence {

@@ -92,6 +92,19 @@ export class SignatureIndex {
     return index;
   }
 
+  /** The entries of one style alone. */
+  only(id: string): SignatureIndex {
+    const rows = this.ids.flatMap((own, i) => (own === id ? [i] : []));
+    return SignatureIndex.of(
+      rows.map((i) => ({
+        id,
+        family: this.families[i]!,
+        coordinates: this.coordinates[i]!,
+        signature: this.bytes.subarray(i * SIGNATURE_BYTES, (i + 1) * SIGNATURE_BYTES),
+      })),
+    );
+  }
+
   /** Position of a character in the signature; −1 when it is not signed. */
   static at(char: string): number {
     return INDEX_OF.get(char) ?? -1;
