@@ -153,7 +153,16 @@ async function put(name: string, image: Uint8Array): Promise<string> {
   const started = performance.now();
   let outcome: string;
   try {
-    const reply = await identifyInWorker({ image, text: null, frame: {}, limit: 3, dataFolder: dataFolder(), version });
+    const reply = await identifyInWorker({
+      image,
+      text: null,
+      frame: {},
+      limit: 3,
+      cut: null,
+      styleId: null,
+      dataFolder: dataFolder(),
+      version,
+    });
     outcome = reply.ok ? "read and compared" : reply.code;
   } catch (error) {
     outcome = `no outcome: ${(error as Error).message.slice(0, 80)}`;

@@ -12,6 +12,17 @@ export type PixelBox = z.infer<typeof PixelBox>;
 export const Corner = z.object({ x: z.number(), y: z.number() });
 export type Corner = z.infer<typeof Corner>;
 
+/** A line as a person has cut it: of which view of the picture, and its letters in the pixels of that view's strip. */
+export const HandCut = z.object({
+  reading: z.string().max(40),
+  leanTan: z.number().min(-1).max(1),
+  letters: z
+    .array(z.object({ char: z.string().max(8), box: PixelBox }))
+    .min(1)
+    .max(120),
+});
+export type HandCut = z.infer<typeof HandCut>;
+
 export const ReadLetter = z.object({ char: z.string(), box: PixelBox, confidence: z.number() });
 export type ReadLetter = z.infer<typeof ReadLetter>;
 
@@ -44,6 +55,8 @@ export const Identification = z.object({
     heightPx: z.number(),
     slopeDeg: z.number(),
     cut: z.enum(["letters", "whole-word"]),
+    reading: z.string().describe("what was supposed to be ink"),
+    leanTan: z.number().describe("tangent of the lean that was supposed, as perspective gives it"),
   }),
   areas: z
     .array(PixelBox)

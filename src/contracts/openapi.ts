@@ -1,6 +1,7 @@
 // The OpenAPI 3.1 document, made from the schemas that the routes check with. A route that is not here is not promised.
 import { Described, DescribeRequest } from "./describe";
 import { DocumentFonts } from "./documents";
+import { IdentificationId, IdentificationSummary, SavedIdentification } from "./identifications";
 import { z } from "zod";
 import { Brief, BriefCreate, BriefPatch, Check, Kept, KeptPut } from "./brief";
 import { ErrorBody, FAULT_CODES } from "./errors";
@@ -121,6 +122,32 @@ export const OPERATIONS: Operation[] = [
   { method: "get", path: "/searches", says: "Saved searches", gives: z.object({ searches: z.array(SavedSearch) }) },
   { method: "post", path: "/searches", says: "Saves a search", body: SavedSearchAdd, gives: SavedSearch, status: 201 },
   { method: "delete", path: "/searches/{id}", says: "Forgets a search", gives: z.object({ searchId: z.string() }) },
+  {
+    method: "get",
+    path: "/briefs/{id}/identifications",
+    says: "Identifications kept with a brief, the newest first",
+    gives: z.object({ identifications: z.array(IdentificationSummary) }),
+  },
+  {
+    method: "post",
+    path: "/briefs/{id}/identifications",
+    says: "Keeps an identification (multipart: image, and state as JSON)",
+    gives: SavedIdentification,
+    status: 201,
+  },
+  {
+    method: "get",
+    path: "/briefs/{id}/identifications/{identificationId}",
+    says: "One identification as it was kept",
+    gives: SavedIdentification,
+  },
+  {
+    method: "patch",
+    path: "/briefs/{id}/identifications/{identificationId}",
+    says: "Takes it away, or brings it back",
+    body: z.object({ removed: z.boolean() }),
+    gives: z.object({ identificationId: IdentificationId }),
+  },
   {
     method: "get",
     path: "/briefs/{id}/passes",

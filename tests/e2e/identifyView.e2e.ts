@@ -221,7 +221,7 @@ describe("matches", () => {
     expect((await api<{ kept: unknown[] }>(`/briefs/${briefId}`)).body.kept).toHaveLength(0);
   });
 
-  test("pasting a picture begins anew; pasting text says why not", async () => {
+  test("a pasted picture opens beside the first; pasting text says why not", async () => {
     const { page, context } = browser;
     const picture = await drawByBrowser(context, (await styleNamed("lobster")).styleId, "Lantern");
     const paste = (base64: string | null) =>
@@ -237,13 +237,17 @@ describe("matches", () => {
     await paste(null);
     await page.getByText("The clipboard holds no picture.").waitFor();
     await paste(picture.toString("base64"));
-    await page.getByText("pasted.png", { exact: true }).waitFor();
-    await settled();
+    const own = page.locator("[data-case='pasted.png']");
+    await own.locator("[data-match]").first().waitFor({ timeout: 40_000 });
     // A joined script is often misread: the reading is a suggestion.
-    await page.getByLabel("Read as").fill("Lantern");
-    await page.getByRole("button", { name: "Compare again" }).click();
-    await settled();
-    expect(await first()).toBe("Lobster Regular");
+    await own.getByLabel("Read as").fill("Lantern");
+    await own.getByRole("button", { name: "Compare again" }).click();
+    await own.locator("[data-match='Lobster Regular']").first().waitFor({ timeout: 40_000 });
+    expect(await own.locator("[data-match]").first().getAttribute("data-match")).toBe("Lobster Regular");
+    await page.getByRole("list", { name: "Pictures" }).getByRole("button", { name: "quay.png", exact: true }).click();
+    expect(await own.isVisible()).toBe(false);
+    await page.getByRole("button", { name: "Close pasted.png" }).click();
+    expect(await page.locator("[data-case]").count()).toBe(1);
   });
 });
 

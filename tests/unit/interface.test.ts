@@ -120,17 +120,41 @@ describe("the answer", () => {
 
 describe("identify's state", () => {
   const picture = { file: {} as File, url: "blob:x", widthPx: 10, heightPx: 10 } satisfies Picture;
-  const chosen = identifyReducer({ ...NOTHING, text: "old", lay: 30 }, { type: "picture chosen", picture });
+  const chosen = identifyReducer(NOTHING, { type: "picture chosen", picture });
 
-  test("a new picture begins anew, the slider stays", () =>
-    expect(chosen).toMatchObject({ picture, text: "", lay: 30, result: null }));
+  test("a picture opens into what was kept of it", () => {
+    const kept = identifyReducer({ ...NOTHING, text: "Fog", savedAs: "d_1" }, { type: "picture chosen", picture });
+    expect(kept).toMatchObject({ picture, text: "Fog", savedAs: "d_1" });
+  });
+
+  test("a face tried by name stands once, in focus, and goes with the next answer", () => {
+    const tried = (styleId: string) => ({ matches: [{ styleId }] }) as unknown as Identification;
+    const once = identifyReducer(chosen, { type: "tried", result: tried("a") });
+    const twice = identifyReducer(identifyReducer(once, { type: "tried", result: tried("b") }), {
+      type: "tried",
+      result: tried("a"),
+    });
+    expect(twice.tried.map((t) => t.styleId)).toEqual(["a", "b"]);
+    expect(twice.focus).toBe(0);
+    expect(
+      identifyReducer(twice, { type: "tried", result: { matches: [] } as unknown as Identification }).tried,
+    ).toHaveLength(2);
+    const result = { reading: { text: "Fog" }, matches: [], areas: [] } as unknown as Identification;
+    expect(identifyReducer({ ...twice, savedAs: "d_1" }, { type: "answered", result })).toMatchObject({
+      tried: [],
+      savedAs: null,
+      asks: 1,
+    });
+    const fault = { what: "w", now: "n" };
+    expect(identifyReducer(twice, { type: "refused", fault, keepsAnswer: true }).tried).toHaveLength(2);
+    expect(identifyReducer(twice, { type: "refused", fault, keepsAnswer: false }).tried).toEqual([]);
+  });
 
   test("lines that were found stand while one of them is asked about", () => {
     const area = { x: 1, y: 2, width: 8, height: 3 };
     const answer = (areas: object[]) => ({ reading: { text: "" }, matches: [], areas }) as unknown as Identification;
     const found = identifyReducer(chosen, { type: "answered", result: answer([area]) });
     expect(identifyReducer(found, { type: "answered", result: answer([]) }).areas).toEqual([area]);
-    expect(identifyReducer(found, { type: "picture chosen", picture }).areas).toEqual([]);
   });
 
   test("four corners begin at the frame, or a little inside the picture", () => {
@@ -156,7 +180,9 @@ describe("identify's state", () => {
   test("a refusal ends the waiting and says why", () => {
     const waiting = identifyReducer(chosen, { type: "asked" });
     expect(waiting.busy).toBe(true);
-    expect(identifyReducer(waiting, { type: "refused", fault: { what: "w", now: "n" } })).toMatchObject({
+    expect(
+      identifyReducer(waiting, { type: "refused", keepsAnswer: false, fault: { what: "w", now: "n" } }),
+    ).toMatchObject({
       busy: false,
       fault: { what: "w" },
     });

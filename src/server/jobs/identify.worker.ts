@@ -2,7 +2,7 @@
 import { join } from "node:path";
 import sharp from "sharp";
 import { codeOfDecoder, MOST_PIXELS } from "./pictureLimits";
-import type { Identification } from "@/contracts/identify";
+import type { HandCut, Identification } from "@/contracts/identify";
 import type { RequestFaultCode } from "@/contracts/errors";
 import { SignatureIndex } from "@/core/identify/signature";
 import { fitText, identifyPicture, keepFaces, type FaceLoader } from "@/core/identify/identifyPicture";
@@ -10,7 +10,8 @@ import { rankByAdvances, rankByOutlines } from "@/core/identify/nearestFaces";
 import { readWords } from "@/core/identify/readShapes";
 import { openFace } from "@/core/outlines/openFace";
 import { findAreas } from "@/core/picture/areas";
-import { readPicture, type PictureFrame } from "@/core/picture/readPicture";
+import { cutByHand } from "@/core/picture/cutByHand";
+import { leanLine, readPicture, type InkReadings, type PictureFrame } from "@/core/picture/readPicture";
 import { openDatabase, type Db } from "../db/open";
 import { readStored } from "../db/fileStore";
 import { listSignatures } from "../queries/signatures";
@@ -21,6 +22,10 @@ export type IdentifyRequest = {
   text: string | null;
   frame: PictureFrame;
   limit: number;
+  /** A line as a person has cut it. */
+  cut: HandCut | null;
+  /** Compare with this style alone. */
+  styleId: string | null;
   dataFolder: string;
   version: number;
   warmUp?: boolean;
@@ -48,10 +53,12 @@ export default async function identify(request: IdentifyRequest): Promise<Identi
   }
   const decoded = await decode(request.image, request.frame);
   if (!decoded.ok) return decoded;
-  const lines = readPicture(decoded.picture, decoded.frame);
+  const found = readPicture(decoded.picture, decoded.frame);
+  const lines = found && request.cut ? cutLines(found, request.cut) : found;
   if (!lines?.plain.letters.length) return { ok: false, code: "no-ink" };
-  const { index, load } = indexFor(request);
-  if (!index.ids.length) return { ok: false, code: "no-styles" };
+  const { index: all, load } = indexFor(request);
+  const index = request.styleId ? all.only(request.styleId) : all;
+  if (!index.ids.length) return { ok: false, code: request.styleId ? "not-owned" : "no-styles" };
   const given = request.text?.trim();
   const reading = given
     ? { text: given, confidence: 1 }
@@ -92,11 +99,27 @@ export default async function identify(request: IdentifyRequest): Promise<Identi
         heightPx,
         slopeDeg: line.slopeDeg,
         cut: line.letters.length === characters.length ? "letters" : "whole-word",
+        reading: line.reading,
+        leanTan: result.leanTan,
       },
       areas: decoded.areas,
       compared: result.compared,
     },
   };
+}
+
+/** The view of the line that was cut by hand, and nothing else. */
+function cutLines(lines: InkReadings, { reading, leanTan, letters }: HandCut): InkReadings | null {
+  const seen = lines.plain.reading === reading ? lines.plain : lines.others().find((l) => l.reading === reading);
+  if (!seen) return null;
+  const boxes = letters.map(({ box }) => ({
+    left: box.x,
+    top: box.y,
+    right: box.x + box.width,
+    bottom: box.y + box.height,
+  }));
+  const plain = cutByHand(leanTan ? leanLine(seen, leanTan).line : seen, boxes);
+  return plain && { plain, others: () => [] };
 }
 
 /** Letters that are known otherwise than from a picture: as signed outlines, or by their advances alone. */

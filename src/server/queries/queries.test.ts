@@ -65,6 +65,7 @@ describe("migrations", () => {
       "briefs",
       "changes",
       "evidence",
+      "identifications",
       "import_items",
       "jobs",
       "kept",
@@ -89,6 +90,7 @@ describe("migrations", () => {
       { name: "0002-libraries.sql" },
       { name: "0003-find.sql" },
       { name: "0004-identify.sql" },
+      { name: "0005-identifications.sql" },
     ]);
   });
 });

@@ -1,5 +1,5 @@
 // Identifying a picture: limits checked here, the work in the worker, names added on the way out.
-import type { Identification } from "@/contracts/identify";
+import type { HandCut, Identification } from "@/contracts/identify";
 import type { FamilyId } from "@/contracts/ids";
 import { refuse, succeed, type Outcome } from "@/contracts/errors";
 import type { PictureFrame } from "@/core/picture/readPicture";
@@ -17,6 +17,8 @@ export function warmIdentify(db: Db) {
     text: null,
     frame: {},
     limit: 1,
+    cut: null,
+    styleId: null,
     dataFolder: dataFolder(),
     version: lastSeq(db),
     warmUp: true,
@@ -27,7 +29,7 @@ export async function identify(
   db: Db,
   name: string,
   image: Uint8Array,
-  ask: { text: string | null; frame: PictureFrame; limit: number },
+  ask: { text: string | null; frame: PictureFrame; limit: number; cut: HandCut | null; styleId: string | null },
 ): Promise<Outcome<Identification>> {
   const say = (code: Parameters<typeof refuse>[0], detail?: string) =>
     refuse(code, `${name}: ${refuse(code).message}`, detail);

@@ -1,75 +1,97 @@
 "use client";
-// The answer as a sentence first, then the matches; arrows go through them, Space keeps, O lays over.
-import { useEffect, type Dispatch } from "react";
+// The answer as a sentence first, then the matches and what was tried; arrows go through them, Space keeps, O lays over.
+import { useEffect, type Dispatch, type ReactNode } from "react";
 import type { IdentifyMatch } from "@/contracts/identify";
 import { isTyping } from "../bench/Bench";
 import { useBench } from "../bench/BenchContext";
 import { MatchRow, useDetails } from "./MatchRow";
+import { NearestUsable } from "./NearestUsable";
 import { writeAnswer, type IdentifyAction, type IdentifyState } from "./state";
+import { TryFace } from "./TryFace";
 
-export function Answer({ state, dispatch }: { state: IdentifyState; dispatch: Dispatch<IdentifyAction> }) {
+type Props = {
+  state: IdentifyState;
+  dispatch: Dispatch<IdentifyAction>;
+  /** False: another picture is in front. */
+  isShown: boolean;
+  onTry: (styleId: string) => void;
+  /** The button that keeps the answer. */
+  keep: ReactNode;
+};
+
+export function Answer({ state, dispatch, isShown, onTry, keep }: Props) {
   const { toggleKept } = useBench();
-  const { result, focus, lay } = state;
+  const { result, focus, lay, tried } = state;
   const matches = result?.matches ?? NO_MATCHES;
-  const details = useDetails(matches.map((m) => m.styleId));
+  const all = [...matches, ...tried];
+  const details = useDetails(all.map((m) => m.styleId));
+  const m = all[focus];
+  const count = all.length;
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (isTyping(event) || !matches.length) return;
-      const m = matches[focus];
-      const inControl = (event.target as HTMLElement).closest("button, a, .ReactCrop, input");
-      if (event.key === "ArrowDown" && !inControl)
-        dispatch({ type: "focused", index: Math.min(matches.length - 1, focus + 1) });
+      if (!isShown || isTyping(event) || !count) return;
+      const inControl = (event.target as HTMLElement).closest("button, a, .ReactCrop, input, [data-cuts]");
+      if (event.key === "ArrowDown" && !inControl) dispatch({ type: "focused", index: Math.min(count - 1, focus + 1) });
       else if (event.key === "ArrowUp" && !inControl) dispatch({ type: "focused", index: Math.max(0, focus - 1) });
       else if (event.key === " " && !inControl && m) toggleKept(m.styleId, `${m.family} ${m.style}`);
-      else if (event.key.toLowerCase() === "o") dispatch({ type: "laid", lay: lay === 50 ? 0 : 50 });
+      else if (event.key.toLowerCase() === "o" && !inControl) dispatch({ type: "laid", lay: lay === 50 ? 0 : 50 });
       else return;
       event.preventDefault();
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [matches, focus, lay, dispatch, toggleKept]);
+  }, [m, count, focus, lay, dispatch, toggleKept, isShown]);
+  const row = (match: IdentifyMatch, i: number, isTried: boolean) => (
+    <MatchRow
+      key={`${isTried} ${match.styleId}`}
+      match={isTried ? { styleId: match.styleId, family: match.family, style: match.style } : match}
+      detail={details[i]}
+      text={result!.reading.text}
+      axes={match.coordinates}
+      score={match.score}
+      isFocused={i === focus}
+      onChoose={() => dispatch({ type: "focused", index: i })}
+    >
+      {match.besideFirst && (match.besideFirst.isSameHere || matches[0]!.score - match.score < HARD_TO_TELL) && (
+        <p className="text-[12px] text-basalt">
+          {match.besideFirst.isSameHere ? "The same in these letters. " : ""}
+          {match.besideFirst.tellingLetter
+            ? `Look at ${match.besideFirst.tellingLetter} to tell it from the first.`
+            : "No letter tells it from the first."}
+        </p>
+      )}
+      {match.coordinates && (
+        <p className="num text-[12px] text-basalt">
+          nearest at{" "}
+          {Object.entries(match.coordinates)
+            .map(([tag, value]) => `${tag} ${Math.round(value)}`)
+            .join(", ")}
+        </p>
+      )}
+      {i === focus && <NearestUsable detail={details[i]} />}
+    </MatchRow>
+  );
   return (
     <section aria-label="Matches" className="min-h-0 overflow-y-auto border-l border-rule bg-chalk px-4 py-3">
-      <h1 className="text-[17px] font-bold" aria-live="polite" data-answer>
-        {state.busy ? "Comparing every style …" : result ? writeAnswer(result) : state.fault ? "No answer yet." : "…"}
-      </h1>
+      <div className="flex items-start gap-3">
+        <h1 className="text-[17px] font-bold" aria-live="polite" data-answer>
+          {state.busy ? "Comparing every style …" : result ? writeAnswer(result) : state.fault ? "No answer yet." : "…"}
+        </h1>
+        <span className="ml-auto shrink-0">{keep}</span>
+      </div>
       {result && (
         <p className="mt-0.5 text-basalt">
           {result.compared} styles compared in {(result.tookMs / 1000).toFixed(1)} s. Chance that it is none of yours:{" "}
           {Math.round(result.notInLibraries.chance * 100)} %.
         </p>
       )}
-      <ol className={`mt-2 ${state.busy ? "opacity-40" : ""}`}>
-        {matches.map((m, i) => (
-          <MatchRow
-            key={m.styleId}
-            match={m}
-            detail={details[i]}
-            text={result!.reading.text}
-            axes={m.coordinates}
-            score={m.score}
-            isFocused={i === focus}
-            onChoose={() => dispatch({ type: "focused", index: i })}
-          >
-            {m.besideFirst && (m.besideFirst.isSameHere || matches[0]!.score - m.score < HARD_TO_TELL) && (
-              <p className="text-[12px] text-basalt">
-                {m.besideFirst.isSameHere ? "The same in these letters. " : ""}
-                {m.besideFirst.tellingLetter
-                  ? `Look at ${m.besideFirst.tellingLetter} to tell it from the first.`
-                  : "No letter tells it from the first."}
-              </p>
-            )}
-            {m.coordinates && (
-              <p className="num text-[12px] text-basalt">
-                nearest at{" "}
-                {Object.entries(m.coordinates)
-                  .map(([tag, value]) => `${tag} ${Math.round(value)}`)
-                  .join(", ")}
-              </p>
-            )}
-          </MatchRow>
-        ))}
-      </ol>
+      {result && <TryFace onTry={onTry} busy={state.busy} />}
+      {tried.length > 0 && (
+        <ol className="mt-2 border-b-2 border-rule" aria-label="Tried by name">
+          {tried.map((t, k) => row(t, matches.length + k, true))}
+        </ol>
+      )}
+      <ol className={`mt-2 ${state.busy ? "opacity-40" : ""}`}>{matches.map((match, i) => row(match, i, false))}</ol>
     </section>
   );
 }

@@ -1,6 +1,6 @@
 "use client";
 // The picture with a frame to draw around one line, four corners to pull for perspective, and the lines that were found to choose from.
-import { useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import ReactCrop, { type PercentCrop } from "react-image-crop";
 import "react-image-crop/dist/ReactCrop.css";
 import type { Corner } from "@/contracts/identify";
@@ -16,9 +16,11 @@ type Props = {
   onArea: (f: Frame) => void;
 };
 
-const IMAGE = { maxHeight: 290, minHeight: 60, display: "block" } as const;
+const FITTED = { maxHeight: 290, minHeight: 60, display: "block" } as const;
+const MOST_ZOOM = 8;
 
 export function Framing({ picture, frame, corners, areas, onFrame, onCorners, onArea }: Props) {
+  const { zoom, fit, ground, image: shownImage, zoomTo } = useZoom();
   if (!picture.widthPx)
     return (
       <div className="grid h-40 shrink-0 place-items-center bg-chalk text-basalt">
@@ -31,59 +33,139 @@ export function Framing({ picture, frame, corners, areas, onFrame, onCorners, on
       src={picture.url}
       draggable={false}
       alt={`Picture ${picture.file.name}: drag to frame one line`}
-      style={IMAGE}
+      ref={shownImage}
+      style={zoom === 1 ? FITTED : { display: "block", height: fit * zoom, maxWidth: "none" }}
     />
   );
   return (
-    <div className="grid max-h-[310px] min-h-[180px] shrink-0 place-items-center overflow-hidden bg-[#e4ddcd] p-2">
-      <div className="relative">
-        {corners ? (
-          <>
-            {image}
-            <Corners picture={picture} corners={corners} onCorners={onCorners} />
-          </>
-        ) : (
-          <ReactCrop
-            crop={frame ? percentOf(frame, picture) : undefined}
-            ruleOfThirds={false}
-            ariaLabels={HANDLES}
-            onChange={(_px, p) =>
-              onFrame({
-                x: Math.round((p.x * picture.widthPx) / 100),
-                y: Math.round((p.y * picture.heightPx) / 100),
-                width: Math.round((p.width * picture.widthPx) / 100),
-                height: Math.round((p.height * picture.heightPx) / 100),
-              })
-            }
-            // While it is drawn a frame may be of no size; what stays as small as a click is none.
-            onDragEnd={() => frame && Math.min(frame.width, frame.height) < 4 && onFrame(null)}
+    <div className="relative shrink-0">
+      <div
+        ref={ground}
+        tabIndex={0}
+        role="group"
+        aria-label="View: the wheel or + and − zoom, arrows move it"
+        data-zoom={zoom}
+        className={`grid max-h-[310px] min-h-[180px] bg-[#e4ddcd] p-2 ${zoom === 1 ? "place-items-center overflow-hidden" : "overflow-auto"}`}
+        onKeyDown={(e) => {
+          if (e.target !== e.currentTarget) return;
+          if (e.key === "+" || e.key === "=") zoomTo(zoom * 1.4);
+          else if (e.key === "-") zoomTo(zoom / 1.4);
+          else if (e.key === "0") zoomTo(1);
+          else return;
+          e.preventDefault();
+          e.stopPropagation();
+        }}
+      >
+        <div className="relative w-fit">
+          {corners ? (
+            <>
+              {image}
+              <Corners picture={picture} corners={corners} onCorners={onCorners} />
+            </>
+          ) : (
+            <ReactCrop
+              crop={frame ? percentOf(frame, picture) : undefined}
+              ruleOfThirds={false}
+              ariaLabels={HANDLES}
+              onChange={(_px, p) =>
+                onFrame({
+                  x: Math.round((p.x * picture.widthPx) / 100),
+                  y: Math.round((p.y * picture.heightPx) / 100),
+                  width: Math.round((p.width * picture.widthPx) / 100),
+                  height: Math.round((p.height * picture.heightPx) / 100),
+                })
+              }
+              // While it is drawn a frame may be of no size; what stays as small as a click is none.
+              onDragEnd={() => frame && Math.min(frame.width, frame.height) < 4 && onFrame(null)}
+            >
+              {image}
+            </ReactCrop>
+          )}
+          {!corners && areas.length > 1 && (
+            <div className="pointer-events-none absolute inset-0">
+              {areas.map((a, i) => (
+                <button
+                  key={i}
+                  type="button"
+                  data-area={i + 1}
+                  aria-label={`Line ${i + 1} of lettering: identify it`}
+                  className="num pointer-events-auto absolute -translate-x-full bg-slate px-1 text-[11px] text-chalk hover:bg-oxide"
+                  style={{
+                    left: `max(18px, ${(100 * a.x) / picture.widthPx}%)`,
+                    top: `${(100 * a.y) / picture.heightPx}%`,
+                  }}
+                  onClick={() => onArea(a)}
+                >
+                  {i + 1}
+                </button>
+              ))}
+            </div>
+          )}
+        </div>
+      </div>
+      <div className="absolute right-2 bottom-2 flex gap-px bg-rule" role="group" aria-label="Zoom">
+        {(
+          [
+            ["−", "Smaller", zoom / 1.4],
+            ["+", "Larger", zoom * 1.4],
+            ["Fit", "All of it", 1],
+          ] as const
+        ).map(([sign, says, to]) => (
+          <button
+            key={sign}
+            type="button"
+            aria-label={says}
+            className="num bg-chalk px-2 py-0.5 text-[12px]"
+            onClick={() => zoomTo(to)}
           >
-            {image}
-          </ReactCrop>
-        )}
-        {!corners && areas.length > 1 && (
-          <div className="pointer-events-none absolute inset-0">
-            {areas.map((a, i) => (
-              <button
-                key={i}
-                type="button"
-                data-area={i + 1}
-                aria-label={`Line ${i + 1} of lettering: identify it`}
-                className="num pointer-events-auto absolute -translate-x-full bg-slate px-1 text-[11px] text-chalk hover:bg-oxide"
-                style={{
-                  left: `max(18px, ${(100 * a.x) / picture.widthPx}%)`,
-                  top: `${(100 * a.y) / picture.heightPx}%`,
-                }}
-                onClick={() => onArea(a)}
-              >
-                {i + 1}
-              </button>
-            ))}
-          </div>
-        )}
+            {sign}
+          </button>
+        ))}
       </div>
     </div>
   );
+}
+
+/** How large the picture is shown. The point under the pointer stays where it is while the wheel zooms. */
+function useZoom() {
+  const [zoom, setZoom] = useState(1);
+  const [fit, setFit] = useState(0);
+  const ground = useRef<HTMLDivElement>(null);
+  const image = useRef<HTMLImageElement>(null);
+  const zoomTo = useCallback((to: number, at?: { clientX: number; clientY: number }) => {
+    const [room, shown] = [ground.current, image.current];
+    if (!room || !shown) return;
+    const next = Math.min(MOST_ZOOM, Math.max(1, to < 1.05 ? 1 : to));
+    const before = shown.getBoundingClientRect();
+    const frame = room.getBoundingClientRect();
+    const [x, y] = [at?.clientX ?? frame.left + frame.width / 2, at?.clientY ?? frame.top + frame.height / 2];
+    const share = [(x - before.left) / before.width, (y - before.top) / before.height] as const;
+    setZoom((now) => {
+      if (now === 1) setFit(before.height);
+      return next;
+    });
+    requestAnimationFrame(() => {
+      const after = shown.getBoundingClientRect();
+      room.scrollLeft += after.left + share[0] * after.width - x;
+      room.scrollTop += after.top + share[1] * after.height - y;
+    });
+  }, []);
+  const now = useRef(zoom);
+  useEffect(() => {
+    now.current = zoom;
+  }, [zoom]);
+  useEffect(() => {
+    const room = ground.current;
+    if (!room) return;
+    // React listens passively: the page would scroll as well.
+    const onWheel = (event: WheelEvent) => {
+      event.preventDefault();
+      zoomTo(now.current * Math.exp(-event.deltaY / 400), event);
+    };
+    room.addEventListener("wheel", onWheel, { passive: false });
+    return () => room.removeEventListener("wheel", onWheel);
+  }, [zoomTo]);
+  return { zoom, fit, ground, image, zoomTo };
 }
 
 const HANDLES = {

@@ -1,209 +1,192 @@
 "use client";
-// Identify: a picture of lettering, one line of it framed, read and corrected; the faces that match, laid over it.
+// Identify: pictures of lettering, each open in a case of its own, and those that were kept with the brief.
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import Link from "next/link";
-import { useCallback, useEffect, useReducer, useRef } from "react";
-import type { Corner, Identification } from "@/contracts/identify";
+import { useSearchParams } from "next/navigation";
+import { useCallback, useEffect, useRef, useState } from "react";
+import type { IdentificationSummary, SavedIdentification } from "@/contracts/identifications";
 import { useBench } from "../bench/BenchContext";
-import { ApiFault, callApi } from "../parts/api";
-import { writeFault } from "../messages";
-import { Answer } from "./Answer";
+import { callApi } from "../parts/api";
 import { Chooser, DropArea } from "./DropArea";
-import { Framing } from "./Framing";
-import { cornersOf, identifyReducer, NOTHING, type Frame, type Picture } from "./state";
-import { Strip } from "./Strip";
+import { writeChance } from "./MatchRow";
+import { PictureCase, type OpenCase } from "./PictureCase";
+
+const PICTURES = "image/*";
 
 export function IdentifyView() {
-  const [state, dispatch] = useReducer(identifyReducer, NOTHING);
-  const { brief, say, dispatch: toBench } = useBench();
-  const asked = useRef<AbortController | null>(null);
-  const { picture, frame, corners, text, isTyped } = state;
+  const { brief, say, sayFault } = useBench();
+  const [cases, setCases] = useState<OpenCase[]>([]);
+  const [shown, setShown] = useState<string | null>(null);
+  const next = useRef(1);
+  const wanted = useSearchParams().get("kept");
 
-  const ask = useCallback(
-    async (of: Picture, within: Frame | null, words: string, pulled: Corner[] | null = null) => {
-      asked.current?.abort();
-      const stop = new AbortController();
-      asked.current = stop;
-      dispatch({ type: "asked" });
-      const form = new FormData();
-      form.append("image", of.file);
-      form.append("limit", "12");
-      if (words.trim()) form.append("text", words.trim());
-      if (pulled) form.append("corners", JSON.stringify(pulled));
-      else if (within) form.append("box", JSON.stringify(within));
-      try {
-        const result = await callApi<Identification>("/identify", { method: "POST", body: form, signal: stop.signal });
-        if (asked.current === stop) dispatch({ type: "answered", result });
-      } catch (error) {
-        if ((error as Error).name === "AbortError" || asked.current !== stop) return;
-        dispatch({
-          type: "refused",
-          fault: writeFault(
-            error instanceof ApiFault ? error.fault : { code: "internal", message: String((error as Error).message) },
-          ),
-        });
-      }
-    },
-    [dispatch],
-  );
+  const choose = useCallback((files: readonly File[]) => {
+    if (!files.length) return;
+    const opened = files.map((file) => ({ key: String(next.current++), file, saved: null }));
+    setCases((now) => [...now, ...opened]);
+    setShown(opened[0]!.key);
+  }, []);
 
-  const choose = useCallback(
-    (file: File | undefined) => {
-      if (!file) return;
-      const url = URL.createObjectURL(file);
-      const image = new Image();
-      const take = (widthPx: number, heightPx: number) => {
-        const chosen = { file, url, widthPx, heightPx };
-        dispatch({ type: "picture chosen", picture: chosen });
-        void ask(chosen, null, "");
-      };
-      // What the browser cannot show may still be readable on the server, or will be refused there with its reason.
-      image.onload = () => take(image.naturalWidth, image.naturalHeight);
-      image.onerror = () => take(0, 0);
-      image.src = url;
-    },
-    [ask],
-  );
+  // A kept identification stands in the address, so that back and reload find it.
+  useEffect(() => {
+    if (!wanted) return;
+    let isGone = false;
+    openKept(brief.briefId, wanted)
+      .then((opened) => {
+        if (isGone) return;
+        setCases((now) => [...now.filter((c) => c.key !== opened.key), opened]);
+        setShown(opened.key);
+      })
+      .catch((error: Error) => !isGone && sayFault(error));
+    return () => {
+      isGone = true;
+    };
+  }, [wanted, brief.briefId, sayFault]);
 
-  const chooseFirst = useCallback((files: File[]) => choose(files[0]), [choose]);
   useEffect(() => {
     const onPaste = (event: ClipboardEvent) => {
-      const file = [...(event.clipboardData?.files ?? [])].find((f) => f.type.startsWith("image/"));
-      if (file) choose(file);
+      const files = [...(event.clipboardData?.files ?? [])].filter((f) => f.type.startsWith("image/"));
+      if (files.length) choose(files);
       else if (!(event.target as HTMLElement).closest("input, textarea")) say("The clipboard holds no picture.");
     };
     window.addEventListener("paste", onPaste);
     return () => window.removeEventListener("paste", onPaste);
   }, [choose, say]);
-  useEffect(() => () => void (picture && URL.revokeObjectURL(picture.url)), [picture]);
 
-  const match = state.result?.matches[state.focus];
-  useEffect(() => {
-    if (!match) return toBench({ type: "facts", facts: [], keys: [] });
-    const letters = [...match.letters].sort((a, b) => b.agreement - a.agreement);
-    toBench({
-      type: "facts",
-      facts: [
-        `${match.family} ${match.style}`,
-        `agreement ${match.score.toFixed(2)}`,
-        `speaks most for it: ${letters[0]?.char ?? ""}`,
-        `against: ${letters[letters.length - 1]?.char ?? ""}`,
-      ],
-      keys: [
-        { key: "↑ ↓", does: "match" },
-        { key: "Space", does: "keep" },
-        { key: "O", does: "lay over" },
-      ],
-    });
-  }, [match, toBench]);
+  const close = (key: string) => {
+    const at = cases.findIndex((c) => c.key === key);
+    const left = cases.filter((c) => c.key !== key);
+    setCases(left);
+    if (shown === key) setShown(left[Math.min(at, left.length - 1)]?.key ?? null);
+  };
 
-  if (!picture)
-    return (
-      <DropArea onFiles={chooseFirst}>
-        <h1 className="text-[20px] font-bold">Which face is this?</h1>
-        <p className="mt-1 text-basalt">
-          Drop a picture of lettering here, paste one, or choose a file. PNG, JPEG, WebP, GIF, TIFF, AVIF.
-        </p>
-        <div className="mt-4">
-          <Chooser onFiles={chooseFirst} label="Choose a picture" what="Picture" accept="image/*" act />
-        </div>
-        <p className="mt-6 max-w-[560px] text-basalt">
-          One line of text works best. Every style of your libraries is compared letter by letter; you can correct what
-          was read.
-        </p>
-        <p className="mt-3 max-w-[560px] text-basalt">
-          No usable picture?{" "}
-          <Link href={`/b/${brief.briefId}/identify/questions`} className="font-semibold text-tide underline">
-            Answer questions on its letters
-          </Link>
-          . The design in a PDF, a web page or a book?{" "}
-          <Link href={`/b/${brief.briefId}/identify/documents`} className="font-semibold text-tide underline">
-            List the fonts of a document
-          </Link>
-          .
-        </p>
-      </DropArea>
-    );
+  if (!cases.length) return <Start onFiles={choose} />;
   return (
-    <div className="grid h-full grid-cols-[minmax(0,1.36fr)_minmax(0,1fr)]">
-      <DropArea onFiles={chooseFirst} className="flex min-h-0 flex-col gap-3 overflow-y-auto px-4 py-3">
-        <Framing
-          picture={picture}
-          frame={frame}
-          corners={corners}
-          areas={state.areas}
-          onFrame={(f) => dispatch({ type: "framed", frame: f })}
-          onCorners={(c) => dispatch({ type: "corners", corners: c })}
-          onArea={(area) => {
-            dispatch({ type: "framed", frame: area });
-            dispatch({ type: "typed", text: "" });
-            void ask(picture, area, "");
-          }}
-        />
-        <div className="flex flex-wrap items-center gap-x-4 gap-y-2 text-[12px] text-basalt">
-          <b className="min-w-16 max-w-[220px] truncate text-slate" title={picture.file.name}>
-            {picture.file.name}
-          </b>
-          {picture.widthPx > 0 && (
-            <span className="num shrink-0">
-              {picture.widthPx} × {picture.heightPx} px
-            </span>
-          )}
-          {state.result && Math.abs(state.result.strip.slopeDeg) > 0.05 && (
-            <span className="shrink-0">straightened {Math.abs(state.result.strip.slopeDeg).toFixed(1)}°</span>
-          )}
-          <span className="ml-auto flex shrink-0 gap-2">
-            <button
-              type="button"
-              className="btn"
-              aria-pressed={corners !== null}
-              onClick={() => dispatch({ type: "corners", corners: corners ? null : cornersOf(picture, frame) })}
+    <div className="flex h-full flex-col">
+      {cases.length > 1 && (
+        <ul className="flex shrink-0 gap-px overflow-x-auto border-b border-rule bg-rule" aria-label="Pictures">
+          {cases.map((c) => (
+            <li
+              key={c.key}
+              className={`flex items-center gap-2 px-3 py-1 ${c.key === shown ? "bg-chalk" : "bg-limestone"}`}
             >
-              Four corners
-            </button>
-            <Chooser onFiles={chooseFirst} label="Another picture" what="Picture" accept="image/*" />
-            <button
-              type="button"
-              className="btn btn-act"
-              disabled={state.busy}
-              onClick={() => void ask(picture, frame, isTyped ? text : "", corners)}
-            >
-              {state.busy ? "Comparing …" : frame || corners ? "Identify what is framed" : "Identify"}
-            </button>
-          </span>
-        </div>
-        {state.fault && (
-          <div role="alert" className="border-l-2 border-madder pl-3">
-            <p className="font-semibold text-madder">{state.fault.what}</p>
-            <p>{state.fault.now}</p>
-          </div>
-        )}
-        <form
-          className="flex items-baseline gap-3"
-          onSubmit={(e) => {
-            e.preventDefault();
-            void ask(picture, frame, text, corners);
-          }}
-        >
-          <label className="shrink-0 font-semibold" htmlFor="reading">
-            Read as
-          </label>
-          <input
-            id="reading"
-            className="field text-[17px]"
-            maxLength={200}
-            placeholder="type what stands there"
-            value={text}
-            onChange={(e) => dispatch({ type: "typed", text: e.target.value })}
-          />
-          <button type="submit" className="btn" disabled={state.busy || !text.trim()}>
-            Compare again
-          </button>
-        </form>
-        {state.result && match && (
-          <Strip result={state.result} match={match} lay={state.lay} onLay={(lay) => dispatch({ type: "laid", lay })} />
-        )}
-      </DropArea>
-      <Answer state={state} dispatch={dispatch} />
+              <button
+                type="button"
+                aria-pressed={c.key === shown}
+                className={`max-w-[160px] truncate ${c.key === shown ? "font-bold" : ""}`}
+                onClick={() => setShown(c.key)}
+              >
+                {c.file.name}
+              </button>
+              <button
+                type="button"
+                aria-label={`Close ${c.file.name}`}
+                className="text-basalt"
+                onClick={() => close(c.key)}
+              >
+                ×
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+      <div className="min-h-0 flex-1">
+        {cases.map((c) => (
+          <PictureCase key={c.key} open={c} isShown={c.key === shown} onFiles={choose} />
+        ))}
+      </div>
     </div>
   );
+}
+
+async function openKept(briefId: string, id: string): Promise<OpenCase> {
+  const saved = await callApi<SavedIdentification>(`/briefs/${briefId}/identifications/${id}`);
+  const reply = await fetch(`/api/v1/briefs/${briefId}/identifications/${id}/image`);
+  const file = new File([await reply.blob()], saved.name, { type: saved.type });
+  return { key: id, file, saved };
+}
+
+function Start({ onFiles }: { onFiles: (files: File[]) => void }) {
+  const { brief } = useBench();
+  const way = (path: string, says: string) => (
+    <Link href={`/b/${brief.briefId}/identify/${path}`} className="font-semibold text-tide underline">
+      {says}
+    </Link>
+  );
+  return (
+    <DropArea onFiles={onFiles} className="flex h-full flex-col items-start justify-center overflow-y-auto px-16">
+      <h1 className="text-[20px] font-bold">Which face is this?</h1>
+      <p className="mt-1 text-basalt">
+        Drop pictures of lettering here, paste one, or choose files. PNG, JPEG, WebP, GIF, TIFF, AVIF.
+      </p>
+      <div className="mt-4">
+        <Chooser onFiles={onFiles} label="Choose a picture" what="Picture" accept={PICTURES} act multiple />
+      </div>
+      <p className="mt-6 max-w-[560px] text-basalt">
+        One line of text works best. Every style of your libraries is compared letter by letter; you can correct what
+        was read.
+      </p>
+      <p className="mt-3 max-w-[560px] text-basalt">
+        No usable picture? {way("questions", "Answer questions on its letters")}, or {way("sketch", "draw them")}. The
+        design in a PDF, a web page or a book? {way("documents", "List the fonts of a document")}.
+      </p>
+      <KeptBefore briefId={brief.briefId} />
+    </DropArea>
+  );
+}
+
+function KeptBefore({ briefId }: { briefId: string }) {
+  const { offerUndo, sayFault } = useBench();
+  const queries = useQueryClient();
+  const kept = useQuery({
+    queryKey: ["identifications", briefId],
+    queryFn: () => callApi<{ identifications: IdentificationSummary[] }>(`/briefs/${briefId}/identifications`),
+  });
+  const list = kept.data?.identifications ?? [];
+  const put = async (id: string, removed: boolean) => {
+    await callApi(`/briefs/${briefId}/identifications/${id}`, { method: "PATCH", json: { removed } });
+    await queries.invalidateQueries({ queryKey: ["identifications", briefId] });
+  };
+  const remove = (i: IdentificationSummary) =>
+    put(i.identificationId, true)
+      .then(() => offerUndo(`${i.name} taken away`, () => void put(i.identificationId, false).catch(sayFault)))
+      .catch(sayFault);
+  if (!list.length) return null;
+  return (
+    <section className="mt-8 w-full max-w-[720px]" aria-label="Kept with this brief">
+      <h2 className="border-b border-rule pb-1 font-bold">Kept with this brief</h2>
+      <ul>
+        {list.map((i) => (
+          <li
+            key={i.identificationId}
+            className="flex items-center gap-4 border-b border-rule py-2"
+            data-kept-case={i.name}
+          >
+            <Link
+              href={`/b/${briefId}/identify?kept=${i.identificationId}`}
+              className="flex min-w-0 flex-1 items-center gap-4 hover:underline"
+            >
+              {/* eslint-disable-next-line @next/next/no-img-element -- the user's picture, served as it came */}
+              <img
+                src={`/api/v1/briefs/${briefId}/identifications/${i.identificationId}/image`}
+                alt=""
+                className="h-9 w-24 shrink-0 bg-chalk object-contain"
+              />
+              <span className="min-w-0 truncate">
+                <b>{i.text || i.name}</b> <span className="text-basalt">{writeCase(i)}</span>
+              </span>
+            </Link>
+            <button type="button" className="shrink-0 underline" onClick={() => void remove(i)}>
+              Take away
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function writeCase({ first, noneChance }: IdentificationSummary): string {
+  if (!first || noneChance > 0.5) return "probably none of yours";
+  return `${first.family} ${first.style}, ${writeChance(first.chance)}`;
 }

@@ -1,65 +1,124 @@
 "use client";
-// The straightened line with the face laid over it, the cut letters below in step, a line under each for how far it disagrees.
+// The straightened line with the face laid over it, the cut letters below in step, a line under each for how far it disagrees. Letters
+// can be cut by hand: typed, split, merged, dropped, their marks moved.
+import { useRef, useState } from "react";
 import type { Identification, IdentifyMatch } from "@/contracts/identify";
+import { cutsOf, dropCut, mergeCuts, moveCut, nameCut, readingOf, splitCut, type Cut } from "./cuts";
+import type { HandCutSent } from "./PictureCase";
 
-type Props = { result: Identification; match: IdentifyMatch; lay: number; onLay: (lay: number) => void };
+type Props = {
+  result: Identification;
+  match: IdentifyMatch;
+  lay: number;
+  busy: boolean;
+  onLay: (lay: number) => void;
+  onCut: (cut: HandCutSent, reading: string) => void;
+};
 
-export function Strip({ result, match, lay, onLay }: Props) {
+export function Strip({ result, match, lay, busy, onLay, onCut }: Props) {
   const { strip, reading } = result;
   const { widthPx: w, heightPx: h } = strip;
-  const shown = match.overlay;
+  const [cuts, setCuts] = useState<Cut[]>(() => cutsOf(reading.letters));
+  const [at, setAt] = useState(0);
+  const [isTinted, setTinted] = useState(false);
+  const ground = useRef<SVGSVGElement>(null);
+  const held = useRef<number | null>(null);
   const letters = match.letters;
-  const boxes = reading.letters.length === letters.length ? reading.letters.map((l) => l.box) : null;
+  const isUntouched = cuts.length === letters.length && cuts.every((c, i) => c.char === letters[i]?.char);
+  const change = (next: Cut[], focus = at) => {
+    setCuts(next);
+    setAt(Math.max(0, Math.min(next.length - 1, focus)));
+  };
+  const send = () => {
+    const sent = cuts.map((c) => ({
+      char: c.char,
+      box: { x: c.left, y: c.top, width: Math.max(1, c.right - c.left), height: Math.max(1, c.bottom - c.top) },
+    }));
+    onCut({ reading: strip.reading, leanTan: strip.leanTan, letters: sent }, readingOf(cuts, reading.text));
+  };
+  const onKey = (event: React.KeyboardEvent) => {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const { key } = event;
+    if (key === "ArrowRight" && event.shiftKey) change(moveCut(cuts, at, cuts[at]!.left + 1));
+    else if (key === "ArrowLeft" && event.shiftKey) change(moveCut(cuts, at, cuts[at]!.left - 1));
+    else if (key === "ArrowRight") change(cuts, at + 1);
+    else if (key === "ArrowLeft") change(cuts, at - 1);
+    else if (key === "Delete") change(dropCut(cuts, at));
+    else if (key === "Backspace") change(at > 0 ? mergeCuts(cuts, at - 1) : cuts, at - 1);
+    else if (key === "Enter") send();
+    else if (key === "Tab" || key === "Escape" || key.length > 2) return;
+    else change(nameCut(cuts, at, key), at + 1);
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  const drag = (event: React.PointerEvent) => {
+    if (held.current === null || !ground.current) return;
+    const box = ground.current.getBoundingClientRect();
+    const scale = Math.min(box.width / w, box.height / (h + 22));
+    const x = (event.clientX - box.left - (box.width - w * scale) / 2) / scale;
+    setCuts(moveCut(cuts, held.current, x));
+  };
   return (
     <section aria-label="The line and the face laid over it">
       <svg
+        ref={ground}
         viewBox={`0 0 ${w} ${h + 22}`}
-        className="block max-h-[210px] w-full bg-[#fbf9f4]"
+        className="block max-h-[210px] w-full touch-none bg-[#fbf9f4]"
         role="img"
         aria-label={`${match.family} ${match.style} laid over the picture`}
+        onPointerMove={drag}
+        onPointerUp={() => (held.current = null)}
+        onPointerCancel={() => (held.current = null)}
       >
+        <filter id="tint" colorInterpolationFilters="sRGB">
+          {/* Black ink becomes oxide, paper stays white. */}
+          <feColorMatrix values="0.34 0 0 0 0.66  0.74 0 0 0 0.26  0.9 0 0 0 0.1  0 0 0 1 0" />
+        </filter>
         <image
           href={strip.png}
           width={w}
           height={h}
-          opacity={Math.min(1, 2 - lay / 50)}
-          style={{ imageRendering: "auto" }}
+          opacity={isTinted ? 1 : Math.min(1, 2 - lay / 50)}
+          filter={isTinted ? "url(#tint)" : undefined}
         />
         <g style={{ mixBlendMode: "multiply" }}>
-          <path d={shown.path} fill="#a8431a" fillRule="nonzero" opacity={Math.min(1, lay / 50) * 0.75} />
-        </g>
-        {boxes?.map((b, i) => (
-          <line
-            key={i}
-            x1={b.x - 0.5}
-            x2={b.x - 0.5}
-            y1={0}
-            y2={h}
-            stroke="#a8431a"
-            strokeWidth={0.6}
-            strokeDasharray="2 2"
+          <path
+            d={match.overlay.path}
+            fill={isTinted ? "#1c6b74" : "#a8431a"}
+            fillRule="nonzero"
+            opacity={isTinted ? 1 : Math.min(1, lay / 50) * 0.75}
           />
+        </g>
+        {cuts.map((b, i) => (
+          <g key={i}>
+            {i === at && <rect x={b.left} y={0} width={b.right - b.left} height={h} fill="#1c6b74" opacity={0.09} />}
+            <line
+              x1={b.left - 0.5}
+              x2={b.left - 0.5}
+              y1={0}
+              y2={h}
+              stroke="#a8431a"
+              strokeWidth={i === at ? 1.2 : 0.6}
+              strokeDasharray="2 2"
+            />
+            {/* Broad enough to be taken hold of. */}
+            <rect
+              x={b.left - 4}
+              y={0}
+              width={8}
+              height={h}
+              fill="transparent"
+              className="cursor-ew-resize"
+              data-mark={i}
+              onPointerDown={(e) => {
+                held.current = i;
+                setAt(i);
+                e.currentTarget.setPointerCapture(e.pointerId);
+              }}
+            />
+            <Below cut={b} heightPx={h} off={isUntouched ? 1 - (letters[i]?.agreement ?? 0) : null} />
+          </g>
         ))}
-        {boxes?.map((b, i) => {
-          const off = 1 - (letters[i]?.agreement ?? 0);
-          return (
-            <g key={i}>
-              <text
-                x={b.x + b.width / 2}
-                y={h + 10}
-                textAnchor="middle"
-                fontSize={10}
-                fill="#20262b"
-                fontFamily="var(--font-sans)"
-              >
-                {letters[i]?.char}
-              </text>
-              <rect x={b.x} y={h + 14} width={b.width} height={1 + off * 14} fill={off > 0.3 ? "#8a5f00" : "#1c6b74"}>
-                <title>{`${letters[i]?.char}: agreement ${(1 - off).toFixed(2)}`}</title>
-              </rect>
-            </g>
-          );
-        })}
       </svg>
       <div className="mt-2 flex items-center gap-3">
         <span className="text-basalt">picture</span>
@@ -68,23 +127,85 @@ export function Strip({ result, match, lay, onLay }: Props) {
           min={0}
           max={100}
           value={lay}
+          disabled={isTinted}
           aria-label="From picture to face"
           className="flex-1"
           onChange={(e) => onLay(Number(e.target.value))}
         />
         <span className="text-basalt">face</span>
+        <button type="button" className="btn-quiet" aria-pressed={isTinted} onClick={() => setTinted(!isTinted)}>
+          Difference
+        </button>
       </div>
+      {isTinted && (
+        <p className="mt-1 text-[12px]">
+          <b className="text-oxide">Picture alone</b>, <b className="text-tide">face alone</b>; dark where both agree.
+        </p>
+      )}
       <p className="mt-1.5">
         Read as <b>{reading.text}</b>
         {reading.given
           ? ""
           : ` (by machine, ${Math.round(reading.confidence * 100)} % sure: correct it above where it is wrong)`}
         .{" "}
-        {boxes
+        {strip.cut === "letters"
           ? "The thicker the line below a letter, the less it agrees with the match in focus."
           : "Its letters touch or could not be cut one by one, so whole words were compared."}
       </p>
-      <ul className="num mt-1 flex flex-wrap gap-x-3" aria-label="Agreement of each letter">
+      <div
+        role="group"
+        tabIndex={0}
+        data-cuts={cuts.length}
+        aria-label={`Letters cut: ${cuts.map((c) => c.char || "unread").join(" ")}. Letter ${at + 1} of ${cuts.length}. Arrows move, a key names, Delete drops, Backspace merges, Enter compares.`}
+        className="mt-2 border border-rule px-2 py-1.5"
+        onKeyDown={onKey}
+      >
+        <ul className="flex flex-wrap gap-1" aria-hidden>
+          {cuts.map((c, i) => (
+            <li key={i}>
+              <button
+                type="button"
+                tabIndex={-1}
+                className={`num min-w-8 px-1.5 py-0.5 ${i === at ? "bg-slate text-chalk" : "bg-chalk"}`}
+                onClick={() => setAt(i)}
+              >
+                {c.char || "·"}{" "}
+                {isUntouched && (
+                  <span className="text-[10px] opacity-75">{(letters[i]?.agreement ?? 0).toFixed(2)}</span>
+                )}
+              </button>
+            </li>
+          ))}
+        </ul>
+        <div className="mt-1.5 flex flex-wrap items-center gap-x-4 text-[12px]">
+          <button type="button" className="underline" onClick={() => change(splitCut(cuts, at))}>
+            Split
+          </button>
+          <button
+            type="button"
+            className="underline"
+            disabled={at >= cuts.length - 1}
+            onClick={() => change(mergeCuts(cuts, at))}
+          >
+            Merge with next
+          </button>
+          <button
+            type="button"
+            className="underline"
+            disabled={cuts.length < 2}
+            onClick={() => change(dropCut(cuts, at))}
+          >
+            Drop
+          </button>
+          <button type="button" className="underline" onClick={() => change(cutsOf(reading.letters), 0)}>
+            As it was
+          </button>
+          <button type="button" className="btn ml-auto" disabled={busy || !cuts.length} onClick={send}>
+            Compare as cut
+          </button>
+        </div>
+      </div>
+      <ul className={isUntouched ? "sr-only" : "num mt-1 flex flex-wrap gap-x-3"} aria-label="Agreement of each letter">
         {letters.map((l, i) => (
           <li key={i}>
             {l.char} {l.agreement.toFixed(2)}
@@ -92,5 +213,34 @@ export function Strip({ result, match, lay, onLay }: Props) {
         ))}
       </ul>
     </section>
+  );
+}
+
+/** Under a letter: what it was read as, and a line that thickens as it disagrees. */
+function Below({ cut, heightPx, off }: { cut: Cut; heightPx: number; off: number | null }) {
+  return (
+    <>
+      <text
+        x={(cut.left + cut.right) / 2}
+        y={heightPx + 10}
+        textAnchor="middle"
+        fontSize={10}
+        fill="#20262b"
+        fontFamily="var(--font-sans)"
+      >
+        {cut.char}
+      </text>
+      {off !== null && (
+        <rect
+          x={cut.left}
+          y={heightPx + 14}
+          width={Math.max(1, cut.right - cut.left)}
+          height={1 + off * 14}
+          fill={off > 0.3 ? "#8a5f00" : "#1c6b74"}
+        >
+          <title>{`${cut.char}: agreement ${(1 - off).toFixed(2)}`}</title>
+        </rect>
+      )}
+    </>
   );
 }

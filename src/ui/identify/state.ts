@@ -1,5 +1,5 @@
 // Identify: the picture, the frame, the reading, the answer, the match in focus. One reducer.
-import type { Corner, Identification } from "@/contracts/identify";
+import type { Corner, Identification, IdentifyMatch } from "@/contracts/identify";
 
 export type Picture = { file: File; url: string; widthPx: number; heightPx: number };
 export type Frame = { x: number; y: number; width: number; height: number };
@@ -21,6 +21,12 @@ export type IdentifyState = {
   focus: number;
   /** 0 = picture alone, 100 = face alone. */
   lay: number;
+  /** Faces that were tried by name on the same picture, the last first. */
+  tried: IdentifyMatch[];
+  /** Its id, when it is kept with the brief as it stands. */
+  savedAs: string | null;
+  /** How often it was answered: what was cut by hand belongs to one answer. */
+  asks: number;
 };
 
 export type IdentifyAction =
@@ -30,7 +36,10 @@ export type IdentifyAction =
   | { type: "typed"; text: string }
   | { type: "asked" }
   | { type: "answered"; result: Identification }
-  | { type: "refused"; fault: IdentifyState["fault"] }
+  | { type: "tried"; result: Identification }
+  /** keepsAnswer: only a face that was tried was refused. */
+  | { type: "refused"; fault: IdentifyState["fault"]; keepsAnswer: boolean }
+  | { type: "kept"; id: string }
   | { type: "focused"; index: number }
   | { type: "laid"; lay: number }
   | { type: "cleared" };
@@ -47,12 +56,15 @@ export const NOTHING: IdentifyState = {
   fault: null,
   focus: 0,
   lay: 50,
+  tried: [],
+  savedAs: null,
+  asks: 0,
 };
 
 export function identifyReducer(state: IdentifyState, action: IdentifyAction): IdentifyState {
   switch (action.type) {
     case "picture chosen":
-      return { ...NOTHING, picture: action.picture, lay: state.lay };
+      return { ...state, picture: action.picture };
     case "framed":
       return { ...state, frame: action.frame };
     case "corners":
@@ -69,10 +81,21 @@ export function identifyReducer(state: IdentifyState, action: IdentifyAction): I
         // A framed line is asked about alone: what was found before stands.
         areas: action.result.areas.length ? action.result.areas : state.areas,
         focus: 0,
+        tried: [],
+        savedAs: null,
+        asks: state.asks + 1,
         text: state.isTyped ? state.text : action.result.reading.text,
       };
     case "refused":
-      return { ...state, busy: false, fault: action.fault, result: null };
+      return { ...state, busy: false, fault: action.fault, ...(!action.keepsAnswer && { result: null, tried: [] }) };
+    case "tried": {
+      const [match] = action.result.matches;
+      if (!match) return { ...state, busy: false };
+      const tried = [match, ...state.tried.filter((t) => t.styleId !== match.styleId)];
+      return { ...state, busy: false, tried, focus: state.result?.matches.length ?? 0 };
+    }
+    case "kept":
+      return { ...state, savedAs: action.id };
     case "focused":
       return { ...state, focus: action.index };
     case "laid":

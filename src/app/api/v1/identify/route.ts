@@ -1,6 +1,7 @@
 import { NextResponse } from "next/server";
 import { z } from "zod";
-import { Corner, PixelBox } from "@/contracts/identify";
+import { StyleId } from "@/contracts/ids";
+import { Corner, HandCut, PixelBox } from "@/contracts/identify";
 import { readFileForm, refusal, route } from "@/app/api/respond";
 import { getDb } from "@/server/db/open";
 import { identify, MAX_PICTURE_BYTES } from "@/server/usecases/identify";
@@ -11,6 +12,8 @@ const Ask = z.object({
   text: z.string().max(200).nullable(),
   box: PixelBox.nullable(),
   corners: z.array(Corner).length(4).nullable(),
+  cut: HandCut.nullable(),
+  styleId: StyleId.nullable(),
   limit: z.coerce.number().int().min(1).max(40),
 });
 
@@ -32,6 +35,8 @@ export const POST = route(async (request) => {
     text: typeof text === "string" && text ? text : null,
     box: json("box"),
     corners: json("corners"),
+    cut: json("cut"),
+    styleId: form.get("styleId") || null,
     limit: form.get("limit") ?? 12,
   });
   if (!ask.success)
@@ -40,11 +45,11 @@ export const POST = route(async (request) => {
       undefined,
       ask.error.issues.map((i) => `${i.path.join(".")}: ${i.message}`),
     );
-  const { text: given, box, corners, limit } = ask.data;
+  const { text: given, box, corners, ...rest } = ask.data;
   const outcome = await identify(getDb(), image.name || "picture", new Uint8Array(await image.arrayBuffer()), {
     text: given,
     frame: { ...(box && { box }), ...(corners && { corners }) },
-    limit,
+    ...rest,
   });
   return outcome.ok ? NextResponse.json(outcome.value) : refusal(outcome.code, outcome.message, outcome.details);
 });

@@ -1,0 +1,269 @@
+"use client";
+// One picture that is being identified: framed, read and corrected on the left, the answer on the right. Several may be open at once.
+import { useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useReducer, useRef, useState } from "react";
+import type { Corner, Identification } from "@/contracts/identify";
+import type { SavedIdentification } from "@/contracts/identifications";
+import { useBench } from "../bench/BenchContext";
+import { ApiFault, callApi } from "../parts/api";
+import { writeFault } from "../messages";
+import { Answer } from "./Answer";
+import { Chooser, DropArea } from "./DropArea";
+import { Framing } from "./Framing";
+import { cornersOf, identifyReducer, NOTHING, type Frame, type IdentifyState, type Picture } from "./state";
+import { Strip } from "./Strip";
+
+/** A picture that was chosen, or one that was kept with the brief and is opened again. */
+export type OpenCase = { key: string; file: File; saved: SavedIdentification | null };
+
+const beginWith = (saved: SavedIdentification | null): IdentifyState =>
+  saved
+    ? {
+        ...NOTHING,
+        frame: saved.state.frame,
+        corners: saved.state.corners,
+        text: saved.state.text,
+        isTyped: saved.state.isTyped,
+        result: saved.state.result,
+        areas: saved.state.result.areas,
+        savedAs: saved.identificationId,
+      }
+    : NOTHING;
+
+type Props = { open: OpenCase; isShown: boolean; onFiles: (files: File[]) => void };
+
+export function PictureCase({ open, isShown, onFiles }: Props) {
+  const [state, dispatch] = useReducer(identifyReducer, open.saved, beginWith);
+  const { brief, dispatch: toBench } = useBench();
+  const asked = useRef<AbortController | null>(null);
+  const { picture, frame, corners, text, isTyped } = state;
+
+  const ask = useCallback(
+    async (of: Picture, within: Frame | null, words: string, pulled: Corner[] | null = null, more: AskMore = {}) => {
+      asked.current?.abort();
+      const stop = new AbortController();
+      asked.current = stop;
+      dispatch({ type: "asked" });
+      const form = new FormData();
+      form.append("image", of.file);
+      form.append("limit", "12");
+      if (words.trim()) form.append("text", words.trim());
+      if (pulled) form.append("corners", JSON.stringify(pulled));
+      else if (within) form.append("box", JSON.stringify(within));
+      if (more.cut) form.append("cut", JSON.stringify(more.cut));
+      if (more.styleId) form.append("styleId", more.styleId);
+      try {
+        const result = await callApi<Identification>("/identify", { method: "POST", body: form, signal: stop.signal });
+        if (asked.current === stop) dispatch(more.styleId ? { type: "tried", result } : { type: "answered", result });
+      } catch (error) {
+        if ((error as Error).name === "AbortError" || asked.current !== stop) return;
+        const fault =
+          error instanceof ApiFault ? error.fault : { code: "internal", message: String((error as Error).message) };
+        dispatch({ type: "refused", fault: writeFault(fault), keepsAnswer: Boolean(more.styleId) });
+      }
+    },
+    [dispatch],
+  );
+
+  const { file, saved } = open;
+  useEffect(() => {
+    const url = URL.createObjectURL(file);
+    const image = new Image();
+    const take = (widthPx: number, heightPx: number) => {
+      const chosen = { file, url, widthPx, heightPx };
+      dispatch({ type: "picture chosen", picture: chosen });
+      if (!saved) void ask(chosen, null, "");
+    };
+    // What the browser cannot show may still be readable on the server, or will be refused there with its reason.
+    image.onload = () => take(image.naturalWidth, image.naturalHeight);
+    image.onerror = () => take(0, 0);
+    image.src = url;
+    return () => URL.revokeObjectURL(url);
+  }, [file, saved, ask]);
+  useEffect(() => () => asked.current?.abort(), []);
+
+  const shownMatches = [...(state.result?.matches ?? []), ...state.tried];
+  const match = shownMatches[state.focus];
+  useEffect(() => {
+    if (!isShown) return;
+    if (!match) return toBench({ type: "facts", facts: [], keys: [] });
+    const letters = [...match.letters].sort((a, b) => b.agreement - a.agreement);
+    toBench({
+      type: "facts",
+      facts: [
+        `${match.family} ${match.style}`,
+        `agreement ${match.score.toFixed(2)}`,
+        `speaks most for it: ${letters[0]?.char ?? ""}`,
+        `against: ${letters[letters.length - 1]?.char ?? ""}`,
+      ],
+      keys: [
+        { key: "↑ ↓", does: "match" },
+        { key: "Space", does: "keep" },
+        { key: "O", does: "lay over" },
+      ],
+    });
+  }, [match, toBench, isShown]);
+
+  if (!picture) return <p className="p-6 text-basalt">Opening {file.name} …</p>;
+  const words = isTyped ? text : "";
+  return (
+    <div className="grid h-full grid-cols-[minmax(0,1.36fr)_minmax(0,1fr)]" hidden={!isShown} data-case={file.name}>
+      <DropArea onFiles={onFiles} className="flex min-h-0 flex-col gap-3 overflow-y-auto px-4 py-3">
+        <Framing
+          picture={picture}
+          frame={frame}
+          corners={corners}
+          areas={state.areas}
+          onFrame={(f) => dispatch({ type: "framed", frame: f })}
+          onCorners={(c) => dispatch({ type: "corners", corners: c })}
+          onArea={(area) => {
+            dispatch({ type: "framed", frame: area });
+            dispatch({ type: "typed", text: "" });
+            void ask(picture, area, "");
+          }}
+        />
+        <div className="flex flex-wrap items-center gap-x-4 gap-y-2 text-[12px] text-basalt">
+          <b className="min-w-16 max-w-[180px] truncate text-slate" title={file.name}>
+            {file.name}
+          </b>
+          {picture.widthPx > 0 && (
+            <span className="num shrink-0">
+              {picture.widthPx} × {picture.heightPx} px
+            </span>
+          )}
+          {state.result && Math.abs(state.result.strip.slopeDeg) > 0.05 && (
+            <span className="shrink-0">straightened {Math.abs(state.result.strip.slopeDeg).toFixed(1)}°</span>
+          )}
+          <span className="ml-auto flex shrink-0 gap-2">
+            <button
+              type="button"
+              className="btn"
+              aria-pressed={corners !== null}
+              onClick={() => dispatch({ type: "corners", corners: corners ? null : cornersOf(picture, frame) })}
+            >
+              Four corners
+            </button>
+            <Chooser onFiles={onFiles} label="Another picture" what="Picture" accept="image/*" multiple />
+            <button
+              type="button"
+              className="btn btn-act"
+              disabled={state.busy}
+              onClick={() => void ask(picture, frame, words, corners)}
+            >
+              {state.busy ? "Comparing …" : frame || corners ? "Identify what is framed" : "Identify"}
+            </button>
+          </span>
+        </div>
+        {state.fault && (
+          <div role="alert" className="border-l-2 border-madder pl-3">
+            <p className="font-semibold text-madder">{state.fault.what}</p>
+            <p>{state.fault.now}</p>
+          </div>
+        )}
+        <form
+          className="flex items-baseline gap-3"
+          onSubmit={(e) => {
+            e.preventDefault();
+            void ask(picture, frame, text, corners);
+          }}
+        >
+          <label className="shrink-0 font-semibold" htmlFor={`reading ${open.key}`}>
+            Read as
+          </label>
+          <input
+            id={`reading ${open.key}`}
+            className="field text-[17px]"
+            maxLength={200}
+            placeholder="type what stands there"
+            value={text}
+            onChange={(e) => dispatch({ type: "typed", text: e.target.value })}
+          />
+          <button type="submit" className="btn" disabled={state.busy || !text.trim()}>
+            Compare again
+          </button>
+        </form>
+        {state.result && match && (
+          <Strip
+            key={state.asks}
+            result={state.result}
+            match={match}
+            lay={state.lay}
+            busy={state.busy}
+            onLay={(lay) => dispatch({ type: "laid", lay })}
+            onCut={(cut, letters) => {
+              dispatch({ type: "typed", text: letters });
+              void ask(picture, frame, letters, corners, { cut });
+            }}
+          />
+        )}
+      </DropArea>
+      <Answer
+        state={state}
+        dispatch={dispatch}
+        isShown={isShown}
+        onTry={(styleId) => void ask(picture, frame, text || state.result?.reading.text || "", corners, { styleId })}
+        keep={
+          state.result && (
+            <KeepIdentification state={state} briefId={brief.briefId} onKept={(id) => dispatch({ type: "kept", id })} />
+          )
+        }
+      />
+    </div>
+  );
+}
+
+type AskMore = { cut?: HandCutSent; styleId?: string };
+export type HandCutSent = {
+  reading: string;
+  leanTan: number;
+  letters: { char: string; box: { x: number; y: number; width: number; height: number } }[];
+};
+
+/** Keeps picture, frame, reading and answer with the brief. */
+function KeepIdentification({
+  state,
+  briefId,
+  onKept,
+}: {
+  state: IdentifyState;
+  briefId: string;
+  onKept: (id: string) => void;
+}) {
+  const { say, sayFault, offerUndo } = useBench();
+  const queries = useQueryClient();
+  const [busy, setBusy] = useState(false);
+  const keep = async () => {
+    const { picture, frame, corners, text, isTyped, result } = state;
+    if (!picture || !result) return;
+    setBusy(true);
+    const form = new FormData();
+    form.append("image", picture.file);
+    form.append("state", JSON.stringify({ frame, corners, text, isTyped, result }));
+    try {
+      const kept = await callApi<SavedIdentification>(`/briefs/${briefId}/identifications`, {
+        method: "POST",
+        body: form,
+      });
+      onKept(kept.identificationId);
+      await queries.invalidateQueries({ queryKey: ["identifications", briefId] });
+      offerUndo("Identification kept with the brief", () => {
+        callApi(`/briefs/${briefId}/identifications/${kept.identificationId}`, {
+          method: "PATCH",
+          json: { removed: true },
+        })
+          .then(() => queries.invalidateQueries({ queryKey: ["identifications", briefId] }))
+          .then(() => say("Not kept."))
+          .catch(sayFault);
+      });
+    } catch (error) {
+      sayFault(error as Error);
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <button type="button" className="btn" disabled={busy || state.savedAs !== null} onClick={() => void keep()}>
+      {state.savedAs ? "Kept with the brief" : "Keep with the brief"}
+    </button>
+  );
+}

@@ -1,0 +1,170 @@
+// What helps to be sure of a face: another one tried by name, letters cut by hand, the difference tinted, the picture enlarged; an
+// identification kept and opened again; letters drawn in the page.
+import { beforeAll, describe, expect, test } from "@jest/globals";
+import { api, drawByBrowser, expectNoAxeFaults, makeBrief, openBrowser, styleNamed, url } from "./browser";
+
+const browser = openBrowser();
+let briefId = "";
+let picture: Buffer;
+beforeAll(async () => {
+  briefId = await makeBrief({ name: "Evidence test", uses: ["goods-for-sale"] });
+  picture = await drawByBrowser(browser.context, (await styleNamed("zilla slab bold")).styleId, "Fog Bell");
+});
+const settled = async () => {
+  await browser.page.getByText("Comparing every style").waitFor({ state: "hidden", timeout: 40_000 });
+  await browser.page.locator("[data-match]").first().waitFor({ timeout: 40_000 });
+};
+const matches = (list = "") => browser.page.locator(`${list} [data-match]`);
+
+describe("evidence", () => {
+  test("another face is tried by its name on the same picture", async () => {
+    const { page } = browser;
+    await page.goto(`/b/${briefId}/identify`);
+    await page.getByLabel("Picture").setInputFiles({ name: "bell.png", mimeType: "image/png", buffer: picture });
+    await settled();
+    expect(await matches().first().getAttribute("data-match")).toBe("Zilla Slab Bold");
+    await page.getByLabel("Try another face").fill("arvo bold");
+    await page.getByRole("button", { name: "Arvo Bold", exact: true }).click();
+    const tried = page.getByRole("list", { name: "Tried by name" }).locator("[data-match='Arvo Bold']");
+    await tried.waitFor({ timeout: 30_000 });
+    const score = Number(/agrees ([\d.]+)/.exec(await tried.innerText())![1]);
+    expect(score).toBeGreaterThan(0.2);
+    expect(score).toBeLessThan(0.85);
+    await page.getByRole("img", { name: "Arvo Bold laid over the picture" }).waitFor();
+  });
+
+  test("the difference is tinted, and says what is what", async () => {
+    const { page } = browser;
+    await page.getByRole("button", { name: "Difference" }).click();
+    await page.getByText("dark where both agree").waitFor();
+    expect(await page.getByLabel("From picture to face").isDisabled()).toBe(true);
+    await page.getByRole("button", { name: "Difference" }).click();
+  });
+
+  test("the picture is enlarged by wheel and keys, and fits again", async () => {
+    const { page } = browser;
+    const image = page.getByAltText(/^Picture bell.png/);
+    const before = (await image.boundingBox())!;
+    await page.mouse.move(before.x + 40, before.y + 40);
+    await page.mouse.wheel(0, -400);
+    await page.waitForFunction(() => Number(document.querySelector("[data-zoom]")?.getAttribute("data-zoom")) > 1.5);
+    expect((await image.boundingBox())!.width).toBeGreaterThan(before.width * 1.4);
+    await page.locator("[data-zoom]").focus();
+    await page.keyboard.press("0");
+    await page.waitForFunction(() => document.querySelector("[data-zoom]")?.getAttribute("data-zoom") === "1");
+    expect(Math.abs((await image.boundingBox())!.width - before.width)).toBeLessThan(2);
+  });
+});
+
+describe("letters cut by hand", () => {
+  test("are split, merged, dropped and named by keys; the line is compared as it was cut", async () => {
+    const { page } = browser;
+    const cuts = page.locator("[data-cuts]");
+    expect(await cuts.getAttribute("data-cuts")).toBe("7");
+    await page.getByRole("button", { name: "Split" }).click();
+    expect(await cuts.getAttribute("data-cuts")).toBe("8");
+    await page.getByRole("button", { name: "Merge with next" }).click();
+    expect(await cuts.getAttribute("data-cuts")).toBe("7");
+    // "Fog" alone: the last four are dropped.
+    await cuts.focus();
+    for (let i = 0; i < 6; i++) await page.keyboard.press("ArrowRight");
+    for (let i = 0; i < 4; i++) await page.keyboard.press("Delete");
+    expect(await cuts.getAttribute("data-cuts")).toBe("3");
+    await page.keyboard.press("Enter");
+    await page.waitForTimeout(300);
+    await settled();
+    expect(await page.getByLabel("Read as").inputValue()).toBe("Fog");
+    expect(await matches().first().getAttribute("data-match")).toBe("Zilla Slab Bold");
+    expect(await cuts.getAttribute("data-cuts")).toBe("3");
+  });
+});
+
+describe("kept with the brief", () => {
+  test("an identification is kept, listed, opened again as it was, taken away and brought back", async () => {
+    const { page } = browser;
+    await page.getByRole("button", { name: "Keep with the brief" }).click();
+    await page.getByRole("button", { name: "Kept with the brief" }).waitFor();
+    await page.goto(`/b/${briefId}/identify`);
+    const row = page.locator("[data-kept-case='bell.png']");
+    await row.getByText("Zilla Slab Bold").waitFor();
+    await expectNoAxeFaults(page);
+    await row.getByRole("link").click();
+    await matches().first().waitFor();
+    expect(await page.getByLabel("Read as").inputValue()).toBe("Fog");
+    expect(new URL(page.url()).searchParams.get("kept")).toMatch(/^d_/);
+    await page.reload();
+    await page.locator("[data-match='Zilla Slab Bold']").first().waitFor();
+    await page.goto(`/b/${briefId}/identify`);
+    await row.getByRole("button", { name: "Take away" }).click();
+    await row.waitFor({ state: "detached" });
+    await page.getByRole("button", { name: "Undo" }).click();
+    await row.waitFor();
+  });
+
+  test("over HTTP what is not an identification is refused", async () => {
+    const form = new FormData();
+    form.append("image", new File([new Uint8Array(picture)], "x.png", { type: "image/png" }));
+    form.append("state", JSON.stringify({ text: "x" }));
+    expect((await api(`/briefs/${briefId}/identifications`, { method: "POST", body: form })).status).toBe(400);
+    expect((await api(`/briefs/${briefId}/identifications/d_none0000`)).status).toBe(404);
+    const { body } = await api<{ identifications: { identificationId: string }[] }>(
+      `/briefs/${briefId}/identifications`,
+    );
+    const [kept] = body.identifications;
+    const image = await fetch(`${url()}/api/v1/briefs/${briefId}/identifications/${kept!.identificationId}/image`);
+    expect(image.headers.get("content-type")).toBe("image/png");
+    expect(Buffer.from(await image.arrayBuffer()).equals(picture)).toBe(true);
+  });
+});
+
+describe("several pictures", () => {
+  test("are opened together, each with an answer of its own", async () => {
+    const { page, context } = browser;
+    const other = await drawByBrowser(context, (await styleNamed("anton")).styleId, "Brass");
+    await page.goto(`/b/${briefId}/identify`);
+    await page.getByLabel("Picture").setInputFiles([
+      { name: "one.png", mimeType: "image/png", buffer: picture },
+      { name: "two.png", mimeType: "image/png", buffer: other },
+    ]);
+    await page.locator("[data-case='one.png'] [data-match='Zilla Slab Bold']").first().waitFor({ timeout: 40_000 });
+    await page.getByRole("button", { name: "two.png", exact: true }).click();
+    await page.locator("[data-case='two.png'] [data-match='Anton Regular']").first().waitFor({ timeout: 40_000 });
+  });
+});
+
+describe("a sketch", () => {
+  test("letters drawn in the page find the nearest faces, and no chance is claimed", async () => {
+    const { page } = browser;
+    await page.goto(`/b/${briefId}/identify/sketch`);
+    const box = (await page.getByLabel("Drawing area").boundingBox())!;
+    const stroke = async (...points: [number, number][]) => {
+      for (const [i, [x, y]] of points.entries()) {
+        await page.mouse.move(box.x + x, box.y + y, { steps: 4 });
+        if (!i) await page.mouse.down();
+      }
+      await page.mouse.up();
+    };
+    // L, T, H of single strokes.
+    await stroke([60, 40], [60, 180], [120, 180]);
+    await stroke([160, 40], [250, 40]);
+    await stroke([205, 40], [205, 180]);
+    await stroke([290, 40], [290, 180]);
+    await stroke([370, 40], [370, 180]);
+    await stroke([290, 110], [370, 110]);
+    await stroke([400, 40], [420, 60]);
+    await page.keyboard.press("Control+z");
+    await page.getByRole("contentinfo").getByText("6 strokes").waitFor();
+    await page.getByLabel("It says").fill("LTH");
+    await page.getByRole("button", { name: "Find the nearest" }).click();
+    const nearest = page.getByRole("region", { name: "Nearest faces" });
+    await nearest.locator("[data-match]").first().waitFor({ timeout: 40_000 });
+    expect(await nearest.innerText()).not.toMatch(/\d %/);
+    // A stroke of one breadth without feet: no serif comes first.
+    const { styleId } = await styleNamed((await nearest.locator("[data-match]").first().getAttribute("data-match"))!);
+    const { body } = await api<{ traits: { serif: number | null } }>(`/styles/${styleId}`);
+    expect(body.traits.serif ?? 0).toBeLessThan(0.4);
+    await page.reload();
+    await page.getByRole("contentinfo").getByText("6 strokes").waitFor();
+    await expectNoAxeFaults(page);
+  });
+});
