@@ -56,7 +56,7 @@ export function Framing({ picture, frame, corners, areas, onFrame, onCorners, on
           e.stopPropagation();
         }}
       >
-        <div className="relative w-fit">
+        <div className={zoom === 1 ? "relative" : "relative w-fit"}>
           {corners ? (
             <>
               {image}
@@ -103,7 +103,7 @@ export function Framing({ picture, frame, corners, areas, onFrame, onCorners, on
           )}
         </div>
       </div>
-      <div className="absolute right-2 bottom-2 flex gap-px bg-rule" role="group" aria-label="Zoom">
+      <div className="mt-1 ml-auto flex w-fit gap-px bg-rule" role="group" aria-label="Zoom">
         {(
           [
             ["−", "Smaller", zoom / 1.4],
@@ -115,7 +115,7 @@ export function Framing({ picture, frame, corners, areas, onFrame, onCorners, on
             key={sign}
             type="button"
             aria-label={says}
-            className="num bg-chalk px-2 py-0.5 text-[12px]"
+            className="num bg-chalk px-2 text-[12px]"
             onClick={() => zoomTo(to)}
           >
             {sign}
