@@ -2,7 +2,8 @@
 import type { InkPicture } from "../geometry/raster";
 import { findInk, type RgbaPicture } from "./ink";
 import { supposeInks, type InkReading, type SupposedInk } from "./inks";
-import { dropBorder, dropSpecks, mergePieces } from "./pieces";
+import { drawIn, findDotReach, spreadInk } from "./dots";
+import { dropBorder, dropSpecks, mergePieces, type Piece } from "./pieces";
 import {
   cropInk,
   cropPicture,
@@ -75,7 +76,9 @@ export function readPicture(picture: RgbaPicture, frame: PictureFrame = {}): Ink
 function cutLine(found: InkPicture): Pick<InkLine, "strip" | "letters" | "slopeDeg"> | null {
   const slopeDeg = findSlopeDeg(found);
   const level = slopeDeg ? turnInk(found, slopeDeg, 1) : found;
-  const band = heaviestBand(dropSpecks(level).picture);
+  const all = dropSpecks(level);
+  const reach = findDotReach(all.pieces);
+  const band = reach ? bandOfDots(all.picture, reach) : heaviestBand(all.picture);
   if (!band) return null;
   const cut = cropInk(level, band, 2);
   const inkHeight = band.bottom - band.top;
@@ -84,8 +87,19 @@ function cutLine(found: InkPicture): Pick<InkLine, "strip" | "letters" | "slopeD
   const clean = dropSpecks(scaled);
   if (!clean.pieces.length) return null;
   const strip = cropInk(clean.picture, spanOf(clean.pieces), MARGIN_PX);
+  return { strip, letters: mergePieces(strip, lettersIn(strip)), slopeDeg };
+}
+
+/** Pieces of a strip that are letters, or parts of one: dots are taken together. */
+function lettersIn(strip: InkPicture): Piece[] {
   const { pieces } = dropSpecks(strip);
-  return { strip, letters: mergePieces(strip, pieces), slopeDeg };
+  const reach = findDotReach(pieces);
+  return reach ? dropSpecks(spreadInk(strip, reach)).pieces.map((p) => drawIn(p, reach)) : pieces;
+}
+
+function bandOfDots(picture: InkPicture, reach: number): CutBox | null {
+  const band = heaviestBand(spreadInk(picture, reach));
+  return band && { ...band, top: band.top + reach, bottom: band.bottom - reach };
 }
 
 /**
@@ -128,8 +142,7 @@ export function halveLine(line: InkLine): InkLine {
 /** The line as it would be if its letters leaned less by `tan`; cut anew. */
 export function leanLine(line: InkLine, tan: number): { line: InkLine; lean: Lean } {
   const { picture, lean } = leanInk(line.strip, tan);
-  const { pieces } = dropSpecks(picture);
-  return { line: { ...line, strip: picture, letters: mergePieces(picture, pieces) }, lean };
+  return { line: { ...line, strip: picture, letters: mergePieces(picture, lettersIn(picture)) }, lean };
 }
 
 /** The band of rows with most ink; bands parted by less than a fifth of the taller one's height are one line. */
