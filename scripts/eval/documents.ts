@@ -131,7 +131,6 @@ async function writeAll(): Promise<string[]> {
       Type: "Font",
       Subtype: "Type3",
       FontBBox: [0, 0, 400, 700],
-      FontMatrix: [0.001, 0, 0, 0.001, 0, 0],
       CharProcs: { block: glyph },
       Encoding: { Type: "Encoding", Differences: [65, "block"] },
       FirstChar: 65,
@@ -237,7 +236,7 @@ for (const name of await writeAll()) {
     const [best] = rankByOutlines(font.signature, library.index);
     if (!best) continue;
     const family = library.index.families[best.entry]!;
-    const isRight = (font.family ?? "")
+    const isFamily = (font.family ?? "")
       .replace(/\s/g, "")
       .toLowerCase()
       .startsWith(family.replace(/\s/g, "").toLowerCase().slice(0, 6));
@@ -246,7 +245,7 @@ for (const name of await writeAll()) {
     );
     if (isHere) {
       ofOutlines++;
-      if (isRight && best.isSame) outlines++;
+      if (isFamily && best.isSame) outlines++;
     }
     console.log(
       `      ${font.name}: ${family} ${library.styles.find((s) => s.styleId === library.index.ids[best.entry])?.name ?? ""}, ${best.steps.toFixed(2)} steps, ${best.isSame ? "the same" : "near"}; ${font.usedFor ?? "not used"}`,

@@ -39,7 +39,7 @@ describe("names", () => {
   test.each([
     ["ABCDEF+Lora-BoldItalic", "Lora", "Bold Italic"],
     ["Lantern Amber,Bold", "Lantern Amber", "Bold"],
-    ["TimesNewRomanPS-BoldMT", "Times New Roman", "Bold"],
+    ["FogBellTowerPS-BoldMT", "Fog Bell Tower", "Bold"],
     ["SourceSans3-Semibold", "Source Sans 3", "Semibold"],
     ["Zilla Slab Medium", "Zilla Slab", "Medium"],
     ["Courier", "Courier", null],
@@ -101,7 +101,6 @@ describe("PDF", () => {
       Type: "Font",
       Subtype: "Type3",
       FontBBox: [0, 0, 1, 1],
-      FontMatrix: [1, 0, 0, 1, 0, 0],
       CharProcs: {},
       Encoding: {},
       FirstChar: 0,

@@ -150,16 +150,16 @@ function appearancesOf(document: PDFDocument, page: PDFPage): PDFDict[] {
   });
 }
 
-function describeNamed(document: PDFDocument, font: PDFDict): Named {
+function describeNamed(document: PDFDocument, described: PDFDict): Named {
   const nameIn = (dict: PDFDict, key: string) => {
     const value = look(document, dict.get(PDFName.of(key)));
     return value instanceof PDFName ? value.decodeText() : null;
   };
-  const name = nameIn(font, "BaseFont") ?? NO_NAME;
-  const isDrawn = nameIn(font, "Subtype") === "Type3";
-  const below = look(document, font.get(PDFName.of("DescendantFonts")));
+  const name = nameIn(described, "BaseFont") ?? NO_NAME;
+  const isDrawn = nameIn(described, "Subtype") === "Type3";
+  const below = look(document, described.get(PDFName.of("DescendantFonts")));
   const first = below instanceof PDFArray ? look(document, below.asArray()[0]) : null;
-  const holder = first instanceof PDFDict ? first : font;
+  const holder = first instanceof PDFDict ? first : described;
   const descriptor = look(document, holder.get(PDFName.of("FontDescriptor")));
   const has = (key: string) =>
     descriptor instanceof PDFDict && look(document, descriptor.get(PDFName.of(key))) instanceof PDFStream;
@@ -208,7 +208,7 @@ async function lookThrough(document: PDFDocumentProxy, hasTime: () => boolean): 
     for (let i = 0; i < fnArray.length; i++) {
       const args = argsArray[i] as unknown[] | null;
       if (fnArray[i] === OPS.setFont)
-        current = shownOf(found, page.commonObjs.get(args![0] as string) as PageFont, String(args![0]));
+        current = shownOf(found, String(args![0]), page.commonObjs.get(args![0] as string) as PageFont);
       else if (fnArray[i] === OPS.showText && current) take(current, args![0] as (ShownGlyph | number)[], n);
     }
     page.cleanup();
@@ -216,7 +216,7 @@ async function lookThrough(document: PDFDocumentProxy, hasTime: () => boolean): 
   return [...found.values()];
 }
 
-function shownOf(found: Map<string, Shown>, font: PageFont, id: string): Shown {
+function shownOf(found: Map<string, Shown>, id: string, font: PageFont): Shown {
   let shown = found.get(id);
   if (!shown) {
     const isFile = !font.missingFile && !font.isType3Font && font.data instanceof Uint8Array;
