@@ -1,5 +1,5 @@
 // npm run pictures: one PNG of each main view at 1280 × 800 on the demo data, into docs/screenshots/. Look at them before committing.
-import { mkdtempSync, mkdirSync, rmSync } from "node:fs";
+import { mkdtempSync, mkdirSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { chromium } from "playwright-core";
@@ -15,6 +15,7 @@ const server = startServer(port, data, libraries.url);
 const out = "docs/screenshots";
 mkdirSync(out, { recursive: true });
 const briefId = "b_open-night-poster";
+const TIDE_TABLES = `<style>h1{font:700 40px "Zilla Slab",serif} .lead{font-family:"Fog Bell Grotesk"}</style><h1>Tide tables</h1><p class="lead">High water 04:52</p>`;
 
 try {
   await waitFor(url, (h) => h.styles > 700 && h.jobsWaiting === 0, 300_000);
@@ -57,6 +58,13 @@ try {
       .setInputFiles({ name: "harbour-plate.png", mimeType: "image/png", buffer: picture });
     await page.locator("[data-match] [data-face=ready]").first().waitFor({ timeout: 60_000 });
   });
+  await shot("identify/documents", "documents", async () => {
+    await page.getByLabel("Documents").setInputFiles([
+      { name: "tide-tables.html", mimeType: "text/html", buffer: Buffer.from(TIDE_TABLES) },
+      { name: "open-night-proof.pdf", mimeType: "application/pdf", buffer: await drawProof(browser) },
+    ]);
+    await page.locator("[data-document='open-night-proof.pdf'] [data-face=ready]").first().waitFor({ timeout: 60_000 });
+  });
   await shot("identify/questions?answers=feet.2~width.2~a.1~g.1", "identify-questions");
   await shot("shortlist", "shortlist");
   await shot("hand-over", "hand-over", async () => {
@@ -95,7 +103,6 @@ try {
     await page.getByRole("button", { name: /more measures/ }).click();
   });
   await shot(`style/${await styleOf("alegreya regular")}?part=anatomy`, "style-anatomy");
-  await shot(`style/${await styleOf("lora regular")}?part=in-use`, "style-in-use", () => tabOf("In use"));
   await shot(`style/${await styleOf("lanternrose light")}?part=alike`, "style-alike", () => tabOf("Alike"));
   await shot("find?q=handwritten%20not%20joined", "sorting-through", async () => {
     await page.getByRole("button", { name: /^Sort through/ }).click();
@@ -127,4 +134,18 @@ async function drawPlate(browser, styleId) {
   const png = await page.locator("#w").screenshot();
   await page.close();
   return png;
+}
+
+/** A proof of the poster as a browser prints it. */
+async function drawProof(browser) {
+  const face = (name, id, file) =>
+    `@font-face{font-family:${name};src:url(data:font/woff2;base64,${readFileSync(`node_modules/@fontsource/${id}/files/${id}-latin-${file}.woff2`).toString("base64")})}`;
+  const page = await browser.newPage();
+  await page.setContent(
+    `<style>${face("A", "alfa-slab-one", "400-normal")}${face("B", "dancing-script", "400-normal")}h1{font-family:A}p{font-family:B}</style><h1>Skerrow Light</h1><p>Open Night, 12 lamps &amp; one tide</p>`,
+  );
+  await page.evaluate(() => document.fonts.ready);
+  const pdf = await page.pdf();
+  await page.close();
+  return pdf;
 }
