@@ -116,11 +116,11 @@ try {
     "identify one picture, median",
     quantile(took, 0.5),
     "ms",
-    2000,
+    500,
     "lower",
     `decoding alone ${quantile(decode, 0.5).toFixed(1)} ms`,
   );
-  note("identify one picture, p90", quantile(took, 0.9), "ms", 2000, "lower");
+  note("identify one picture, p90", quantile(took, 0.9), "ms", 1000, "lower");
 } finally {
   server.kill("SIGTERM");
   await new Promise((r) => server.on("exit", r));
