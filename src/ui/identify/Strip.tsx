@@ -171,7 +171,7 @@ export function Strip({ result, match, lay, busy, onLay, onCut }: Props) {
               >
                 {c.char || "·"}{" "}
                 {isUntouched && (
-                  <span className="text-[10px] opacity-75">{(letters[i]?.agreement ?? 0).toFixed(2)}</span>
+                  <span className="text-[10px]">{(letters[i]?.agreement ?? 0).toFixed(2)}</span>
                 )}
               </button>
             </li>

@@ -36,10 +36,10 @@ export function TryFace({ onTry, busy }: Props) {
           placeholder="its name"
           value={words}
           onChange={(e) => setWords(e.target.value)}
-          aria-controls="faces to try"
+          aria-controls="faces-to-try"
         />
       </label>
-      <ul id="faces to try" aria-label="Faces of this name">
+      <ul id="faces-to-try" aria-label="Faces of this name">
         {items.map((i) => (
           <li key={i.styleId}>
             <button
