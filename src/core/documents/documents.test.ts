@@ -144,11 +144,13 @@ describe("pages, style sheets, drawings", () => {
       h1, .title { font: italic 600 40px/1.2 Lora, Georgia, serif }
       h2 { font-family: var(--head); font-weight: 700 }
       body { font-family: system-ui, sans-serif }
-      code { font-family: 'Courier Prime' }`;
+      code { font-family: 'Courier Prime' }
+      h3 { font: 700 40px/1 "Alfa Slab One", serif }`;
     expect(brief(await fontsIn("page.css", css))).toEqual([
       "Lora|Semi Bold Italic||h1,.title",
       "Zilla Slab|Bold||h2",
       "Courier Prime|||code",
+      "Alfa Slab One|Bold||h3",
     ]);
   });
 

@@ -110,7 +110,7 @@ function readAsk(
   }
   // The shorthand: what stands before the size tells the style, what stands after it the family.
   const parts =
-    /^(.*?)(?:^|\s)([\d.]+(?:[a-z]+|%)|(?:xx?-)?(?:small|large)|medium|smaller|larger|calc\([^)]*\))(?:\s*\/\s*\S+)?\s+(.+)$/i.exec(
+    /^(.*?)(?:^|\s)([\d.]+(?:[a-z]+|%)|(?:xx?-)?(?:small|large)|medium|smaller|larger|calc\([^)]*\))(?:\s*\/\s*[^\s"']+)?(?:\s+|(?=["']))(.+)$/i.exec(
       value,
     );
   if (!parts) return null;
