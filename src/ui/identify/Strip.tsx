@@ -170,9 +170,7 @@ export function Strip({ result, match, lay, busy, onLay, onCut }: Props) {
                 onClick={() => setAt(i)}
               >
                 {c.char || "·"}{" "}
-                {isUntouched && (
-                  <span className="text-[10px]">{(letters[i]?.agreement ?? 0).toFixed(2)}</span>
-                )}
+                {isUntouched && <span className="text-[10px]">{(letters[i]?.agreement ?? 0).toFixed(2)}</span>}
               </button>
             </li>
           ))}
