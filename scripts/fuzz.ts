@@ -5,7 +5,6 @@ import { join } from "node:path";
 import { SANS } from "../demo/foundry/design";
 import { drawFace } from "../demo/foundry/face";
 import { drawScript } from "../demo/foundry/specialFaces";
-import { seeded } from "../demo/foundry/treat";
 import { drawVariable } from "../demo/foundry/variableFace";
 import {
   writeCollection,
@@ -17,6 +16,7 @@ import {
 import { fontFacts } from "../tests/fixtures/fontFacts";
 import { readFontInWorker } from "../src/server/jobs/pool";
 import { splitCollection } from "../src/core/open/container";
+import { cutShort, flipBits, int, mutate, putExtreme, putNoise, type Mutation } from "./mutations";
 
 const count = Number(process.argv[2] ?? 5000);
 const seed = Number(process.argv[3] ?? 20261125);
@@ -46,32 +46,13 @@ const BASES: Uint8Array[] = [
   packaged("caveat", "caveat-latin-400-normal.woff2"),
 ];
 
-type Random = () => number;
-const int = (random: Random, below: number) => Math.floor(random() * below);
-
-/** Ways in which files go wrong: by accident and on purpose. */
-const MUTATIONS: ((bytes: Uint8Array, random: Random) => Uint8Array)[] = [
-  // a few bits
+const MUTATIONS: Mutation[] = [
+  flipBits(12),
+  putNoise(400),
+  cutShort,
+  // some counts or offsets at their extremes
   (b, r) => {
-    for (let i = 0; i < 1 + int(r, 12); i++) b[int(r, b.length)]! ^= 1 << int(r, 8);
-    return b;
-  },
-  // a stretch of noise
-  (b, r) => {
-    const at = int(r, b.length);
-    for (let i = at; i < Math.min(b.length, at + 1 + int(r, 400)); i++) b[i] = int(r, 256);
-    return b;
-  },
-  // cut short
-  (b, r) => b.slice(0, int(r, b.length)),
-  // a count or offset at its extremes
-  (b, r) => {
-    for (let i = 0; i < 1 + int(r, 4); i++) {
-      const at = int(r, b.length - 4);
-      const value = [0, 0xffff, 0x7fff, 0x8000, 1][int(r, 5)]!;
-      b[at] = value >> 8;
-      b[at + 1] = value & 255;
-    }
+    for (let i = 0; i < 1 + int(r, 4); i++) putExtreme(b, r, b.length - 4);
     return b;
   },
   // the table directory
@@ -106,14 +87,6 @@ const MUTATIONS: ((bytes: Uint8Array, random: Random) => Uint8Array)[] = [
   },
 ];
 
-function mutate(n: number): Uint8Array {
-  const random = seeded(seed + n);
-  let bytes = BASES[int(random, BASES.length)]!.slice();
-  for (let i = 0; i < 1 + int(random, 3) && bytes.length > 8; i++)
-    bytes = MUTATIONS[int(random, MUTATIONS.length)]!(bytes, random);
-  return bytes;
-}
-
 const outcomes = new Map<string, number>();
 const slow: string[] = [];
 let longest = 0;
@@ -124,7 +97,7 @@ const started = performance.now();
 async function run() {
   while (next < count) {
     const n = next++;
-    let bytes = mutate(n);
+    let bytes = mutate(BASES, MUTATIONS, seed + n);
     // As the import does: a collection is split first.
     if (bytes[0] === 0x74 && bytes[1] === 0x74 && bytes[2] === 0x63 && bytes[3] === 0x66)
       try {

@@ -1,19 +1,16 @@
 // npm run fuzz:pictures [count] [seed]: damaged, wild and far too large pictures through the real worker that identifies them, against the
 // fonts of a data folder (FOND_QUARRY_DATA). Seeded. Ends with 1 when one has no outcome, takes too long, or memory grows beyond its bound.
 import sharp from "sharp";
-import { deflateSync } from "node:zlib";
-import { seeded } from "../demo/foundry/treat";
+import { crc32, deflateSync } from "node:zlib";
 import { dataFolder, getDb } from "../src/server/db/open";
 import { identifyInWorker } from "../src/server/jobs/pool";
 import { lastSeq } from "../src/server/queries/styles";
+import { cutShort, flipBits, int, mutate, putExtreme, putNoise, type Mutation } from "./mutations";
 
 const count = Number(process.argv[2] ?? 1000);
 const seed = Number(process.argv[3] ?? 20261125);
 const LONGEST_MS = 60_000;
 const MOST_MB = 3000;
-
-type Random = () => number;
-const int = (random: Random, below: number) => Math.floor(random() * below);
 
 const WORDS = ["Skerrow", "Fog + Brass", "12 lamps", "one tide"];
 const drawing = (words: string, width = 420, height = 90) =>
@@ -34,26 +31,13 @@ const BASES: Uint8Array[] = (
   .flat()
   .map((b) => Uint8Array.from(b));
 
-const MUTATIONS: ((bytes: Uint8Array, random: Random) => Uint8Array)[] = [
-  // a few bits
+const MUTATIONS: Mutation[] = [
+  flipBits(10),
+  putNoise(300),
+  cutShort,
+  // a number of the header at its extremes
   (b, r) => {
-    for (let i = 0; i < 1 + int(r, 10); i++) b[int(r, b.length)]! ^= 1 << int(r, 8);
-    return b;
-  },
-  // a stretch of noise
-  (b, r) => {
-    const at = int(r, b.length);
-    for (let i = at; i < Math.min(b.length, at + 1 + int(r, 300)); i++) b[i] = int(r, 256);
-    return b;
-  },
-  // cut short
-  (b, r) => b.slice(0, int(r, b.length)),
-  // numbers of the header at their extremes
-  (b, r) => {
-    const at = int(r, Math.min(64, b.length - 4));
-    const value = [0, 0xffff, 0x7fff, 0x8000, 1][int(r, 5)]!;
-    b[at] = value >> 8;
-    b[at + 1] = value & 255;
+    putExtreme(b, r, Math.min(64, b.length - 4));
     return b;
   },
   // a piece twice
@@ -68,20 +52,12 @@ const MUTATIONS: ((bytes: Uint8Array, random: Random) => Uint8Array)[] = [
   },
 ];
 
-function crc(bytes: Uint8Array): number {
-  let c = 0xffffffff;
-  for (const b of bytes) {
-    c ^= b;
-    for (let k = 0; k < 8; k++) c = c & 1 ? (c >>> 1) ^ 0xedb88320 : c >>> 1;
-  }
-  return (c ^ 0xffffffff) >>> 0;
-}
 function pngChunk(type: string, data: Uint8Array): Buffer {
   const out = Buffer.alloc(12 + data.length);
   out.writeUInt32BE(data.length, 0);
   out.write(type, 4, "latin1");
   out.set(data, 8);
-  out.writeUInt32BE(crc(out.subarray(4, 8 + data.length)), 8 + data.length);
+  out.writeUInt32BE(crc32(out.subarray(4, 8 + data.length)), 8 + data.length);
   return out;
 }
 /** One bit a pixel, all of one colour: a few kilobytes for hundreds of millions of pixels. */
@@ -137,14 +113,6 @@ const BOMBS: [string, Uint8Array][] = [
   ],
 ];
 
-function mutate(n: number): Uint8Array {
-  const random = seeded(seed + n);
-  let bytes = BASES[int(random, BASES.length)]!.slice();
-  for (let i = 0; i < 1 + int(random, 3) && bytes.length > 8; i++)
-    bytes = MUTATIONS[int(random, MUTATIONS.length)]!(bytes, random);
-  return bytes;
-}
-
 const version = lastSeq(getDb());
 const outcomes = new Map<string, number>();
 const slow: string[] = [];
@@ -177,7 +145,7 @@ async function put(name: string, image: Uint8Array): Promise<string> {
 const began = performance.now();
 for (const [name, image] of BOMBS) console.error(`${name}: ${await put(name, image)}`);
 for (let n = 0; n < count; n++) {
-  const outcome = (await put(String(n), mutate(n))).replace(/, [\d.]+ s$/, "");
+  const outcome = (await put(String(n), mutate(BASES, MUTATIONS, seed + n))).replace(/, [\d.]+ s$/, "");
   outcomes.set(outcome, (outcomes.get(outcome) ?? 0) + 1);
   if ((n + 1) % 200 === 0) console.error(`${n + 1} of ${count}, ${Math.round(mostMb)} MB at most`);
 }

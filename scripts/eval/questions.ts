@@ -1,6 +1,12 @@
 // Finding a face by questions, by simulated users who have one style of the library before their eyes: those who answer by its measures,
 // those whose eye is vague, those who are wrong once. npm run eval:questions [-- --again]
-import { describe, readyToAsk, type DescribedStyle, type GivenAnswer } from "../../src/core/describe/describe";
+import {
+  describe,
+  listToAsk,
+  readyToAsk,
+  type DescribedStyle,
+  type GivenAnswer,
+} from "../../src/core/describe/describe";
 import { readRows } from "./measured";
 
 const USERS = 500;
@@ -11,14 +17,7 @@ let seed = 7;
 const random = () => (seed = (seed * 1103515245 + 12345) % 2147483648) / 2147483648;
 const anyOf = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
 
-const styles: DescribedStyle[] = (await readRows())
-  .filter((r) => !r.traits.picture)
-  .map((r) => ({
-    styleId: r.styleId,
-    family: r.family,
-    traits: r.traits,
-    treatments: r.treatments.map((t) => t.value),
-  }));
+const styles = listToAsk(await readRows());
 const library = readyToAsk(styles);
 
 /** The likeliest answer, or one drawn from how likely each is. */

@@ -1,6 +1,6 @@
-// Identifications that are kept with a brief, and what other people say of them.
+// Identifications that are kept with a brief.
 import { z } from "zod";
-import { BriefId, StyleId } from "./ids";
+import { BriefId } from "./ids";
 import { Corner, Identification, PixelBox } from "./identify";
 
 export const IdentificationId = z
@@ -19,24 +19,6 @@ export const IdentificationState = z.object({
 });
 export type IdentificationState = z.infer<typeof IdentificationState>;
 
-/** What a person said of the picture; `styleId`: the face of the libraries that the words name. */
-export const PersonsAnswer = z.object({
-  by: z.string(),
-  at: z.string(),
-  says: z.string(),
-  face: z.string().nullable(),
-  styleId: StyleId.nullable(),
-});
-export type PersonsAnswer = z.infer<typeof PersonsAnswer>;
-
-export const Asked = z.object({
-  at: z.string(),
-  note: z.string(),
-  state: z.enum(["waiting", "answered", "unreachable"]),
-  answers: z.array(PersonsAnswer),
-});
-export type Asked = z.infer<typeof Asked>;
-
 export const IdentificationSummary = z.object({
   identificationId: IdentificationId,
   name: z.string(),
@@ -44,7 +26,6 @@ export const IdentificationSummary = z.object({
   savedAt: z.string(),
   first: z.object({ family: z.string(), style: z.string(), chance: z.number() }).nullable(),
   noneChance: z.number(),
-  asked: Asked.nullable(),
 });
 export type IdentificationSummary = z.infer<typeof IdentificationSummary>;
 

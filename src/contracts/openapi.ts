@@ -109,7 +109,8 @@ export const OPERATIONS: Operation[] = [
   {
     method: "post",
     path: "/documents",
-    says: "The fonts of a document (multipart, field document) and what of the libraries answers to each",
+    says: "The fonts of a document and what of the libraries answers to each",
+    form: { document: binary },
     gives: DocumentFonts,
   },
   {
@@ -131,7 +132,8 @@ export const OPERATIONS: Operation[] = [
   {
     method: "post",
     path: "/briefs/{id}/identifications",
-    says: "Keeps an identification (multipart: image, and state as JSON)",
+    says: "Keeps an identification",
+    form: { image: binary, state: { type: "string", description: "JSON: frame, corners, text, isTyped, result" } },
     gives: SavedIdentification,
     status: 201,
   },
@@ -219,6 +221,8 @@ export const OPERATIONS: Operation[] = [
       text: { type: "string" },
       box: { type: "string", description: "JSON {x,y,width,height} in pixels" },
       corners: { type: "string", description: "JSON array of four {x,y}, clockwise from the top left" },
+      cut: { type: "string", description: "JSON: the line as a person has cut it, see reading and strip of an answer" },
+      styleId: { type: "string", description: "compare with this style alone" },
       limit: { type: "integer" },
     },
     gives: Identification,

@@ -123,3 +123,6 @@ export const FEATURE_WORDS: Record<string, string> = {
   init: "initial forms",
   fina: "final forms",
 };
+
+/** Endings of documents whose fonts are listed. */
+export const DOCUMENT_ENDINGS = ["pdf", "html", "htm", "xhtml", "css", "svg", "docx", "odt", "pptx", "epub", "zip"];

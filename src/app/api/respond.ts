@@ -62,7 +62,8 @@ export function route<P = Record<string, never>>(handler: Handler<P>) {
 }
 
 type Checked<T> = { ok: true; value: T } | { ok: false; response: Response };
-const broken = (error: z.ZodError) =>
+/** The refusal of a request that does not have the agreed form. */
+export const broken = (error: z.ZodError) =>
   refusal(
     "bad-request",
     undefined,
@@ -93,6 +94,17 @@ export function download(bytes: Uint8Array | string, type: string, name: string)
       "content-disposition": `attachment; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(name)}`,
     },
   });
+}
+
+/** A field of a form that holds JSON. What is none is given as it is, so that its schema refuses it. */
+export function readJsonField(form: FormData, name: string): unknown {
+  const value = form.get(name);
+  if (typeof value !== "string" || !value) return null;
+  try {
+    return JSON.parse(value);
+  } catch {
+    return value;
+  }
 }
 
 type FileForm = { ok: true; form: FormData; file: File } | { ok: false; response: Response };

@@ -31,6 +31,23 @@ export type AskedLibrary = {
   fits: ReadonlyMap<string, readonly Float32Array[]>;
 };
 
+/** Rows of a library as questions need them. Picture fonts have no letters to ask about. */
+export const listToAsk = (
+  rows: readonly (Omit<DescribedStyle, "treatments" | "isHere"> & {
+    treatments: readonly { value: DescribedStyle["treatments"][number] }[];
+    owned: boolean;
+  })[],
+): DescribedStyle[] =>
+  rows
+    .filter((r) => !r.traits.picture)
+    .map(({ styleId, family, traits, treatments, owned }) => ({
+      styleId,
+      family,
+      traits,
+      treatments: treatments.map((t) => t.value),
+      isHere: owned,
+    }));
+
 export function readyToAsk(styles: readonly DescribedStyle[]): AskedLibrary {
   const families = [...new Set(styles.map((s) => s.family))];
   const at = new Map(families.map((f, i) => [f, i]));

@@ -5,9 +5,9 @@ import { firstName, gatherFonts, readStyles, writeStyle, type Styles } from "./s
 
 const TEXT_MOST = 24;
 
-/** @returns styles of a page's own sheets and attributes, and the addresses of the sheets it links. */
-export function readMarkup(markup: string, isXml: boolean): Styles & { sheets: string[] } {
-  const out: Styles & { sheets: string[] } = { asks: [], brought: [], imports: [], sheets: [] };
+/** @returns styles of a page's own sheets and attributes. */
+export function readMarkup(markup: string, isXml: boolean): Styles {
+  const out: Styles = { asks: [], brought: [] };
   let sheet: string | null = null;
   // Text that follows a mark of its own tells where a font is used.
   const open: { name: string; waiting: { family: string; style: string | null } | null }[] = [];
@@ -16,8 +16,6 @@ export function readMarkup(markup: string, isXml: boolean): Styles & { sheets: s
       onopentag(name, attributes) {
         const tag = name.toLowerCase().replace(/^.*:/, "");
         if (tag === "style") sheet = "";
-        if (tag === "link" && /stylesheet/i.test(attributes.rel ?? "") && attributes.href)
-          out.sheets.push(attributes.href);
         const place = attributes.class ? `${tag}.${attributes.class.trim().split(/\s+/)[0]}` : tag;
         let waiting: { family: string; style: string | null } | null = null;
         if (attributes.style) out.asks.push(...readStyles(attributes.style, place).asks);
@@ -44,7 +42,6 @@ export function readMarkup(markup: string, isXml: boolean): Styles & { sheets: s
           const styles = readStyles(sheet.replace(/^\s*(?:<!--|<!\[CDATA\[)|(?:-->|\]\]>)\s*$/g, ""));
           out.asks.push(...styles.asks);
           out.brought.push(...styles.brought);
-          out.imports.push(...styles.imports);
           sheet = null;
         }
         const closed = open.pop();

@@ -9,11 +9,11 @@ const GENERIC =
 
 export type Ask = { family: string; style: string | null; usedFor: string };
 export type Brought = { family: string; style: string | null; source: string | null };
-export type Styles = { asks: Ask[]; brought: Brought[]; imports: string[] };
+export type Styles = { asks: Ask[]; brought: Brought[] };
 
 /** @param css - a style sheet, or the declarations of a style attribute. @param place - what a bare declaration stands on. */
 export function readStyles(css: string, place: string | null = null): Styles {
-  const out: Styles = { asks: [], brought: [], imports: [] };
+  const out: Styles = { asks: [], brought: [] };
   const tree = parse(css, {
     context: place === null ? "stylesheet" : "declarationList",
     parseValue: true,
@@ -34,13 +34,6 @@ export function readStyles(css: string, place: string | null = null): Styles {
   walk(tree, {
     visit: "Atrule",
     enter(node: Atrule) {
-      if (node.name === "import")
-        out.imports.push(
-          ...(/["']([^"']+)["']|url\(([^)"']+)\)/
-            .exec(node.prelude ? generate(node.prelude) : "")
-            ?.slice(1, 3)
-            .filter(Boolean) ?? []),
-        );
       if (node.name !== "font-face" || !node.block) return;
       const brought = readBrought([...node.block.children]);
       if (brought) out.brought.push(brought);
@@ -180,7 +173,7 @@ export function readDataUrl(url: string): Uint8Array | null {
  * @param fetch - bytes of a font by its address; null when the document does not hold it.
  */
 export async function gatherFonts(
-  { asks, brought }: Pick<Styles, "asks" | "brought">,
+  { asks, brought }: Styles,
   fetch: (url: string) => Promise<Uint8Array | null>,
 ): Promise<FoundFont[]> {
   const found = new Map<string, { font: FoundFont; uses: string[] }>();

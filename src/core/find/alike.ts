@@ -2,6 +2,7 @@
 import type { Traits } from "@/contracts/traits";
 import { KINDS, type SieveTrait } from "@/contracts/traits";
 import { hasBit, type FindIndex, type LetterBuild, type TraitColumn } from "./findIndex";
+import { keepLately } from "./lately";
 
 /** How much of each trait is one noticeable step. Our own judgement: about a weight class, a width class, and so on. */
 const STEPS: Partial<Record<SieveTrait, number>> = {
@@ -34,20 +35,11 @@ const STOREY_STEPS = 1;
  * @param reach - true: a variable font counts with the nearest value of its axes.
  * @returns Float32Array, one a row: steps, 0 for the same measures.
  */
-export function nearnessTo(index: FindIndex, row: number, reach = false): Float32Array {
+export const nearnessTo = (index: FindIndex, row: number, reach = false): Float32Array =>
   // "Like Lora", "like Lora but narrower", "… and free": the same face is asked for again and again.
-  let kept = lastNear.get(index);
-  if (!kept) lastNear.set(index, (kept = new Map()));
-  const key = `${row} ${reach}`;
-  let near = kept.get(key);
-  if (!near) {
-    kept.set(key, (near = measureNearness(index, row, reach)));
-    if (kept.size > NEAR_KEPT) kept.delete(kept.keys().next().value!);
-  }
-  return near;
-}
-const lastNear = new WeakMap<FindIndex, Map<string, Float32Array>>();
+  nearLately(index, `${row} ${reach}`, () => measureNearness(index, row, reach));
 const NEAR_KEPT = 8;
+const nearLately = keepLately<FindIndex, Float32Array>(NEAR_KEPT);
 
 function measureNearness(index: FindIndex, row: number, reach: boolean): Float32Array {
   const count = index.rows.length;

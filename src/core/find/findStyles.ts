@@ -7,6 +7,7 @@ import { strictestVerdict } from "../rights/verdicts";
 import { nearnessTo } from "./alike";
 import { countFacets } from "./facets";
 import type { FindIndex, FindRow } from "./findIndex";
+import { keepLately } from "./lately";
 import { foldFamilies, orderAlong, orderBy, sortValues } from "./order";
 import { sift } from "./sift";
 import { parseWords, type Lexicon } from "./parseWords";
@@ -130,20 +131,12 @@ function scoreByRow(rows: Int32Array, fit: Float64Array, index: FindIndex): (i: 
 }
 
 type Parsed = ReturnType<typeof parseWords>;
-const lastParsed = new WeakMap<FindSurroundings, Map<string, Parsed>>();
 const PARSED_KEPT = 24;
+const parsedLately = keepLately<FindSurroundings, Parsed>(PARSED_KEPT);
 
 /** The words are read once while the sieve beside them is moved, and as long as the surroundings are the same. */
-function parse(words: string, index: FindIndex, around: FindSurroundings): Parsed {
-  let kept = lastParsed.get(around);
-  if (!kept) lastParsed.set(around, (kept = new Map()));
-  let parsed = kept.get(words);
-  if (!parsed) {
-    kept.set(words, (parsed = parseWords(words, lexiconOf(index, around))));
-    if (kept.size > PARSED_KEPT) kept.delete(kept.keys().next().value!);
-  }
-  return parsed;
-}
+const parse = (words: string, index: FindIndex, around: FindSurroundings): Parsed =>
+  parsedLately(around, words, () => parseWords(words, lexiconOf(index, around)));
 
 /** Rows as the brief sees them, without any question: verdict, missing characters, price. */
 export function seenBy(index: FindIndex, brief: FindBrief | null): (i: number) => FoundRow {
@@ -187,22 +180,13 @@ type OfBrief = Pick<Asked, "verdictOf" | "missingOf" | "priceOf"> & {
   /** All rows, the best fitting first. */
   byFit: () => Uint32Array;
 };
-const ofBriefs = new WeakMap<FindIndex, Map<string, OfBrief>>();
 /** Briefs that are asked in turn, and none at all: what is like a face is often asked beside a wall. */
 const BRIEFS_KEPT = 4;
+const briefsLately = keepLately<FindIndex, OfBrief>(BRIEFS_KEPT);
 
 /** What the brief says of every row, kept for its next question. */
-function ofBrief(index: FindIndex, brief: FindBrief | null): OfBrief {
-  const key = JSON.stringify(brief && [brief.lines, brief.wanted, brief.uses]);
-  let kept = ofBriefs.get(index);
-  if (!kept) ofBriefs.set(index, (kept = new Map()));
-  const columns = kept.get(key) ?? readBrief(index, brief);
-  // Last asked, last to go.
-  kept.delete(key);
-  kept.set(key, columns);
-  if (kept.size > BRIEFS_KEPT) kept.delete(kept.keys().next().value!);
-  return columns;
-}
+const ofBrief = (index: FindIndex, brief: FindBrief | null): OfBrief =>
+  briefsLately(index, JSON.stringify(brief && [brief.lines, brief.wanted, brief.uses]), () => readBrief(index, brief));
 
 function ask(index: FindIndex, brief: FindBrief | null, around: FindSurroundings): Asked & OfBrief {
   const none = new Uint8Array(index.coverage.list.length);

@@ -7,7 +7,7 @@ import { rankCoarse, setWord, type CoarseRank } from "./coarse";
 import { chancesOf, type AnswerEvidence } from "./chance";
 import { refinePose, type FineResult } from "./fine";
 import type { Coordinates } from "./instances";
-import { listSettings, placeWord } from "./place";
+import { placeWord, setText } from "./place";
 import { drawPose, imageInk, posePolygons, scalePose, type Imaging, type Pose } from "./pose";
 import type { SignatureIndex } from "./signature";
 import { likenessOf, type Likeness } from "./twins";
@@ -144,7 +144,7 @@ class Fitter {
   lookAt(tried: Tried, coordinates: Coordinates, imaging: Imaging): Tried | null {
     const face = this.load(this.index.ids[tried.entry]!, coordinates);
     const { view, per } = tried;
-    const placed = face && this.place(face, view, listSettings(face, this.wording.clean));
+    const placed = face && this.place(face, view);
     if (!placed || placed.parts.length !== tried.result.pose.parts.length) return null;
     const at = scalePose(tried.result.pose, per / view.perFirst);
     const pose: Pose = {
@@ -161,16 +161,18 @@ class Fitter {
     let pose = poses.get(entry) ?? null;
     if (!pose) {
       const face = this.load(this.index.ids[entry]!, this.index.coordinates[entry]!);
-      pose = face && this.place(face, view, listSettings(face, this.wording.clean));
+      pose = face && this.place(face, view);
       if (pose) poses.set(entry, pose);
     }
     return pose;
   }
 
   /** Under the setting that comes nearer at the first look. */
-  private place(face: OpenFace, view: View, settings: Record<string, number>[]): Pose | null {
+  private place(face: OpenFace, view: View): Pose | null {
     const { clean, characters, wordStarts } = this.wording;
-    const poses = settings.flatMap((s) => placeWord(face, view.first, clean, characters, wordStarts, s) ?? []);
+    const poses = setText(face, clean).flatMap(
+      (run) => placeWord(face, view.first, clean, characters, wordStarts, run) ?? [],
+    );
     if (poses.length < 2) return poses[0] ?? null;
     const costs = poses.map((p) => refinePose(p, view.first, shrinkImaging(START, view), 0));
     const total = (r: FineResult) => r.cost + SPACING_WEIGHT * r.spacing;

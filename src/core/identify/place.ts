@@ -3,7 +3,7 @@ import { boundsOf, flattenOutline } from "../geometry/outline";
 import type { OpenFace } from "../outlines/openFace";
 import type { InkLine } from "../picture/readPicture";
 import { spanOf } from "../picture/straighten";
-import { shapeText } from "../shape/shapeText";
+import { shapeText, type ShapedRun } from "../shape/shapeText";
 import { alignPieces } from "./align";
 import { fitLine } from "./coarse";
 import type { Part, Pose } from "./pose";
@@ -11,22 +11,21 @@ import type { Part, Pose } from "./pose";
 // Taken out of the global object once: the loops below call them many times.
 const { abs, max, min } = Math;
 
-const AS_THE_FONT_ASKS = {};
 /** What programs that know nothing of a font's own rules leave away. */
 const WITHOUT_RULES = { calt: 0, liga: 0, clig: 0, rlig: 0 };
 
 /** Ways in which programs may have set a text in a face: the font's own rules and, where it makes a difference, without them. */
-export function listSettings(face: OpenFace, text: string): Record<string, number>[] {
-  const glyphsOf = (features: Record<string, number>) => shapeText(face, text, features).glyphs.map((g) => g.glyphId);
-  const [own, plain] = [glyphsOf(AS_THE_FONT_ASKS), glyphsOf(WITHOUT_RULES)];
-  const isSame = own.length === plain.length && own.every((g, i) => g === plain[i]);
-  return isSame ? [AS_THE_FONT_ASKS] : [AS_THE_FONT_ASKS, WITHOUT_RULES];
+export function setText(face: OpenFace, text: string): ShapedRun[] {
+  const [own, plain] = [shapeText(face, text), shapeText(face, text, WITHOUT_RULES)];
+  const isSame =
+    own.glyphs.length === plain.glyphs.length && own.glyphs.every((g, i) => g.glyphId === plain.glyphs[i]!.glyphId);
+  return isSame ? [own] : [own, plain];
 }
 
 /**
  * Lays a candidate's word over the line.
  * @param text - with spaces, as it is set. @param characters - the same without spaces.
- * @param features - OpenType features that were switched, one of `listSettings`.
+ * @param run - the text as it was set, one of `setText`.
  * @returns null when the face draws nothing of it or cannot be placed.
  */
 export function placeWord(
@@ -35,9 +34,8 @@ export function placeWord(
   text: string,
   characters: string[],
   wordStarts: number[],
-  features: Record<string, number> = AS_THE_FONT_ASKS,
+  run: ShapedRun = shapeText(face, text),
 ): Pose | null {
-  const run = shapeText(face, text, features);
   const em = face.unitsPerEm;
   const units = indexUnits(text);
   const glyphs = run.glyphs.filter((g) => face.polygons(g.glyphId).length > 0);

@@ -60,20 +60,20 @@ export async function run<Request, Reply>(
   return (await pool.run(request, { signal: AbortSignal.timeout(timeoutMs), ...(name && { name }) })) as Reply;
 }
 
+/** Why a worker gave no reply. */
+function tellEnd(error: unknown): "took-too-long" | "too-much-memory" | "reader-failed" {
+  const { name, message, code } = error as Error & { code?: string };
+  if (name === "AbortError" || name === "TimeoutError") return "took-too-long";
+  return code === "ERR_WORKER_OUT_OF_MEMORY" || /memory/i.test(message) ? "too-much-memory" : "reader-failed";
+}
+
 /** Reads one font file. A worker that hangs or runs out of memory gives a refusal, never an exception. */
 export async function readFontInWorker(request: ReadFontRequest): Promise<ReadFontReply> {
   try {
     const { readers, fonts } = getPools();
     return await readers(() => run<ReadFontRequest, ReadFontReply>(fonts, request, FONT_TIMEOUT_MS));
   } catch (error) {
-    const { name, message, code } = error as Error & { code?: string };
-    const tooLong = name === "AbortError" || name === "TimeoutError";
-    const tooMuch = code === "ERR_WORKER_OUT_OF_MEMORY" || /memory/i.test(message);
-    return {
-      ok: false,
-      code: tooLong ? "took-too-long" : tooMuch ? "too-much-memory" : "reader-failed",
-      detail: String(message),
-    };
+    return { ok: false, code: tellEnd(error), detail: String((error as Error).message) };
   }
 }
 
@@ -82,11 +82,9 @@ export async function identifyInWorker(request: IdentifyRequest): Promise<Identi
   try {
     return await run<IdentifyRequest, IdentifyReply>(getPools().identify, request, IDENTIFY_TIMEOUT_MS);
   } catch (error) {
-    const { name, message, code } = error as Error & { code?: string };
-    const isTooMuch =
-      /^(?:Abort|Timeout)Error$/.test(name) || code === "ERR_WORKER_OUT_OF_MEMORY" || /memory/i.test(message);
-    console.error("identify:", message);
-    return { ok: false, code: isTooMuch ? "picture-too-long" : "picture-broken", detail: message };
+    const detail = String((error as Error).message);
+    console.error("identify:", detail);
+    return { ok: false, code: tellEnd(error) === "reader-failed" ? "picture-broken" : "picture-too-long", detail };
   }
 }
 

@@ -1,5 +1,5 @@
 // SQL on identifications that are kept with briefs.
-import type { Asked, IdentificationId, IdentificationState, SavedIdentification } from "@/contracts/identifications";
+import type { IdentificationId, IdentificationState, SavedIdentification } from "@/contracts/identifications";
 import type { Db } from "../db/open";
 
 type Row = {
@@ -9,7 +9,6 @@ type Row = {
   sha256: string;
   type: string;
   state: string;
-  asked: string | null;
   saved_at: string;
 };
 export type StoredIdentification = SavedIdentification & { sha256: string };
@@ -27,7 +26,6 @@ function toStored(r: Row): StoredIdentification {
     savedAt: r.saved_at,
     first: first ? { family: first.family, style: first.style, chance: first.chance } : null,
     noneChance: state.result.notInLibraries.chance,
-    asked: r.asked ? (JSON.parse(r.asked) as Asked) : null,
     state,
   };
 }
@@ -45,7 +43,7 @@ export const insertIdentification = (
   },
 ) =>
   db
-    .prepare("INSERT INTO identifications VALUES (?, ?, ?, ?, ?, ?, NULL, ?, NULL)")
+    .prepare("INSERT INTO identifications VALUES (?, ?, ?, ?, ?, ?, ?, NULL)")
     .run(i.id, i.briefId, i.name, i.sha256, i.type, JSON.stringify(i.state), i.at);
 
 /** Newest first. */
@@ -69,8 +67,3 @@ export const setIdentificationRemoved = (db: Db, briefId: string, id: string, at
   db
     .prepare("UPDATE identifications SET removed_at = ? WHERE brief_id = ? AND identification_id = ?")
     .run(at, briefId, id).changes > 0;
-
-export const putAsked = (db: Db, id: string, asked: Asked | null) =>
-  db
-    .prepare("UPDATE identifications SET asked = ? WHERE identification_id = ?")
-    .run(asked && JSON.stringify(asked), id);

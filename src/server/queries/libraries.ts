@@ -1,6 +1,6 @@
 // Libraries, what their catalogues were seen to hold, the basket and the orders.
 import type { Db } from "../db/open";
-import { lastSeq } from "./styles";
+import { oncePerChange } from "./styles";
 
 export type LibraryState = "connected" | "paused" | "removed";
 export type LibraryRow = {
@@ -32,24 +32,19 @@ const toRow = (r: Row, counts: ReadonlyMap<string, Counts>): LibraryRow => ({
   fault: r.fault ? (JSON.parse(r.fault) as LibraryRow["fault"]) : null,
 });
 
-const counted = new WeakMap<Db, { seq: number; counts: ReadonlyMap<string, Counts> }>();
-/** Styles of each library, counted again only when a style has changed: of a hundred thousand that takes a while. */
-function countByLibrary(db: Db): ReadonlyMap<string, Counts> {
-  const seq = lastSeq(db);
-  const known = counted.get(db);
-  if (known?.seq === seq) return known.counts;
-  const counts = new Map(
-    db
-      .prepare<[], Counts & { libraryId: string }>(
-        `SELECT library_id AS libraryId, count(*) AS styles, count(DISTINCT family_id) AS families, sum(owned = 0) AS notOwned
-         FROM styles WHERE hidden = 0 GROUP BY library_id`,
-      )
-      .all()
-      .map(({ libraryId, ...counts }) => [libraryId, counts]),
-  );
-  counted.set(db, { seq, counts });
-  return counts;
-}
+/** Styles of each library: of a hundred thousand counting takes a while. */
+const countByLibrary = oncePerChange(
+  (db): ReadonlyMap<string, Counts> =>
+    new Map(
+      db
+        .prepare<[], Counts & { libraryId: string }>(
+          `SELECT library_id AS libraryId, count(*) AS styles, count(DISTINCT family_id) AS families, sum(owned = 0) AS notOwned
+           FROM styles WHERE hidden = 0 GROUP BY library_id`,
+        )
+        .all()
+        .map(({ libraryId, ...counts }) => [libraryId, counts]),
+    ),
+);
 
 /** @param withRemoved - also those that were taken away. */
 export function listLibraries(db: Db, withRemoved = false): LibraryRow[] {

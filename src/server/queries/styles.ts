@@ -230,23 +230,27 @@ export const listFamilyStyles = (db: Db, familyId: string): StyleRecord[] =>
     .all(familyId)
     .map(toRecord);
 
-const counted = new WeakMap<Db, { seq: number; counts: { styles: number; families: number } }>();
-/** Counted once for each change: it is asked for every few seconds. */
-export function countStyles(db: Db): { styles: number; families: number } {
-  const seq = lastSeq(db);
-  const known = counted.get(db);
-  if (known?.seq === seq) return known.counts;
-  const counts = countNow(db);
-  counted.set(db, { seq, counts });
-  return counts;
+/** A reader whose answer is kept until any style changes. */
+export function oncePerChange<Answer>(read: (db: Db) => Answer): (db: Db) => Answer {
+  const kept = new WeakMap<Db, { seq: number; answer: Answer }>();
+  return (db) => {
+    const seq = lastSeq(db);
+    const known = kept.get(db);
+    if (known?.seq === seq) return known.answer;
+    const answer = read(db);
+    kept.set(db, { seq, answer });
+    return answer;
+  };
 }
 
-const countNow = (db: Db): { styles: number; families: number } =>
+/** It is asked for every few seconds. */
+export const countStyles = oncePerChange((db) =>
   db
     .prepare<[], { styles: number; families: number }>(
       "SELECT count(*) AS styles, count(DISTINCT family_id) AS families FROM styles WHERE hidden = 0",
     )
-    .get()!;
+    .get()!,
+);
 
 /** Highest sequence number: changes whenever any style does. */
 export const lastSeq = (db: Db): number =>

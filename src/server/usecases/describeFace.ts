@@ -1,7 +1,7 @@
 // Finding a face by questions: the measured library in memory, asked anew with every answer.
 import { CANNOT_TELL, type Described, type DescribeRequest } from "@/contracts/describe";
 import type { FamilyId, StyleId } from "@/contracts/ids";
-import { describe, exampleOf, readyToAsk, type AskedLibrary } from "@/core/describe/describe";
+import { describe, exampleOf, listToAsk, readyToAsk, type AskedLibrary } from "@/core/describe/describe";
 import { QUESTIONS } from "@/core/describe/questions";
 import type { FindIndex } from "@/core/find/findIndex";
 import type { Db } from "../db/open";
@@ -9,20 +9,10 @@ import { getRows } from "./findings";
 
 const ready = new WeakMap<FindIndex, AskedLibrary>();
 
-/** Picture fonts have no letters to ask about. */
 function libraryOf(index: FindIndex): AskedLibrary {
   let library = ready.get(index);
   if (!library) {
-    const styles = index.rows
-      .filter((r) => !r.traits.picture)
-      .map((r) => ({
-        styleId: r.styleId,
-        family: r.family,
-        traits: r.traits,
-        treatments: r.treatments.map((t) => t.value),
-        isHere: r.owned,
-      }));
-    ready.set(index, (library = readyToAsk(styles)));
+    ready.set(index, (library = readyToAsk(listToAsk(index.rows))));
   }
   return library;
 }

@@ -14,7 +14,7 @@ import {
 } from "react";
 import type { Brief, BriefPatch, Kept, KeptPut } from "@/contracts/brief";
 import type { StyleId } from "@/contracts/ids";
-import { ApiFault, callApi } from "../parts/api";
+import { callApi, faultOf } from "../parts/api";
 import { writeFault } from "../messages";
 import { benchReducer, type BenchAction, type BenchState } from "./state";
 
@@ -65,9 +65,7 @@ export function BenchProvider({ brief, children }: { brief: Brief; children: Rea
   );
   const sayFault = useCallback(
     (error: unknown) => {
-      const { what, now: next } = writeFault(
-        error instanceof ApiFault ? error.fault : { code: "internal", message: String((error as Error).message) },
-      );
+      const { what, now: next } = writeFault(faultOf(error));
       say(`${what} ${next}`.trim(), true);
     },
     [say],

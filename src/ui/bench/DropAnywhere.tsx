@@ -3,12 +3,13 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { usePathname, useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
+import { DOCUMENT_ENDINGS } from "@/contracts/words";
 import { collectFiles, sendFiles } from "../parts/bringIn";
 import { useBench } from "./BenchContext";
 
 const carriesFiles = (event: DragEvent) => [...(event.dataTransfer?.types ?? [])].includes("Files");
 const isPicture = (file: File) => file.type.startsWith("image/");
-const isDocument = (file: File) => /\.(?:pdf|x?html?|css|svg|docx|odt|pptx|epub|zip)$/i.test(file.name);
+const isDocument = (file: File) => DOCUMENT_ENDINGS.includes(file.name.toLowerCase().split(".").pop() ?? "");
 
 export function DropAnywhere() {
   const { brief, sayFault } = useBench();

@@ -12,7 +12,7 @@ import { isTyping } from "../bench/Bench";
 import { useActiveLine } from "../bench/BriefStrip";
 import { useHealth } from "../bench/Rail";
 import { Choice } from "../parts/Choice";
-import { ApiFault } from "../parts/api";
+import { faultOf } from "../parts/api";
 import { writeFault } from "../messages";
 import { BeginPass } from "../pass/BeginPass";
 import { SETTING_TEXTS, useFindAddress } from "./address";
@@ -326,9 +326,7 @@ function Empty({ ofAll, isFiltered, onClear }: { ofAll: number; isFiltered: bool
 }
 
 function Broken({ error }: { error: unknown }) {
-  const { what, now } = writeFault(
-    error instanceof ApiFault ? error.fault : { code: "internal", message: String((error as Error).message) },
-  );
+  const { what, now } = writeFault(faultOf(error));
   return (
     <div className="p-8" role="alert">
       <p className="text-[16px] font-semibold text-madder">{what}</p>

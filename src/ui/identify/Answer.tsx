@@ -6,7 +6,7 @@ import { isTyping } from "../bench/Bench";
 import { useBench } from "../bench/BenchContext";
 import { MatchRow, useDetails } from "./MatchRow";
 import { NearestUsable } from "./NearestUsable";
-import { writeAnswer, type IdentifyAction, type IdentifyState } from "./state";
+import { selectMatches, writeAnswer, type IdentifyAction, type IdentifyState } from "./state";
 import { TryFace } from "./TryFace";
 
 type Props = {
@@ -23,7 +23,7 @@ export function Answer({ state, dispatch, isShown, onTry, keep }: Props) {
   const { toggleKept } = useBench();
   const { result, focus, lay, tried } = state;
   const matches = result?.matches ?? NO_MATCHES;
-  const all = [...matches, ...tried];
+  const all = selectMatches(state);
   const details = useDetails(all.map((m) => m.styleId));
   const m = all[focus];
   const count = all.length;

@@ -4,13 +4,15 @@ import Link from "next/link";
 import { useEffect, useRef, useState } from "react";
 import type { DocumentFont, DocumentFonts } from "@/contracts/documents";
 import type { StyleId } from "@/contracts/ids";
+import { DOCUMENT_ENDINGS } from "@/contracts/words";
 import { useBench } from "../bench/BenchContext";
 import { writeFault } from "../messages";
-import { ApiFault, callApi } from "../parts/api";
+import { FaultNote } from "../parts/FaultNote";
+import { callApi, faultOf } from "../parts/api";
 import { Chooser, DropArea } from "./DropArea";
 import { MatchRow, useDetails } from "./MatchRow";
 
-const ACCEPT = ".pdf,.html,.htm,.xhtml,.css,.svg,.docx,.odt,.pptx,.epub,.zip";
+const ACCEPT = DOCUMENT_ENDINGS.map((e) => `.${e}`).join(",");
 type Read = { id: number; name: string } & (
   | { state: "reading" }
   | { state: "read"; result: DocumentFonts }
@@ -72,9 +74,7 @@ export function DocumentsView() {
       put(id, { id, name, state: "read", result });
     } catch (error) {
       if ((error as Error).name === "AbortError") return put(id, null);
-      const fault =
-        error instanceof ApiFault ? error.fault : { code: "internal", message: String((error as Error).message) };
-      put(id, { id, name, state: "refused", fault: writeFault(fault) });
+      put(id, { id, name, state: "refused", fault: writeFault(faultOf(error)) });
     }
   };
   const readAll = async (files: File[]) => {
@@ -118,12 +118,7 @@ export function DocumentsView() {
               {r.state === "reading" ? "Cancel" : "Take away"}
             </button>
           </div>
-          {r.state === "refused" && (
-            <div role="alert" className="mt-2 border-l-2 border-madder pl-3">
-              <p className="font-semibold text-madder">{r.fault.what}</p>
-              <p>{r.fault.now}</p>
-            </div>
-          )}
+          {r.state === "refused" && <FaultNote fault={r.fault} />}
           {r.state === "read" &&
             r.result.fonts.map((font, i) => <FontOfDocument key={`${font.name} ${i}`} font={font} />)}
         </section>

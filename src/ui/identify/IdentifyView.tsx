@@ -1,6 +1,6 @@
 "use client";
 // Identify: pictures of lettering, each open in a case of its own, and those that were kept with the brief.
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import Link from "next/link";
 import { useSearchParams } from "next/navigation";
 import { useCallback, useEffect, useRef, useState } from "react";
@@ -8,6 +8,7 @@ import type { IdentificationSummary, SavedIdentification } from "@/contracts/ide
 import { useBench } from "../bench/BenchContext";
 import { callApi } from "../parts/api";
 import { Chooser, DropArea } from "./DropArea";
+import { keptKey, useSetKept } from "./kept";
 import { writeChance } from "./MatchRow";
 import { PictureCase, type OpenCase } from "./PictureCase";
 
@@ -137,19 +138,15 @@ function Start({ onFiles }: { onFiles: (files: File[]) => void }) {
 
 function KeptBefore({ briefId }: { briefId: string }) {
   const { offerUndo, sayFault } = useBench();
-  const queries = useQueryClient();
+  const setKept = useSetKept(briefId);
   const kept = useQuery({
-    queryKey: ["identifications", briefId],
+    queryKey: keptKey(briefId),
     queryFn: () => callApi<{ identifications: IdentificationSummary[] }>(`/briefs/${briefId}/identifications`),
   });
   const list = kept.data?.identifications ?? [];
-  const put = async (id: string, removed: boolean) => {
-    await callApi(`/briefs/${briefId}/identifications/${id}`, { method: "PATCH", json: { removed } });
-    await queries.invalidateQueries({ queryKey: ["identifications", briefId] });
-  };
   const remove = (i: IdentificationSummary) =>
-    put(i.identificationId, true)
-      .then(() => offerUndo(`${i.name} taken away`, () => void put(i.identificationId, false).catch(sayFault)))
+    setKept(i.identificationId, false)
+      .then(() => offerUndo(`${i.name} taken away`, () => void setKept(i.identificationId, true).catch(sayFault)))
       .catch(sayFault);
   if (!list.length) return null;
   return (

@@ -2,16 +2,26 @@
 // One picture that is being identified: framed, read and corrected on the left, the answer on the right. Several may be open at once.
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useReducer, useRef, useState } from "react";
-import type { Corner, Identification } from "@/contracts/identify";
+import type { Corner, HandCut, Identification } from "@/contracts/identify";
 import type { SavedIdentification } from "@/contracts/identifications";
 import { useBench } from "../bench/BenchContext";
-import { ApiFault, callApi } from "../parts/api";
+import { callApi, faultOf } from "../parts/api";
 import { writeFault } from "../messages";
+import { FaultNote } from "../parts/FaultNote";
 import { Answer } from "./Answer";
 import { Chooser, DropArea } from "./DropArea";
 import { Framing } from "./Framing";
-import { cornersOf, identifyReducer, NOTHING, type Frame, type IdentifyState, type Picture } from "./state";
+import {
+  cornersOf,
+  identifyReducer,
+  NOTHING,
+  selectMatches,
+  type Frame,
+  type IdentifyState,
+  type Picture,
+} from "./state";
 import { Strip } from "./Strip";
+import { keptKey, useSetKept } from "./kept";
 
 /** A picture that was chosen, or one that was kept with the brief and is opened again. */
 export type OpenCase = { key: string; file: File; saved: SavedIdentification | null };
@@ -57,9 +67,7 @@ export function PictureCase({ open, isShown, onFiles }: Props) {
         if (asked.current === stop) dispatch(more.styleId ? { type: "tried", result } : { type: "answered", result });
       } catch (error) {
         if ((error as Error).name === "AbortError" || asked.current !== stop) return;
-        const fault =
-          error instanceof ApiFault ? error.fault : { code: "internal", message: String((error as Error).message) };
-        dispatch({ type: "refused", fault: writeFault(fault), keepsAnswer: Boolean(more.styleId) });
+        dispatch({ type: "refused", fault: writeFault(faultOf(error)), keepsAnswer: Boolean(more.styleId) });
       }
     },
     [dispatch],
@@ -82,8 +90,7 @@ export function PictureCase({ open, isShown, onFiles }: Props) {
   }, [file, saved, ask]);
   useEffect(() => () => asked.current?.abort(), []);
 
-  const shownMatches = [...(state.result?.matches ?? []), ...state.tried];
-  const match = shownMatches[state.focus];
+  const match = selectMatches(state)[state.focus];
   useEffect(() => {
     if (!isShown) return;
     if (!match) return toBench({ type: "facts", facts: [], keys: [] });
@@ -154,12 +161,7 @@ export function PictureCase({ open, isShown, onFiles }: Props) {
             </button>
           </span>
         </div>
-        {state.fault && (
-          <div role="alert" className="border-l-2 border-madder pl-3">
-            <p className="font-semibold text-madder">{state.fault.what}</p>
-            <p>{state.fault.now}</p>
-          </div>
-        )}
+        {state.fault && <FaultNote fault={state.fault} />}
         <form
           className="flex items-baseline gap-3"
           onSubmit={(e) => {
@@ -212,13 +214,7 @@ export function PictureCase({ open, isShown, onFiles }: Props) {
   );
 }
 
-type AskMore = { cut?: HandCutSent; styleId?: string };
-export type HandCutSent = {
-  reading: string;
-  leanTan: number;
-  letters: { char: string; box: { x: number; y: number; width: number; height: number } }[];
-};
-
+type AskMore = { cut?: HandCut; styleId?: string };
 /** Keeps picture, frame, reading and answer with the brief. */
 function KeepIdentification({
   state,
@@ -231,6 +227,7 @@ function KeepIdentification({
 }) {
   const { say, sayFault, offerUndo } = useBench();
   const queries = useQueryClient();
+  const setKept = useSetKept(briefId);
   const [busy, setBusy] = useState(false);
   const keep = async () => {
     const { picture, frame, corners, text, isTyped, result } = state;
@@ -245,13 +242,9 @@ function KeepIdentification({
         body: form,
       });
       onKept(kept.identificationId);
-      await queries.invalidateQueries({ queryKey: ["identifications", briefId] });
+      await queries.invalidateQueries({ queryKey: keptKey(briefId) });
       offerUndo("Identification kept with the brief", () => {
-        callApi(`/briefs/${briefId}/identifications/${kept.identificationId}`, {
-          method: "PATCH",
-          json: { removed: true },
-        })
-          .then(() => queries.invalidateQueries({ queryKey: ["identifications", briefId] }))
+        setKept(kept.identificationId, false)
           .then(() => say("Not kept."))
           .catch(sayFault);
       });

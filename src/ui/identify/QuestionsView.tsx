@@ -161,7 +161,7 @@ function Drawn({ styleId, letters }: { styleId: string; letters: string }) {
       className="max-w-[180px] overflow-hidden whitespace-nowrap"
       data-drawn={state}
       style={{
-        fontFamily: `"${familyOf(styleId)}"`,
+        fontFamily: state === "ready" ? `"${familyOf(styleId)}"` : undefined,
         fontSize: 58,
         lineHeight: 1.3,
         opacity: state === "ready" ? 1 : 0,

@@ -6,7 +6,8 @@ import type { Identification } from "@/contracts/identify";
 import { useBench } from "../bench/BenchContext";
 import { isTyping } from "../bench/Bench";
 import { writeFault } from "../messages";
-import { ApiFault, callApi } from "../parts/api";
+import { FaultNote } from "../parts/FaultNote";
+import { callApi, faultOf } from "../parts/api";
 import { MatchRow, useDetails } from "./MatchRow";
 
 type Stroke = { widthPx: number; points: [number, number][] };
@@ -95,11 +96,7 @@ export function SketchView() {
       if (!text.trim()) setText(answer.reading.text);
     } catch (error) {
       setResult(null);
-      setFault(
-        writeFault(
-          error instanceof ApiFault ? error.fault : { code: "internal", message: String((error as Error).message) },
-        ),
-      );
+      setFault(writeFault(faultOf(error)));
     } finally {
       setBusy(false);
     }
@@ -193,12 +190,7 @@ export function SketchView() {
             {busy ? "Comparing …" : "Find the nearest"}
           </button>
         </form>
-        {fault && (
-          <div role="alert" className="mt-3 border-l-2 border-madder pl-3">
-            <p className="font-semibold text-madder">{fault.what}</p>
-            <p>{fault.now}</p>
-          </div>
-        )}
+        {fault && <FaultNote fault={fault} />}
       </section>
       <Nearest result={result} />
     </div>

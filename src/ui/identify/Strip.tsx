@@ -2,9 +2,8 @@
 // The straightened line with the face laid over it, the cut letters below in step, a line under each for how far it disagrees. Letters
 // can be cut by hand: typed, split, merged, dropped, their marks moved.
 import { useRef, useState } from "react";
-import type { Identification, IdentifyMatch } from "@/contracts/identify";
+import type { HandCut, Identification, IdentifyMatch } from "@/contracts/identify";
 import { cutsOf, dropCut, mergeCuts, moveCut, nameCut, readingOf, splitCut, type Cut } from "./cuts";
-import type { HandCutSent } from "./PictureCase";
 
 type Props = {
   result: Identification;
@@ -12,7 +11,7 @@ type Props = {
   lay: number;
   busy: boolean;
   onLay: (lay: number) => void;
-  onCut: (cut: HandCutSent, reading: string) => void;
+  onCut: (cut: HandCut, reading: string) => void;
 };
 
 export function Strip({ result, match, lay, busy, onLay, onCut }: Props) {

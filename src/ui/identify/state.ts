@@ -105,6 +105,12 @@ export function identifyReducer(state: IdentifyState, action: IdentifyAction): I
   }
 }
 
+/** What can be laid over the picture: the matches, then the faces that were tried by name. */
+export const selectMatches = ({ result, tried }: IdentifyState): IdentifyMatch[] => [
+  ...(result?.matches ?? []),
+  ...tried,
+];
+
 /** Where four corners begin: at the frame, or a little inside the picture. */
 export function cornersOf({ widthPx, heightPx }: Picture, frame: Frame | null): Corner[] {
   const { x, y, width, height } = frame ?? {

@@ -10,6 +10,10 @@ export class ApiFault extends Error {
   }
 }
 
+/** What went wrong, as a fault with its code, whatever was thrown. */
+export const faultOf = (error: unknown): Fault =>
+  error instanceof ApiFault ? error.fault : { code: "internal", message: String((error as Error).message) };
+
 /** @param path - below /api/v1, with its leading slash. @throws ApiFault */
 export async function callApi<T>(path: string, init?: RequestInit & { json?: unknown }): Promise<T> {
   const { json, ...rest } = init ?? {};

@@ -8,7 +8,6 @@ CREATE TABLE identifications (
   sha256 TEXT NOT NULL,                 -- the picture
   type TEXT NOT NULL,                   -- its media type
   state TEXT NOT NULL,                  -- JSON: frame, corners, text, result
-  asked TEXT,                           -- JSON: where other people were asked, and what they said; NULL = not asked
   saved_at TEXT NOT NULL,
   removed_at TEXT
 ) STRICT;

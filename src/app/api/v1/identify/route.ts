@@ -2,7 +2,7 @@ import { NextResponse } from "next/server";
 import { z } from "zod";
 import { StyleId } from "@/contracts/ids";
 import { Corner, HandCut, PixelBox } from "@/contracts/identify";
-import { readFileForm, refusal, route } from "@/app/api/respond";
+import { broken, readFileForm, readJsonField, refusal, route } from "@/app/api/respond";
 import { getDb } from "@/server/db/open";
 import { identify, MAX_PICTURE_BYTES } from "@/server/usecases/identify";
 
@@ -21,30 +21,16 @@ export const POST = route(async (request) => {
   const sent = await readFileForm(request, "image", MAX_PICTURE_BYTES, "picture-too-large");
   if (!sent.ok) return sent.response;
   const { form, file: image } = sent;
-  const json = (name: string): unknown => {
-    const value = form.get(name);
-    if (typeof value !== "string" || !value) return null;
-    try {
-      return JSON.parse(value);
-    } catch {
-      return value;
-    }
-  };
   const text = form.get("text");
   const ask = Ask.safeParse({
     text: typeof text === "string" && text ? text : null,
-    box: json("box"),
-    corners: json("corners"),
-    cut: json("cut"),
+    box: readJsonField(form, "box"),
+    corners: readJsonField(form, "corners"),
+    cut: readJsonField(form, "cut"),
     styleId: form.get("styleId") || null,
     limit: form.get("limit") ?? 12,
   });
-  if (!ask.success)
-    return refusal(
-      "bad-request",
-      undefined,
-      ask.error.issues.map((i) => `${i.path.join(".")}: ${i.message}`),
-    );
+  if (!ask.success) return broken(ask.error);
   const { text: given, box, corners, ...rest } = ask.data;
   const outcome = await identify(getDb(), image.name || "picture", new Uint8Array(await image.arrayBuffer()), {
     text: given,

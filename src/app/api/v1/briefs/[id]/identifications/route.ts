@@ -1,6 +1,6 @@
 import { NextResponse } from "next/server";
 import { IdentificationState } from "@/contracts/identifications";
-import { readFileForm, refusal, route } from "@/app/api/respond";
+import { broken, readFileForm, readJsonField, refusal, route } from "@/app/api/respond";
 import { getDb } from "@/server/db/open";
 import { listSavedIdentifications, saveIdentification } from "@/server/usecases/identifications";
 import { MAX_PICTURE_BYTES } from "@/server/usecases/identify";
@@ -16,22 +16,9 @@ export const POST = route<Params>(async (request, { id }) => {
   const sent = await readFileForm(request, "image", MAX_PICTURE_BYTES, "picture-too-large");
   if (!sent.ok) return sent.response;
   const { form, file } = sent;
-  const state = IdentificationState.safeParse(parse(form.get("state")));
-  if (!state.success)
-    return refusal(
-      "bad-request",
-      undefined,
-      state.error.issues.slice(0, 8).map((i) => `${i.path.join(".")}: ${i.message}`),
-    );
+  const state = IdentificationState.safeParse(readJsonField(form, "state"));
+  if (!state.success) return broken(state.error);
   const picture = { name: file.name, type: file.type, bytes: new Uint8Array(await file.arrayBuffer()) };
   const saved = saveIdentification(getDb(), id, picture, state.data);
   return saved.ok ? NextResponse.json(saved.value, { status: 201 }) : refusal(saved.code, saved.message);
 });
-
-function parse(value: FormDataEntryValue | null): unknown {
-  try {
-    return typeof value === "string" ? JSON.parse(value) : null;
-  } catch {
-    return null;
-  }
-}
