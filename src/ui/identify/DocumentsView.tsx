@@ -199,7 +199,11 @@ function FontOfDocument({ font }: { font: DocumentFont }) {
                 detail={detail}
                 text={words}
               >
-                {s.steps !== undefined && <p className="text-[12px] text-basalt">{writeSteps(s.steps)}</p>}
+                {s.steps !== undefined && (
+                  <p className="text-[12px] text-basalt">
+                    {(font.alikeBy === "widths" ? writeWidths : writeSteps)(s.steps)}
+                  </p>
+                )}
               </MatchRow>
             );
           })}
@@ -211,3 +215,6 @@ function FontOfDocument({ font }: { font: DocumentFont }) {
 
 const writeSteps = (steps: number) =>
   steps < 0.5 ? "hardly to be told apart" : steps < 1.2 ? "near" : steps < 2.5 ? "alike in part" : "far";
+/** Equal widths do not make equal letters. */
+const writeWidths = (steps: number) =>
+  steps < 0.2 ? "the same widths" : steps < 0.8 ? "nearly the same widths" : "other widths";

@@ -225,7 +225,7 @@ function Nearest({ result }: { result: Identification | null }) {
       </h1>
       {result && (
         <p className="mt-0.5 text-basalt">
-          By the shape and the proportions of the letters; nobody says it is one of them.
+          By the shape and the proportions of the letters. None of them need be the one.
         </p>
       )}
       <ol className="mt-2">
