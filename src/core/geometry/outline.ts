@@ -130,15 +130,17 @@ function flattenCubic(out: number[], x0: number, y0: number, p: Float64Array, st
 
 /** Smallest box around all points; null when there are none. */
 export function boundsOf(polygons: Polygons): Bounds | null {
-  const box = { xMin: Infinity, yMin: Infinity, xMax: -Infinity, yMax: -Infinity };
+  let [xMin, yMin, xMax, yMax] = [Infinity, Infinity, -Infinity, -Infinity];
   for (const p of polygons)
     for (let i = 0; i < p.length; i += 2) {
-      box.xMin = min(box.xMin, p[i]!);
-      box.xMax = max(box.xMax, p[i]!);
-      box.yMin = min(box.yMin, p[i + 1]!);
-      box.yMax = max(box.yMax, p[i + 1]!);
+      const x = p[i]!;
+      const y = p[i + 1]!;
+      if (x < xMin) xMin = x;
+      if (x > xMax) xMax = x;
+      if (y < yMin) yMin = y;
+      if (y > yMax) yMax = y;
     }
-  return Number.isFinite(box.xMin) ? box : null;
+  return Number.isFinite(xMin) ? { xMin, yMin, xMax, yMax } : null;
 }
 
 /** New polygons, each point mapped by `by`. */

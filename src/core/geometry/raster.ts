@@ -1,10 +1,10 @@
 // Fills polygons into a coverage picture with exact area coverage, and reads cells out of pictures.
 // Stands between outlines and everything that compares pictures. Method: signed area accumulation per pixel row.
-import type { Affine, Outline, Polygons } from "./outline";
+import type { Affine, Bounds, Outline, Polygons } from "./outline";
 import { flattenOutline, mapPolygons } from "./outline";
 
 // Taken out of the global object once: the loops below call them millions of times.
-const { abs, floor, max, min, sqrt } = Math;
+const { abs, ceil, floor, max, min, sqrt } = Math;
 
 /** A picture of ink: row-major from the top left, 0 = paper, 1 = full ink. */
 export type InkPicture = { widthPx: number; heightPx: number; ink: Float32Array };
@@ -26,29 +26,51 @@ export function rasterOutline(outline: Outline, to: Affine, widthPx: number, hei
  * @returns Float32Array, shape [heightPx, widthPx], 0–1. What lies outside is clipped.
  */
 export function fillPolygons(polygons: Polygons, widthPx: number, heightPx: number): Float32Array {
-  const stride = widthPx + 2;
-  const cover = new Float32Array(stride * heightPx);
+  const picture = { widthPx, heightPx, ink: new Float32Array(widthPx * heightPx) };
+  addPolygons(picture, polygons, { xMin: 0, yMin: 0, xMax: widthPx, yMax: heightPx });
+  return picture.ink;
+}
+
+/** Signed area per pixel while polygons are filled; all zero between two fillings. */
+let cover = new Float32Array(0);
+
+/**
+ * Adds the coverage of polygons to a picture, cut off at 1.
+ * @param bounds - a box around the polygons, pixels; nothing is drawn beyond it.
+ */
+export function addPolygons({ widthPx, heightPx, ink }: InkPicture, polygons: Polygons, bounds: Bounds): void {
+  const left = max(0, floor(bounds.xMin));
+  const top = max(0, floor(bounds.yMin));
+  const w = min(widthPx, ceil(bounds.xMax) + 1) - left;
+  const h = min(heightPx, ceil(bounds.yMax) + 1) - top;
+  // Also false for bounds that are no numbers.
+  if (!(w > 0 && h > 0)) return;
+  const stride = w + 2;
+  if (cover.length < stride * h) cover = new Float32Array(stride * h);
   for (const p of polygons) {
-    let x0 = p[p.length - 2]!;
-    let y0 = p[p.length - 1]!;
+    let x0 = p[p.length - 2]! - left;
+    let y0 = p[p.length - 1]! - top;
     for (let i = 0; i < p.length; i += 2) {
-      const x1 = p[i]!;
-      const y1 = p[i + 1]!;
-      addEdge(cover, stride, widthPx, heightPx, x0, y0, x1, y1);
+      const x1 = p[i]! - left;
+      const y1 = p[i + 1]! - top;
+      addEdge(cover, stride, w, h, x0, y0, x1, y1);
       x0 = x1;
       y0 = y1;
     }
   }
-  const ink = new Float32Array(widthPx * heightPx);
-  for (let y = 0; y < heightPx; y++) {
+  for (let y = 0; y < h; y++) {
     let sum = 0;
-    for (let x = 0; x < widthPx; x++) {
-      sum += cover[y * stride + x]!;
-      const v = abs(sum);
-      ink[y * widthPx + x] = v > 1 ? 1 : v;
+    const from = y * stride;
+    const to = (y + top) * widthPx + left;
+    for (let x = 0; x < w; x++) {
+      sum += cover[from + x]!;
+      cover[from + x] = 0;
+      const v = ink[to + x]! + (sum < 0 ? -sum : sum);
+      ink[to + x] = v > 1 ? 1 : v;
     }
+    cover[from + w] = 0;
+    cover[from + w + 1] = 0;
   }
-  return ink;
 }
 
 function addEdge(

@@ -71,14 +71,31 @@ export function rankCoarse(
   // Widths and heights leave a part of the styles, whose letters are then looked at.
   laid.sort((a, b) => a.alignment.cost - b.alignment.cost);
   const looked = line.letters.length < JOINED_SHARE * signs.length ? laid.length : max(keep * 5, LOOKED_AT);
+  const nearest = new Nearest(keep);
   return best(
     laid.slice(0, looked).map(({ style, alignment }) => {
-      const cost = costByAlignment(sums, alignment, signs, index, style) * LED_FACTOR;
       const cut = byCuts.get(style) ?? Infinity;
+      const cost = costByAlignment(sums, alignment, signs, index, style, nearest.worst / LED_FACTOR) * LED_FACTOR;
+      nearest.add(min(cut, cost));
       return cut <= cost ? { style, cost: cut, by: "cuts" } : { style, cost, by: "advances" };
     }),
     keep,
   );
+}
+
+/** The lowest costs so far: what comes behind the last of them need not be known exactly. */
+class Nearest {
+  private costs: number[] = [];
+  constructor(private keep: number) {}
+  get worst(): number {
+    return this.costs.length < this.keep ? Infinity : this.costs[this.keep - 1]!;
+  }
+  add(cost: number) {
+    if (cost >= this.worst) return;
+    const at = this.costs.findIndex((c) => c > cost);
+    this.costs.splice(at < 0 ? this.costs.length : at, 0, cost);
+    if (this.costs.length > this.keep) this.costs.pop();
+  }
 }
 
 /** Styles whose letters are looked at, after widths and heights chose them; where most letters are joined these say little: all. */
@@ -92,16 +109,21 @@ const best = (ranks: CoarseRank[], keep: number) => ranks.sort((a, b) => a.cost 
 const isWorthwhile = (boxes: (SignBox | null)[]) => boxes.filter(Boolean).length >= max(1, boxes.length * 0.66);
 
 export function formIn(sums: SumTable, box: CutBox): Int8Array {
-  return Int8Array.from(describeCells(cellsOf(sums, box, 16)), quantize);
+  const described = describeCells(cellsOf(sums, box, 16));
+  const form = new Int8Array(FORM_LENGTH);
+  for (let k = 0; k < FORM_LENGTH; k++) form[k] = quantize(described[k]!);
+  return form;
 }
 
 /** Mean of all but the worst fifth: one wrong letter must not decide. */
 export function trimmedMean(values: number[]): number {
   if (!values.length) return Infinity;
   const sorted = [...values].sort((a, b) => a - b);
-  const used = sorted.slice(0, max(1, ceil(sorted.length * 0.8)));
+  const used = sorted.slice(0, countUsed(sorted.length));
   return used.reduce((a, b) => a + b, 0) / used.length;
 }
+
+const countUsed = (letters: number) => max(1, ceil(letters * 0.8));
 
 function costByCuts(
   cuts: CutBox[],
@@ -221,17 +243,32 @@ function solve3(
   ];
 }
 
+/** @param enough - a cost from which the style is out: Infinity is returned as soon as that is sure. */
 function costByAlignment(
   sums: SumTable,
   { placed, cost, trackingEm }: Alignment,
   signs: number[],
   index: SignatureIndex,
   style: number,
+  enough: number,
 ): number {
+  const seen = placed.flatMap((b, i) => (b && b.right - b.left > 0.5 ? [{ b, i }] : []));
+  const fixed = ALIGN_WEIGHT * min(cost, 9) + 0.3 * max(0, trackingEm - 0.05);
+  if (fixed >= enough) return Infinity;
+  const used = countUsed(seen.length);
+  const spared = seen.length - used;
   const distances: number[] = [];
-  placed.forEach((b, i) => {
-    if (b && b.right - b.left > 0.5) distances.push(index.distance(style, signs[i]!, formIn(sums, b), COARSE_WEIGHTS));
-  });
-  return trimmedMean(distances) + ALIGN_WEIGHT * min(cost, 9) + 0.3 * max(0, trackingEm - 0.05);
+  // The sum of all but the worst so far: at the end no less will count.
+  let sure = 0;
+  for (const { b, i } of seen) {
+    const d = index.distance(style, signs[i]!, formIn(sums, b), COARSE_WEIGHTS);
+    const at = distances.findIndex((v) => v > d);
+    distances.splice(at < 0 ? distances.length : at, 0, d);
+    if (distances.length <= spared) continue;
+    sure = 0;
+    for (let k = 0; k < distances.length - spared; k++) sure += distances[k]!;
+    if (fixed + sure / used >= enough) return Infinity;
+  }
+  return seen.length ? fixed + sure / used : Infinity;
 }
 const ALIGN_WEIGHT = 0.05;

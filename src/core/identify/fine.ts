@@ -1,12 +1,12 @@
 // The fine stage: a placed word drawn over the picture and moved onto it; what remains different is its cost.
-import { boundsOf } from "../geometry/outline";
+import type { Bounds } from "../geometry/outline";
 import type { InkPicture } from "../geometry/raster";
 import { solve } from "../picture/ink";
 import type { InkLine } from "../picture/readPicture";
-import { clonePose, drawPose, imageInk, posePolygons, type Imaging, type Part, type Pose } from "./pose";
+import { clonePose, drawPose, imageInk, type Imaging, type Part, type Pose } from "./pose";
 
 // Taken out of the global object once: the loops below call them millions of times.
-const { abs, ceil, exp, floor, log, max, min, sqrt } = Math;
+const { ceil, exp, floor, log, max, min, sqrt } = Math;
 
 export type FineResult = { cost: number; spacing: number; letters: number[]; pose: Pose };
 
@@ -18,59 +18,73 @@ const TAPER_SIGMA = 0.03;
 const TURN_SIGMA = 0.03;
 const SLOPE_SIGMA = 0.02;
 
+/** A step that gains less than this share of the cost was the last: what is found is found. */
+const WORTH_A_ROUND = 0.004;
+/** Where the drawings of one picture are made, over and over. */
+let sheets = { drawn: new Float32Array(0), imaged: new Float32Array(0) };
+
 /**
  * Moves a pose onto the picture by `rounds` steps of Gauss–Newton, then scores it.
  * The pose is changed in place and returned.
- * @param giveUpAbove - a cost that after the first step means this face is out of question.
  */
-export function refinePose(
-  pose: Pose,
-  line: InkLine,
-  imaging: Imaging,
-  rounds: number,
-  giveUpAbove = Infinity,
-): FineResult {
+export function refinePose(pose: Pose, line: InkLine, imaging: Imaging, rounds: number): FineResult {
   const { strip } = line;
-  let drawn = imageInk(drawPose(pose, strip), strip, imaging);
-  let best = score(pose, strip, drawn);
+  const n = strip.ink.length;
+  if (sheets.drawn.length !== n) sheets = { drawn: new Float32Array(n), imaged: new Float32Array(n) };
+  const { drawn, imaged } = sheets;
+  const draw = () => {
+    const drawing = drawPose(pose, strip, drawn);
+    imageInk(drawing, imaging, imaged);
+    return drawing.boxes;
+  };
+  let boxes = draw();
+  let best = score(boxes, strip, imaged);
   let bestPose = clonePose(pose);
   for (let k = 0; k < rounds; k++) {
-    if (k && best.cost > giveUpAbove) break;
-    stepPose(pose, strip, drawn);
-    drawn = imageInk(drawPose(pose, strip), strip, imaging);
-    const now = score(pose, strip, drawn);
-    if (now.cost < best.cost) {
+    stepPose(pose, boxes, strip, imaged);
+    boxes = draw();
+    const now = score(boxes, strip, imaged);
+    const gained = best.cost - now.cost;
+    if (gained > 0) {
       best = now;
       bestPose = clonePose(pose);
     }
+    if (gained < WORTH_A_ROUND * best.cost) break;
   }
   Object.assign(pose, bestPose);
   return { ...best, spacing: spacingError(pose), pose };
 }
 
-function score(pose: Pose, strip: InkPicture, drawn: Float32Array): { cost: number; letters: number[] } {
-  const { widthPx: w, heightPx: h, ink } = strip;
-  let off = 0;
+/** Per column: what differs, and the mean ink of both. Grown as needed. */
+let columns = { off: new Float32Array(0), ink: new Float32Array(0) };
+
+function score(
+  boxes: (Bounds | null)[],
+  { widthPx: w, heightPx: h, ink }: InkPicture,
+  imaged: Float32Array,
+): { cost: number; letters: number[] } {
+  if (columns.off.length < w) columns = { off: new Float32Array(w), ink: new Float32Array(w) };
+  const { off: colOff, ink: colInk } = columns;
+  colOff.fill(0);
+  colInk.fill(0);
   let total = 0;
-  const colOff = new Float32Array(w);
-  const colInk = new Float32Array(w);
-  for (let y = 0; y < h; y++)
-    for (let x = 0; x < w; x++) {
-      const i = y * w + x;
-      const d = abs(ink[i]! - drawn[i]!);
-      off += d;
-      total += ink[i]!;
-      colOff[x]! += d;
-      colInk[x]! += (ink[i]! + drawn[i]!) / 2;
+  for (let y = 0, i = 0; y < h; y++)
+    for (let x = 0; x < w; x++, i++) {
+      const a = ink[i]!;
+      const b = imaged[i]!;
+      total += a;
+      colOff[x]! += a > b ? a - b : b - a;
+      colInk[x]! += a + b;
     }
-  const letters = pose.parts.map((part) => {
-    const b = boundsOf(posePolygons(pose, part));
+  let off = 0;
+  for (let x = 0; x < w; x++) off += colOff[x]!;
+  const letters = boxes.map((b) => {
     let o = 0;
     let n = 0;
     if (b)
       for (let x = max(0, floor(b.xMin - 1)); x < min(w, b.xMax + 1); x++) {
         o += colOff[x]!;
-        n += colInk[x]!;
+        n += colInk[x]! / 2;
       }
     return n > 0 ? max(0, 1 - o / n) : 0;
   });
@@ -102,17 +116,17 @@ const SHARED = 6;
 type OwnTerms = { A: number[]; B: Float64Array; r: number[] };
 
 /** One step: what the letters share, and each part's shift, from the slope of the drawing against what remains. */
-function stepPose(pose: Pose, strip: InkPicture, drawn: Float32Array) {
+function stepPose(pose: Pose, boxes: (Bounds | null)[], strip: InkPicture, drawn: Float32Array) {
   const C = new Float64Array(SHARED * SHARED);
   const g = new Float64Array(SHARED);
   const own: OwnTerms[] = [];
-  for (const part of pose.parts) {
+  pose.parts.forEach((part, i) => {
     const B = new Float64Array(2 * SHARED);
-    const b = boundsOf(posePolygons(pose, part));
+    const b = boxes[i];
     const moments = b && sumMoments(pose, part, b, strip, drawn);
     if (!moments) {
       own.push({ A: [0, 0, 0], B, r: [0, 0] });
-      continue;
+      return;
     }
     // Every derivative is a sum of the same six products; so their moments give all that the step needs.
     const u = (part.atPx - pose.middlePx) / pose.halfPx;
@@ -137,7 +151,7 @@ function stepPose(pose: Pose, strip: InkPicture, drawn: Float32Array) {
       for (let q = 0; q < SHARED; q++) C[p * SHARED + q]! += product(p + 2, q + 2);
     }
     own.push({ A: [product(0, 0), product(0, 1), product(1, 1)], B, r: [-v[0]!, -v[1]!] });
-  }
+  });
   addPriors(pose, C, g, own);
   solveSchur(pose, C, g, own);
 }
@@ -153,7 +167,7 @@ const dot6 = (a: readonly number[], b: readonly number[]) =>
 function sumMoments(
   pose: Pose,
   part: Part,
-  b: { xMin: number; xMax: number; yMin: number; yMax: number },
+  b: Bounds,
   { widthPx: w, heightPx: h, ink }: InkPicture,
   drawn: Float32Array,
 ): { M: number[][]; v: number[] } {

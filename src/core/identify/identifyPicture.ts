@@ -349,16 +349,18 @@ function settleAxes(last: Tried[], index: SignatureIndex, fitter: Fitter, imagin
 function estimateImaging(tried: Tried[]): Imaging {
   let best = { cost: Infinity, imaging: START };
   for (const { result, view } of tried) {
-    const { strip } = view.first;
-    const drawn = drawPose(result.pose, strip);
-    const total = strip.ink.reduce((a, v) => a + v, 0);
-    for (const blurPx of [0.3, 0.6, 0.9, 1.3, 1.8, 2.5]) {
-      const ink = imageInk(drawn, strip, { blurPx, gain: 0 });
-      for (const gain of [-0.2, -0.1, 0, 0.1, 0.2]) {
+    const { ink: seen } = view.first.strip;
+    const drawn = drawPose(result.pose, view.first.strip);
+    const total = seen.reduce((a, v) => a + v, 0);
+    const imaged = new Float32Array(seen.length);
+    for (const blurPx of BLURS_PX) {
+      imageInk(drawn, { blurPx, gain: 0 }, imaged);
+      for (const gain of GAINS) {
         let cost = 0;
-        for (let i = 0; i < ink.length; i++) {
-          const v = ink[i]!;
-          cost += abs(v + gain * 4 * v * (1 - v) - strip.ink[i]!);
+        for (let i = 0; i < seen.length; i++) {
+          const v = imaged[i]!;
+          const d = v + gain * 4 * v * (1 - v) - seen[i]!;
+          cost += d < 0 ? -d : d;
         }
         if (cost / total < best.cost) best = { cost: cost / total, imaging: { blurPx: blurPx * view.perFirst, gain } };
       }
@@ -366,6 +368,8 @@ function estimateImaging(tried: Tried[]): Imaging {
   }
   return best.imaging;
 }
+const BLURS_PX = [0.3, 0.6, 0.9, 1.3, 1.8, 2.5];
+const GAINS = [-0.2, -0.1, 0, 0.1, 0.2];
 
 function lettersOf({ letters, pose }: FineResult, characters: string[]): Match["letters"] {
   const per = new Array<number | null>(characters.length).fill(null);

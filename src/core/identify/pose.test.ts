@@ -75,29 +75,21 @@ describe("moving", () => {
         expect(refinePose(place(), line, { blurPx, gain }, 5).cost).toBeLessThanOrEqual(began);
       }
   });
-
-  test("a hopeless face is given up early", () => {
-    const pose = place("Xxxxxxx");
-    const quick = refinePose(clonePose(pose), line, { blurPx: 0.6, gain: 0 }, 5, 0);
-    const long = refinePose(clonePose(pose), line, { blurPx: 0.6, gain: 0 }, 5);
-    expect(quick.cost).toBeGreaterThanOrEqual(long.cost);
-  });
 });
 
 describe("drawing", () => {
   test("is cut at full ink and keeps inside the strip", () => {
-    const ink = drawPose(place(), line.strip);
+    const { ink } = drawPose(place(), line.strip);
     expect(ink).toHaveLength(line.strip.widthPx * line.strip.heightPx);
     expect(Math.max(...ink)).toBeLessThanOrEqual(1);
     const far = place();
     far.parts.forEach((p) => (p.atPx += 5000));
-    expect(drawPose(far, line.strip).every((v) => v === 0)).toBe(true);
+    expect(drawPose(far, line.strip).ink.every((v) => v === 0)).toBe(true);
   });
 
   test("gain spreads and thins the ink, blur keeps it", () => {
     const drawn = drawPose(place(), line.strip);
-    const sum = (gain: number, blurPx = 0.8) =>
-      imageInk(drawn, line.strip, { blurPx, gain }).reduce((a, b) => a + b, 0);
+    const sum = (gain: number, blurPx = 0.8) => imageInk(drawn, { blurPx, gain }).reduce((a, b) => a + b, 0);
     expect(sum(0.2)).toBeGreaterThan(sum(0));
     expect(sum(-0.2)).toBeLessThan(sum(0));
     expect(sum(0, 1.6) / sum(0, 0)).toBeCloseTo(1, 2);

@@ -1,9 +1,7 @@
 // A candidate's word in its place on the picture: the parameters, and how they are drawn. Read by fine.ts, which moves them.
-import { boundsOf, type Polygons } from "../geometry/outline";
-import { fillPolygons } from "../geometry/raster";
-import { blurInk } from "../picture/ink";
-
-const { ceil, floor, max, min } = Math;
+import { boundsOf, type Bounds, type Polygons } from "../geometry/outline";
+import { addPolygons, type InkPicture } from "../geometry/raster";
+import { blurInkInto } from "../picture/ink";
 
 /** How the picture was made: blur of its edges and spread of its ink, estimated once a picture. */
 export type Imaging = { blurPx: number; gain: number };
@@ -55,32 +53,25 @@ export function scalePose(pose: Pose, by: number): Pose {
   };
 }
 
-/** Draws the word in a pose. @returns the whole drawing (unblurred, cut at 1). */
-export function drawPose(pose: Pose, size: { widthPx: number; heightPx: number }): Float32Array {
-  const ink = new Float32Array(size.widthPx * size.heightPx);
-  for (const part of pose.parts) {
+/** A word drawn: the whole (unblurred, cut at 1), and the box of each part in pixels, null where it draws nothing. */
+export type Drawing = InkPicture & { boxes: (Bounds | null)[] };
+
+/** Draws the word in a pose. @param into - array of as many pixels to draw on; a new one otherwise. */
+export function drawPose(
+  pose: Pose,
+  { widthPx, heightPx }: { widthPx: number; heightPx: number },
+  into?: Float32Array,
+): Drawing {
+  const ink = into ?? new Float32Array(widthPx * heightPx);
+  if (into) ink.fill(0);
+  const picture = { widthPx, heightPx, ink };
+  const boxes = pose.parts.map((part) => {
     const placed = posePolygons(pose, part);
-    const b = boundsOf(placed);
-    if (!b) continue;
-    const left = max(0, floor(b.xMin));
-    const top = max(0, floor(b.yMin));
-    const w = min(size.widthPx, ceil(b.xMax) + 1) - left;
-    const h = min(size.heightPx, ceil(b.yMax) + 1) - top;
-    if (w <= 0 || h <= 0) continue;
-    for (const p of placed)
-      for (let i = 0; i < p.length; i += 2) {
-        p[i]! -= left;
-        p[i + 1]! -= top;
-      }
-    const own = fillPolygons(placed, w, h);
-    for (let y = 0; y < h; y++)
-      for (let x = 0; x < w; x++) {
-        const at = (y + top) * size.widthPx + x + left;
-        const v = ink[at]! + own[y * w + x]!;
-        ink[at] = v > 1 ? 1 : v;
-      }
-  }
-  return ink;
+    const box = boundsOf(placed);
+    if (box) addPolygons(picture, placed, box);
+    return box;
+  });
+  return { ...picture, boxes };
 }
 
 /** A part's polygons in pixels, y down. */
@@ -99,18 +90,23 @@ export function posePolygons(pose: Pose, part: Part): Polygons {
   });
 }
 
-/** Blurs a drawing and spreads (or thins) its ink as the picture's maker did. */
+/** Gains beyond this would leave 0–1. */
+export const MOST_GAIN = 0.25;
+
+/**
+ * Blurs a drawing and spreads (or thins) its ink as the picture's maker did.
+ * @param imaging - gain at most MOST_GAIN either way. @param out - array of as many pixels to write to; a new one otherwise.
+ */
 export function imageInk(
-  ink: Float32Array,
-  size: { widthPx: number; heightPx: number },
+  drawn: InkPicture,
   { blurPx, gain }: Imaging,
+  out: Float32Array = new Float32Array(drawn.ink.length),
 ): Float32Array {
-  const out = blurInk({ ...size, ink }, blurPx);
+  blurInkInto(drawn, blurPx, out);
   if (gain)
-    for (let i = 0; i < out.length; i++) {
+    for (let i = 0; i < drawn.ink.length; i++) {
       const v = out[i]!;
-      const w = v + gain * 4 * v * (1 - v);
-      out[i] = w < 0 ? 0 : w > 1 ? 1 : w;
+      out[i] = v + gain * 4 * v * (1 - v);
     }
   return out;
 }

@@ -14,27 +14,46 @@ for (let u = 0; u < SIDE; u++)
   for (let x = 0; x < N; x++) COS[u * N + x] = (cos(((2 * x + 1) * u * Math.PI) / (2 * N)) * (u ? Math.SQRT2 : 1)) / N;
 
 // Scratch of describeCells, which is called for every letter of every style.
-const rows = new Float32Array(SIDE * N);
+const rows = new Float64Array(SIDE * N);
+const HALF = N / 2;
+const folded = new Float64Array(N);
 
 /**
  * @param cells - Float32Array, shape [16, 16], 0–1.
  * @returns Float32Array, shape [36]: orthonormal cosine coefficients, low frequencies first; [0] is the mean ink.
  */
 export function describeCells(cells: Float32Array): Float32Array {
-  for (let y = 0; y < N; y++)
-    for (let u = 0; u < SIDE; u++) {
-      let sum = 0;
-      for (let x = 0; x < N; x++) sum += cells[y * N + x]! * COS[u * N + x]!;
-      rows[u * N + y] = sum;
-    }
+  // A cosine of even frequency is the same in both halves of a row, one of odd frequency turned round: half the work.
+  for (let y = 0; y < N; y++) {
+    fold(cells, y * N);
+    for (let u = 0; u < SIDE; u++) rows[u * N + y] = foldedSum(u);
+  }
   const out = new Float32Array(FORM_LENGTH);
-  for (let k = 0; k < FORM_LENGTH; k++) {
+  let at = -1;
+  for (const k of BY_COLUMN) {
     const [u, v] = ORDER[k]!;
-    let sum = 0;
-    for (let y = 0; y < N; y++) sum += rows[u * N + y]! * COS[v * N + y]!;
-    out[k] = (sum * N) / 4;
+    if (u !== at) fold(rows, u * N);
+    at = u;
+    out[k] = (foldedSum(v) * N) / 4;
   }
   return out;
+}
+/** The wanted frequencies, those of one column together. */
+const BY_COLUMN = ORDER.map((_, k) => k).sort((a, b) => ORDER[a]![0] - ORDER[b]![0]);
+
+function fold(values: Float32Array | Float64Array, from: number) {
+  for (let x = 0; x < HALF; x++) {
+    const [a, b] = [values[from + x]!, values[from + N - 1 - x]!];
+    folded[x] = a + b;
+    folded[HALF + x] = a - b;
+  }
+}
+
+function foldedSum(u: number): number {
+  const from = u & 1 ? HALF : 0;
+  let sum = 0;
+  for (let x = 0; x < HALF; x++) sum += folded[from + x]! * COS[u * N + x]!;
+  return sum;
 }
 
 /** Likeness of two forms: correlation of all but the mean ink, −1 to 1. */

@@ -218,33 +218,64 @@ function levelOfInk(v: Float32Array, threshold: number): number {
  * Gaussian blur. @param sigmaPx - 0 returns a copy.
  * Pixels nearer to the border than 2.6 sigma stay as they are: strips have a margin of paper there.
  */
-export function blurInk({ widthPx: w, heightPx: h, ink }: InkPicture, sigmaPx: number): Float32Array {
-  if (sigmaPx < 0.05) return ink.slice();
+export function blurInk(picture: InkPicture, sigmaPx: number): Float32Array {
+  return blurInkInto(picture, sigmaPx, new Float32Array(picture.ink.length));
+}
+
+/** Between the two passes of a blur. */
+let half = new Float32Array(0);
+
+/** The same into an array of at least as many pixels, which is returned. */
+export function blurInkInto(
+  { widthPx: w, heightPx: h, ink }: InkPicture,
+  sigmaPx: number,
+  out: Float32Array,
+): Float32Array {
+  if (sigmaPx < 0.05) {
+    out.set(ink);
+    return out;
+  }
   const reach = min(max(1, ceil(2.6 * sigmaPx)), Math.floor((min(w, h) - 1) / 2));
   const kernel = Float32Array.from({ length: reach + 1 }, (_, k) => exp((-k * k) / (2 * sigmaPx * sigmaPx)));
   const total = kernel.reduce((sum, k, i) => sum + (i ? 2 * k : k), 0);
   for (let k = 0; k <= reach; k++) kernel[k]! /= total;
-  const rows = weigh(ink, kernel, 1);
+  const n = w * h;
+  if (half.length < n) half = new Float32Array(n);
+  weigh(ink, half, n, kernel, 1);
   // Along the rows the first and last columns took in the row above or below: they stay unblurred.
   for (let y = 0; y < h; y++)
     for (let k = 0; k < reach; k++) {
-      rows[y * w + k] = ink[y * w + k]!;
-      rows[y * w + w - 1 - k] = ink[y * w + w - 1 - k]!;
+      half[y * w + k] = ink[y * w + k]!;
+      half[y * w + w - 1 - k] = ink[y * w + w - 1 - k]!;
     }
-  return weigh(rows, kernel, w);
+  weigh(half, out, n, kernel, w);
+  return out;
 }
 
 /** Sum of values at distance 0, far, 2·far … weighted by the kernel; the first and last stretches stay as they are. */
-function weigh(values: Float32Array, kernel: Float32Array, far: number): Float32Array {
-  const out = values.slice();
-  const edge = (kernel.length - 1) * far;
-  const last = values.length - edge;
-  const middle = kernel[0]!;
-  for (let at = edge; at < last; at++) out[at] = values[at]! * middle;
-  for (let k = 1; k < kernel.length; k++) {
+function weigh(values: Float32Array, out: Float32Array, n: number, kernel: Float32Array, far: number) {
+  const reach = kernel.length - 1;
+  const edge = reach * far;
+  const last = n - edge;
+  for (let at = 0; at < edge; at++) out[at] = values[at]!;
+  for (let at = max(edge, last); at < n; at++) out[at] = values[at]!;
+  const [k0, k1, k2 = 0, k3 = 0] = kernel as unknown as [number, number, number?, number?];
+  // Short kernels in one pass: drawings are blurred some hundred times a picture.
+  if (reach === 1)
+    for (let at = edge; at < last; at++) out[at] = k0 * values[at]! + k1 * (values[at - far]! + values[at + far]!);
+  else {
+    const two = 2 * far;
+    const three = min(3, reach) * far;
+    for (let at = edge; at < last; at++)
+      out[at] =
+        k0 * values[at]! +
+        k1 * (values[at - far]! + values[at + far]!) +
+        k2 * (values[at - two]! + values[at + two]!) +
+        k3 * (values[at - three]! + values[at + three]!);
+  }
+  for (let k = 4; k <= reach; k++) {
     const weight = kernel[k]!;
     const off = k * far;
     for (let at = edge; at < last; at++) out[at] = out[at]! + weight * (values[at - off]! + values[at + off]!);
   }
-  return out;
 }
