@@ -1,6 +1,7 @@
 // One thread of the evaluation: asks about pictures as the server does, and says how near the answers came.
 import sharp from "sharp";
 import type { AnswerEvidence } from "../../src/core/identify/chance";
+import { workAlone } from "../../src/core/identify/crew";
 import { fitText, identifyPicture } from "../../src/core/identify/identifyPicture";
 import type { SignatureIndex } from "../../src/core/identify/signature";
 import { likenessOf } from "../../src/core/identify/twins";
@@ -53,6 +54,7 @@ export async function answerPictures(
 ): Promise<void> {
   const { styles } = await readEvalStyles(fonts);
   const library = indexOf(styles.filter((s) => !absent || !isKeptAway(s.family)));
+  const crew = workAlone(library.index, library.load);
   for (const p of pictures)
     for (const mode of modes) {
       const { data, info } = await sharp(p.file).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
@@ -62,13 +64,8 @@ export async function answerPictures(
       let read = p.text;
       let byReader = p.text;
       if (mode === "unread" && lines)
-        ({ text: read, byReader } = await readWords(
-          lines,
-          library.index,
-          (l, t) => fitText(l, t, library.index, library.load),
-          readLetters,
-        ));
-      const result = lines && read ? identifyPicture(lines, read, library.index, library.load, 20) : null;
+        ({ text: read, byReader } = await readWords(lines, library.index, (l, t) => fitText(l, t, crew), readLetters));
+      const result = lines && read ? await identifyPicture(lines, read, library.index, crew, 20) : null;
       const ms = performance.now() - started;
       const matches = result?.matches ?? [];
       const families = [...new Set(matches.map((m) => m.family))];

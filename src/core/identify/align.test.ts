@@ -7,6 +7,7 @@ import type { CutBox } from "../picture/straighten";
 import { alignPieces } from "./align";
 import { instancesOf } from "./instances";
 import { readByShape, readWords } from "./readShapes";
+import { workAlone } from "./crew";
 import { fitText, identifyPicture } from "./identifyPicture";
 import { SignatureIndex, signFont, type SignBox } from "./signature";
 
@@ -108,7 +109,7 @@ describe("reading by shape", () => {
   );
 
   test("a wrong guess is doubted, a right one stays", async () => {
-    const fitOf = (line: Parameters<typeof fitText>[0], text: string) => fitText(line, text, index, load);
+    const fitOf = (line: Parameters<typeof fitText>[0], text: string) => fitText(line, text, workAlone(index, load));
     const lines = lineOf("lora", "Harbour");
     const wrong = await readWords(lines, index, fitOf, () => Promise.resolve({ text: "Hanbour", confidence: 0.9 }));
     expect(wrong).toMatchObject({ text: "Harbour", byReader: "Hanbour" });
@@ -117,9 +118,11 @@ describe("reading by shape", () => {
     expect(right.confidence).toBeGreaterThan(0.8);
   });
 
-  test("letters in one piece are found by the face that sets them", () => {
+  test("letters in one piece are found by the face that sets them", async () => {
     const lines = lineOf("zilla-slab", "Harbour", { trackingPx: -3 });
     expect(lines.plain.letters.length).toBeLessThan(7);
-    expect(identifyPicture(lines, "Harbour", index, load, 4).matches[0]!.styleId).toBe("zilla-slab");
+    expect((await identifyPicture(lines, "Harbour", index, workAlone(index, load), 4)).matches[0]!.styleId).toBe(
+      "zilla-slab",
+    );
   });
 });

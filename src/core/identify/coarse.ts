@@ -19,6 +19,10 @@ const LINE_WEIGHT = 6;
 const WIDTH_WEIGHT = 4;
 const ASPECT_WEIGHT = 0.6;
 
+/** A part of the index: every `of`th entry, beginning with `at`. */
+export type Share = { at: number; of: number };
+const ALL: Share = { at: 0, of: 1 };
+
 /** A text as every style would set it: looked up once, whatever number of lines it is laid over. */
 export type SetWord = {
   /** Position of each character in the signatures; −1 where it is not signed. */
@@ -29,41 +33,46 @@ export type SetWord = {
 };
 
 /** Entries lacking more than a third of the characters are left out. */
-export function setWord({ characters, wordStarts }: Wording, index: SignatureIndex): SetWord {
+export function setWord({ characters, wordStarts }: Wording, index: SignatureIndex, { at, of } = ALL): SetWord {
   const signs = characters.map((c) => SignatureIndex.at(c));
-  const entries = index.ids.flatMap((_, style) => {
+  const entries: SetWord["entries"] = [];
+  for (let style = at; style < index.ids.length; style += of) {
     const boxes = signs.map((s) => (s < 0 ? null : index.box(style, s)));
-    return isWorthwhile(boxes) ? [{ style, boxes }] : [];
-  });
+    if (isWorthwhile(boxes)) entries.push({ style, boxes });
+  }
   return { signs, wordStarts, entries };
 }
 
-/**
- * Ranks every style.
- * @param cutsOnly - only where the count of cuts fits the text (the dear look by pieces is left out).
- * @returns the best `keep` styles, best first.
- */
-export function rankCoarse(
-  line: InkLine,
-  { signs, wordStarts, entries }: SetWord,
-  index: SignatureIndex,
-  keep: number,
-  cutsOnly = false,
-): CoarseRank[] {
+/** Ranks every style: by its cuts where one comes near, by pieces of ink otherwise. @returns the best `keep`, best first. */
+export function rankCoarse(line: InkLine, word: SetWord, index: SignatureIndex, keep: number): CoarseRank[] {
+  const byCuts = rankByCuts(line, word, index, keep);
+  return isCutWell(byCuts) ? byCuts : rankByPieces(line, word, index, keep);
+}
+
+/** The count of cuts may be right by chance: then nothing comes near by them, and each style's own advances cut anew. */
+export const isCutWell = (byCuts: readonly CoarseRank[]) => byCuts.some((r) => r.cost < GOOD_CUTS);
+
+/** Ranks by the cut letters. @returns the best `keep`, best first; none where the count of cuts does not fit the text. */
+export function rankByCuts(line: InkLine, word: SetWord, index: SignatureIndex, keep: number): CoarseRank[] {
+  return best(costsByCuts(line, word, index), keep);
+}
+
+function costsByCuts(line: InkLine, { signs, entries }: SetWord, index: SignatureIndex): CoarseRank[] {
+  if (line.letters.length !== signs.length) return [];
   const sums = sumInk(line.strip);
-  const cutsFit = line.letters.length === signs.length;
-  const forms = cutsFit ? line.letters.map((b) => formIn(sums, b)) : [];
-  const ranks: CoarseRank[] = cutsFit
-    ? entries.map(({ style, boxes }) => ({
-        style,
-        cost: costByCuts(line.letters, forms, boxes, signs, index, style),
-        by: "cuts",
-      }))
-    : [];
-  if (cutsOnly) return best(ranks, keep);
-  // The count of cuts may be right by chance: then nothing comes near by them, and each style's own advances cut anew.
-  if (cutsFit && ranks.some((r) => r.cost < GOOD_CUTS)) return best(ranks, keep);
-  const byCuts = new Map(ranks.map((r) => [r.style, r.cost]));
+  const forms = line.letters.map((b) => formIn(sums, b));
+  return entries.map(({ style, boxes }) => ({
+    style,
+    cost: costByCuts(line.letters, forms, boxes, signs, index, style),
+    by: "cuts",
+  }));
+}
+
+/** Ranks by the pieces of ink, shared among the letters as each style's own widths and heights say. @returns the best `keep`. */
+export function rankByPieces(line: InkLine, word: SetWord, index: SignatureIndex, keep: number): CoarseRank[] {
+  const { signs, wordStarts, entries } = word;
+  const sums = sumInk(line.strip);
+  const byCuts = new Map(costsByCuts(line, word, index).map((r) => [r.style, r.cost]));
   const laid = entries.flatMap(({ style, boxes }) => {
     const alignment = alignPieces(line.letters, boxes, wordStarts);
     return alignment ? [{ style, alignment }] : [];

@@ -9,6 +9,7 @@ import { chancesOf, sharesOf } from "./chance";
 import { likenessOf } from "./twins";
 import { predictBoxes } from "./align";
 import { fitLine, rankCoarse, setWord, trimmedMean } from "./coarse";
+import { workAlone } from "./crew";
 import { wordingOf } from "./wording";
 import { identifyPicture, type IdentifyResult } from "./identifyPicture";
 import { SIGNATURE_BYTES, SignatureIndex, SIGNED, signFont } from "./signature";
@@ -47,9 +48,9 @@ beforeAll(async () => {
 });
 
 const load = (id: string) => faces.get(id) ?? null;
-function identify(id: string, text: string, options: DrawOptions = {}, typed = text): IdentifyResult {
+function identify(id: string, text: string, options: DrawOptions = {}, typed = text): Promise<IdentifyResult> {
   const line = readPicture(drawLine(faces.get(id)!, text, options))!;
-  return identifyPicture(line, typed, index, load, 10);
+  return identifyPicture(line, typed, index, workAlone(index, load), 10);
 }
 
 describe("signatures", () => {
@@ -71,16 +72,16 @@ describe("signatures", () => {
 describe("a clear picture", () => {
   test.each(STYLES.filter((_, i) => i % 2 === 0).map(([id, weight]) => `${id} ${weight}`))(
     "of %s is named first",
-    (id) => {
-      const { matches, noneChance } = identify(id, "Harbour Quay");
+    async (id) => {
+      const { matches, noneChance } = await identify(id, "Harbour Quay");
       expect(matches[0]!.styleId).toBe(id);
       expect(matches[0]!.score).toBeGreaterThan(0.8);
       expect(noneChance).toBeLessThan(0.2);
     },
   );
 
-  test("agreement per letter follows the text, spaces left out", () => {
-    const { matches } = identify("lora 400", "Fog Bell");
+  test("agreement per letter follows the text, spaces left out", async () => {
+    const { matches } = await identify("lora 400", "Fog Bell");
     expect(matches[0]!.letters.map((l) => l.char).join("")).toBe("FogBell");
     expect(matches[0]!.letters.every((l) => l.agreement > 0.75)).toBe(true);
     const other = matches.find((m) => m.styleId === "alfa-slab-one 400");
@@ -90,9 +91,9 @@ describe("a clear picture", () => {
       );
   });
 
-  test("the overlay lies on the ink", () => {
+  test("the overlay lies on the ink", async () => {
     const line = readPicture(drawLine(faces.get("zilla-slab 700")!, "Lamp"))!;
-    const { matches } = identifyPicture(line, "Lamp", index, load, 1);
+    const { matches } = await identifyPicture(line, "Lamp", index, workAlone(index, load), 1);
     const numbers = matches[0]!.overlayPath.match(/-?[\d.]+/g)!.map(Number);
     const xs = numbers.filter((_, i) => i % 2 === 0);
     expect(Math.abs(Math.min(...xs) - line.plain.letters[0]!.left)).toBeLessThan(1);
@@ -110,31 +111,31 @@ describe("a hard picture", () => {
     ["letters touching", { trackingPx: -3 }],
     ["seen from the side, so that it leans", { lean: 0.22 }],
     ["leaning the other way", { lean: -0.15 }],
-  ] as [string, DrawOptions][])("%s", (_what, options) => {
+  ] as [string, DrawOptions][])("%s", async (_what, options) => {
     for (const id of ["lora 700", "work-sans 700"])
-      expect(identify(id, "Evening Watch", options).matches[0]!.styleId).toBe(id);
+      expect((await identify(id, "Evening Watch", options)).matches[0]!.styleId).toBe(id);
   });
 
-  test("joined script, which cannot be cut", () => {
+  test("joined script, which cannot be cut", async () => {
     for (const id of ["dancing-script 600", "pacifico 400"])
-      expect(identify(id, "Brass Lantern").matches[0]!.styleId).toBe(id);
+      expect((await identify(id, "Brass Lantern")).matches[0]!.styleId).toBe(id);
   });
 
-  test("one letter of the reading wrong", () => {
-    expect(identify("zilla-slab 700", "Lanterns", {}, "Lanterms").matches[0]!.styleId).toBe("zilla-slab 700");
+  test("one letter of the reading wrong", async () => {
+    expect((await identify("zilla-slab 700", "Lanterns", {}, "Lanterms")).matches[0]!.styleId).toBe("zilla-slab 700");
   });
 
   test("a face that is not there: less sure, and said so", async () => {
     const { face } = await readDemo("unifrakturcook", 700);
     const line = readPicture(drawLine(face, "Harbour Quay"))!;
-    const { noneChance, matches } = identifyPicture(line, "Harbour Quay", index, load, 5);
+    const { noneChance, matches } = await identifyPicture(line, "Harbour Quay", index, workAlone(index, load), 5);
     expect(noneChance).toBeGreaterThan(0.5);
     expect(matches[0]!.chance).toBeLessThan(0.5);
   });
 
-  test("the overlay of a leaning line lies on the line as it was", () => {
+  test("the overlay of a leaning line lies on the line as it was", async () => {
     const line = readPicture(drawLine(faces.get("zilla-slab 700")!, "Lamp", { lean: 0.25 }))!;
-    const { matches } = identifyPicture(line, "Lamp", index, load, 1);
+    const { matches } = await identifyPicture(line, "Lamp", index, workAlone(index, load), 1);
     expect(matches[0]!.styleId).toBe("zilla-slab 700");
     const xs = matches[0]!.overlayPath
       .match(/-?[\d.]+/g)!
@@ -144,9 +145,12 @@ describe("a hard picture", () => {
     expect(Math.abs(Math.max(...xs) - line.plain.letters[line.plain.letters.length - 1]!.right)).toBeLessThan(1.6);
   });
 
-  test("a text that no face can set gives no match instead of an error", () => {
+  test("a text that no face can set gives no match instead of an error", async () => {
     const line = readPicture(drawLine(faces.get("lora 400")!, "Quay"))!;
-    expect(identifyPicture(line, "☃☃☃☃", index, load, 5)).toMatchObject({ matches: [], noneChance: 1 });
+    expect(await identifyPicture(line, "☃☃☃☃", index, workAlone(index, load), 5)).toMatchObject({
+      matches: [],
+      noneChance: 1,
+    });
   });
 });
 

@@ -164,7 +164,7 @@ function withSpaces(cuts: CutBox[], letters: number[], scalePx: number, guess: s
 /** A letter reader: a line of ink → its text, empty where it reads nothing. */
 export type LetterReader = (line: InkLine) => Promise<{ text: string; confidence: number }>;
 /** How far a line is from the nearest face set in a text: 0 = the same, 1 = nothing alike. */
-export type TextFit = (line: InkLine, text: string) => number;
+export type TextFit = (line: InkLine, text: string) => Promise<number>;
 export type Reading = { text: string; confidence: number; byReader: string };
 
 /** How much better another reading must fit than the letter reader's own. */
@@ -203,7 +203,8 @@ async function readLine(line: InkLine, index: SignatureIndex, fitOf: TextFit, re
   if (cuts === letters && /[A-Z].*[A-Z]/.test(guess)) texts.add(guess.toUpperCase());
   texts.delete("");
   if (!texts.size) return { text: "", byReader: guess, confidence: 0, fit: Infinity };
-  const fits = [...texts].map((text) => ({ text, fit: fitOf(line, text) * (text === guess ? READER_TRUST : 1) }));
+  const fits: { text: string; fit: number }[] = [];
+  for (const text of texts) fits.push({ text, fit: (await fitOf(line, text)) * (text === guess ? READER_TRUST : 1) });
   const best = fits.reduce((a, b) => (b.fit < a.fit ? b : a));
   const sure = max(0, min(1, 1.1 - best.fit));
   return {

@@ -69,25 +69,41 @@ export type SignedEntry = {
   coordinates?: Record<string, number> | null;
 };
 
+/** An index as two threads can hold it: the signatures in memory that both see. */
+export type SharedSignatures = Pick<SignatureIndex, "ids" | "families" | "coordinates"> & { bytes: Uint8Array };
+
 /** Signatures of many styles, ready to be compared. `bytes` has shape [ids.length, SIGNED.length, SIGN_BYTES]. */
 export class SignatureIndex {
   ids: string[] = [];
   families: string[] = [];
   /** The setting of a variable font that an entry is signed at; null: its default. */
   coordinates: (Record<string, number> | null)[] = [];
-  private bytes = new Uint8Array(0);
+  private bytes: Uint8Array = new Uint8Array(0);
   private view = new DataView(this.bytes.buffer);
 
   /** @param rows - one an entry: a style stands in several, under the same id, when it is variable. */
   static of(rows: SignedEntry[]): SignatureIndex {
     const index = new SignatureIndex();
-    index.bytes = new Uint8Array(rows.length * SIGNATURE_BYTES);
+    index.bytes = new Uint8Array(new SharedArrayBuffer(rows.length * SIGNATURE_BYTES));
     rows.forEach((r, i) => {
       index.ids.push(r.id);
       index.families.push(r.family);
       index.coordinates.push(r.coordinates ?? null);
       index.bytes.set(r.signature.subarray(0, SIGNATURE_BYTES), i * SIGNATURE_BYTES);
     });
+    index.view = new DataView(index.bytes.buffer);
+    return index;
+  }
+
+  /** For another thread; nothing of the signatures is copied. */
+  share(): SharedSignatures {
+    const { ids, families, coordinates, bytes } = this;
+    return { ids, families, coordinates, bytes };
+  }
+
+  static from(shared: SharedSignatures): SignatureIndex {
+    const index = new SignatureIndex();
+    Object.assign(index, shared);
     index.view = new DataView(index.bytes.buffer);
     return index;
   }

@@ -5,17 +5,18 @@ import { codeOfDecoder, MOST_PIXELS } from "./pictureLimits";
 import type { HandCut, Identification } from "@/contracts/identify";
 import type { RequestFaultCode } from "@/contracts/errors";
 import { SignatureIndex } from "@/core/identify/signature";
-import { fitText, identifyPicture, keepFaces, type FaceLoader } from "@/core/identify/identifyPicture";
+import { workAlone, type Crew } from "@/core/identify/crew";
+import { fitText, identifyPicture, keepFaces } from "@/core/identify/identifyPicture";
 import { rankByAdvances, rankByOutlines } from "@/core/identify/nearestFaces";
 import { readWords } from "@/core/identify/readShapes";
-import { openFace } from "@/core/outlines/openFace";
 import { findAreas } from "@/core/picture/areas";
 import { cutByHand } from "@/core/picture/cutByHand";
 import { leanLine, readPicture, type InkReadings, type PictureFrame } from "@/core/picture/readPicture";
 import { openDatabase, type Db } from "../db/open";
-import { readStored } from "../db/fileStore";
 import { listSignatures } from "../queries/signatures";
+import { loadStored } from "./loadStored";
 import { drawStrip, readLetters, warmReader } from "./readText";
+import { workTogether } from "./shareWork";
 
 export type IdentifyRequest = {
   image: Uint8Array;
@@ -42,7 +43,8 @@ export type IdentifyReply =
 const LONGEST_PX = 2400;
 
 let db: Db | null = null;
-let held: { version: number; index: SignatureIndex; load: FaceLoader } | null = null;
+let held: { version: number; index: SignatureIndex; crew: Crew; aloneOn: (index: SignatureIndex) => Crew } | null =
+  null;
 
 export default async function identify(request: IdentifyRequest): Promise<IdentifyReply> {
   if (request.warmUp) {
@@ -56,15 +58,16 @@ export default async function identify(request: IdentifyRequest): Promise<Identi
   const found = readPicture(decoded.picture, decoded.frame);
   const lines = found && request.cut ? cutLines(found, request.cut) : found;
   if (!lines?.plain.letters.length) return { ok: false, code: "no-ink" };
-  const { index: all, load } = indexFor(request);
-  const index = request.styleId ? all.only(request.styleId) : all;
+  const all = indexFor(request);
+  const index = request.styleId ? all.index.only(request.styleId) : all.index;
+  const crew = request.styleId ? all.aloneOn(index) : all.crew;
   if (!index.ids.length) return { ok: false, code: request.styleId ? "not-owned" : "no-styles" };
   const given = request.text?.trim();
   const reading = given
     ? { text: given, confidence: 1 }
-    : await readWords(lines, index, (line, text) => fitText(line, text, index, load), readLetters);
+    : await readWords(lines, index, (line, text) => fitText(line, text, crew), readLetters);
   if (!reading.text) return { ok: false, code: "no-text" };
-  const result = identifyPicture(lines, reading.text, index, load, request.limit);
+  const result = await identifyPicture(lines, reading.text, index, crew, request.limit);
   if (!result.matches.length) return { ok: false, code: "text-unknown" };
   const { line } = result;
   const png = await drawStrip(line).png().toBuffer();
@@ -210,11 +213,10 @@ function indexFor({ dataFolder, version }: Pick<IdentifyRequest, "dataFolder" | 
   if (held?.version !== version) {
     const rows = listSignatures(db);
     const sfnts = new Map(rows.map((r) => [r.id, r.sfntSha256]));
-    const load = keepFaces((id, coordinates) => {
-      const sha = sfnts.get(id);
-      return sha ? openFace(readStored(sha), coordinates ?? {}) : null;
-    });
-    held = { version, index: SignatureIndex.of(rows), load };
+    const load = keepFaces(loadStored(sfnts));
+    const index = SignatureIndex.of(rows);
+    const crew = workTogether(index, load, sfnts, version);
+    held = { version, index, crew, aloneOn: (few) => workAlone(few, load) };
   }
   return held;
 }

@@ -1,0 +1,96 @@
+// One entry of the index laid over a line and moved onto it: what is done for every candidate, by whichever thread has it.
+import type { OpenFace } from "../outlines/openFace";
+import { halveLine, type InkLine } from "../picture/readPicture";
+import type { Lean } from "../picture/straighten";
+import { refinePose, type FineResult } from "./fine";
+import type { Coordinates } from "./instances";
+import { placeWord, setText } from "./place";
+import { scalePose, type Imaging, type Pose } from "./pose";
+import type { SignatureIndex } from "./signature";
+import type { Wording } from "./wording";
+
+const { abs } = Math;
+
+/** Opens a style's face, at a setting of its axes. */
+export type FaceLoader = (styleId: string, coordinates: Coordinates | null) => OpenFace | null;
+
+/** The line under one supposition of its ink and of how far perspective made its letters lean; `first` is its copy for a first look. */
+export type View = { line: InkLine; lean: Lean; first: InkLine; perFirst: number };
+
+/** An entry under a view, and where it lay when it was last looked at; null: nowhere yet. `per`: pixels of the line one of the pose is. */
+export type Laid = { entry: number; view: View; pose: Pose | null; per: number };
+
+/** An entry as it was found to lie. */
+export type Tried = { entry: number; view: View; per: number; result: FineResult; total: number };
+
+export const START: Imaging = { blurPx: 0.7, gain: 0 };
+const SPACING_WEIGHT = 1.2;
+/** What a supposed lean costs: a face that fits as it stands is believed first. */
+const LEAN_COST = 0.12;
+/** Ink of fewer pixels than this is not halved for the first look. */
+const HALVE_FROM_PX = 44;
+/** Rounds of fitting over the whole line. */
+const CLOSEST_ROUNDS = 4;
+
+export function viewOf(line: InkLine, lean: Lean): View {
+  const isHalved = line.strip.heightPx - 16 >= HALVE_FROM_PX;
+  return { line, lean, first: isHalved ? halveLine(line) : line, perFirst: isHalved ? 2 : 1 };
+}
+
+/** A look at the small copy. @returns null when the face draws nothing of the text or cannot be placed. */
+export function look(
+  { entry, view, pose }: Laid,
+  wording: Wording,
+  imaging: Imaging,
+  rounds: number,
+  index: SignatureIndex,
+  load: FaceLoader,
+): Tried | null {
+  const face = pose ? null : load(index.ids[entry]!, index.coordinates[entry]!);
+  const begun = pose ?? (face && place(face, view, wording));
+  return begun && told(entry, view, view.perFirst, refinePose(begun, view.first, shrink(imaging, view), rounds));
+}
+
+/** A look at the whole line, beginning where another look ended. */
+export function lookClosely({ entry, view, per, pose }: Laid, imaging: Imaging): Tried {
+  return told(entry, view, 1, refinePose(scalePose(pose!, per), view.line, imaging, CLOSEST_ROUNDS));
+}
+
+/** Another setting of the same font over the small copy, begun where this one lies. */
+export function lookAt(
+  { entry, view, per, result }: Tried,
+  coordinates: Coordinates,
+  wording: Wording,
+  imaging: Imaging,
+  index: SignatureIndex,
+  load: FaceLoader,
+): Tried | null {
+  const face = load(index.ids[entry]!, coordinates);
+  const placed = face && place(face, view, wording);
+  if (!placed || placed.parts.length !== result.pose.parts.length) return null;
+  const at = scalePose(result.pose, per / view.perFirst);
+  const pose: Pose = {
+    ...at,
+    parts: placed.parts.map((p, i) => ({ ...p, atPx: at.parts[i]!.atPx, dyPx: at.parts[i]!.dyPx })),
+  };
+  return told(entry, view, view.perFirst, refinePose(pose, view.first, shrink(imaging, view), 1));
+}
+
+/** Under the setting of the text that comes nearer at the first look. */
+function place(face: OpenFace, view: View, { clean, characters, wordStarts }: Wording): Pose | null {
+  const poses = setText(face, clean).flatMap(
+    (run) => placeWord(face, view.first, clean, characters, wordStarts, run) ?? [],
+  );
+  if (poses.length < 2) return poses[0] ?? null;
+  const costs = poses.map((p) => refinePose(p, view.first, shrink(START, view), 0));
+  const total = (r: FineResult) => r.cost + SPACING_WEIGHT * r.spacing;
+  return total(costs[1]!) < total(costs[0]!) ? poses[1]! : poses[0]!;
+}
+
+function told(entry: number, view: View, per: number, result: FineResult): Tried {
+  const total = result.cost + SPACING_WEIGHT * result.spacing + LEAN_COST * abs(view.lean.tan);
+  return { entry, view, per, result, total };
+}
+
+const shrink = (imaging: Imaging, { perFirst }: View): Imaging => ({ ...imaging, blurPx: imaging.blurPx / perFirst });
+export const byTotal = (a: Tried, b: Tried) => a.total - b.total;

@@ -1,0 +1,25 @@
+// Worker entry: the second pair of hands of identify.worker. It does the shares of a question that it is sent, over the same index.
+import { parentPort } from "node:worker_threads";
+import { doJob, type Job, type ReplyTo } from "@/core/identify/crew";
+import { keepFaces } from "@/core/identify/identifyPicture";
+import { SignatureIndex, type SharedSignatures } from "@/core/identify/signature";
+import { loadStored } from "./loadStored";
+
+export type ShareRequest = { signatures: SharedSignatures; sfnts: Map<string, string> } | { id: number; job: Job };
+export type ShareReply = { id: number } & ({ ok: true; reply: ReplyTo<Job> } | { ok: false; detail: string });
+
+let held: { index: SignatureIndex; load: ReturnType<typeof keepFaces> } | null = null;
+
+parentPort?.on("message", (request: ShareRequest) => {
+  if ("signatures" in request) {
+    held = { index: SignatureIndex.from(request.signatures), load: keepFaces(loadStored(request.sfnts)) };
+    return;
+  }
+  const { id, job } = request;
+  const say = (reply: ShareReply) => parentPort!.postMessage(reply);
+  try {
+    say({ id, ok: true, reply: doJob(job, held!.index, held!.load) });
+  } catch (error) {
+    say({ id, ok: false, detail: String((error as Error).message) });
+  }
+});

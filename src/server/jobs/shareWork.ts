@@ -1,0 +1,71 @@
+// A crew of two: this thread and a second one. What the second cannot do, this one does too.
+import { join } from "node:path";
+import { Worker } from "node:worker_threads";
+import { doJob, type Crew, type Job, type ReplyTo } from "@/core/identify/crew";
+import type { FaceLoader } from "@/core/identify/fit";
+import type { SignatureIndex } from "@/core/identify/signature";
+import type { ShareReply, ShareRequest } from "./fitShare.worker";
+
+const MEMORY_MB = 1024;
+
+type Waiting = { resolve: (reply: ReplyTo<Job> | null) => void };
+
+/** The second thread: started when it is first needed, and anew after it has ended. */
+class Second {
+  private worker: Worker | null = null;
+  private waiting = new Map<number, Waiting>();
+  private count = 0;
+  private version = -1;
+
+  /** @returns null when the thread ended or failed over it. */
+  do<J extends Job>(job: J, index: SignatureIndex, sfnts: Map<string, string>, version: number) {
+    const worker = (this.worker ??= this.start());
+    if (this.version !== version) {
+      this.version = version;
+      worker.postMessage({ signatures: index.share(), sfnts } satisfies ShareRequest);
+    }
+    const id = this.count++;
+    worker.postMessage({ id, job } satisfies ShareRequest);
+    return new Promise<ReplyTo<J> | null>((resolve) =>
+      this.waiting.set(id, { resolve: resolve as Waiting["resolve"] }),
+    );
+  }
+
+  private start(): Worker {
+    const worker = new Worker(join(process.cwd(), "dist-workers", "fitShare.worker.mjs"), {
+      resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB },
+    });
+    worker.unref();
+    worker.on("message", (reply: ShareReply) => {
+      if (!reply.ok) console.error("identify, second thread:", reply.detail);
+      this.waiting.get(reply.id)?.resolve(reply.ok ? reply.reply : null);
+      this.waiting.delete(reply.id);
+    });
+    worker.on("error", (error) => console.error("identify, second thread:", error.message));
+    worker.on("exit", () => {
+      this.worker = null;
+      this.version = -1;
+      for (const { resolve } of this.waiting.values()) resolve(null);
+      this.waiting.clear();
+    });
+    return worker;
+  }
+}
+
+const second = new Second();
+
+/** @param version - of the index: another one is sent to the second thread. */
+export function workTogether(
+  index: SignatureIndex,
+  load: FaceLoader,
+  sfnts: Map<string, string>,
+  version: number,
+): Crew {
+  return async <J extends Job>(jobs: J[]) => {
+    const [mine, theirs] = jobs;
+    if (!mine || !theirs) return jobs.map((job) => doJob(job, index, load));
+    const promised = second.do(theirs, index, sfnts, version);
+    const own = doJob(mine, index, load);
+    return [own, (await promised) ?? doJob(theirs, index, load)];
+  };
+}
