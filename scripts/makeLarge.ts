@@ -1,10 +1,13 @@
-// Fills a data folder with a hundred thousand styles by varying measured records of the ones that are there: for the benchmark alone.
+// Fills a data folder with many styles by varying measured records of the ones that are there:
+// for the benchmark alone.
 // Usage: runScript scripts/makeLarge.ts <data folder> <count>. Files are linked, not copied; every row is a real one, slightly changed.
 import Database from "better-sqlite3";
 import { createHash } from "node:crypto";
 import { existsSync, linkSync, mkdirSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { seeded } from "../demo/foundry/treat";
+import { ABSENT, SIGN_BYTES, SIGNATURE_BYTES } from "../src/core/identify/signature";
+import { FORM_LENGTH } from "../src/core/measure/cellForm";
 
 const [data, wanted] = [process.argv[2]!, Number(process.argv[3] ?? 100_000)];
 const db = new Database(join(data, "fond-quarry.db"));
@@ -32,6 +35,23 @@ function vary(traitsText: string, by: number): string {
       traits[k] = k === "weight" ? Math.round(Math.min(1000, Math.max(1, moved))) : Number(moved.toFixed(4));
     }
   return JSON.stringify(traits);
+}
+
+/** Forms and boxes of all letters moved together, so that a copy looks like a face of its own to the coarse stage. */
+function varySignature(signature: Uint8Array): Uint8Array {
+  const out = signature.slice();
+  const view = new DataView(out.buffer);
+  const [across, upward] = [0.85 + 0.3 * random(), 0.92 + 0.16 * random()];
+  const drift = Array.from({ length: FORM_LENGTH }, () => Math.round(6 * (random() - 0.5)));
+  for (let base = 0; base < SIGNATURE_BYTES; base += SIGN_BYTES) {
+    if (view.getInt16(base + FORM_LENGTH + 8, true) === ABSENT) continue;
+    drift.forEach((by, k) => view.setInt8(base + k, Math.max(-127, Math.min(127, view.getInt8(base + k) + by))));
+    [across, upward, across, upward, across].forEach((by, k) => {
+      const at = base + FORM_LENGTH + 2 * k;
+      view.setInt16(at, Math.max(-32767, Math.min(32767, Math.round(view.getInt16(at, true) * by))), true);
+    });
+  }
+  return out;
 }
 
 type Row = Record<string, unknown> & { style_id: string; sha256: string; traits: string; family: string };
@@ -77,7 +97,7 @@ while (made < wanted) {
         traits: vary(row.traits, 0.1),
         seq: ++seq,
       });
-      sign.run(styleId, signatures.get(row.style_id)!);
+      sign.run(styleId, varySignature(signatures.get(row.style_id)!));
       made++;
     }
   })();

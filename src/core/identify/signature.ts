@@ -17,7 +17,8 @@ export const SIGN_BYTES = FORM_LENGTH + 10;
 export const SIGNATURE_BYTES = SIGNED.length * SIGN_BYTES;
 const EM_STEPS = 4096;
 const FORM_STEPS = 24;
-const ABSENT = -32768;
+/** The advance of a character that the style lacks. */
+export const ABSENT = -32768;
 const DRAW_PX = 40;
 
 /**
