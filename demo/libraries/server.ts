@@ -1,4 +1,5 @@
-// The three stand-in libraries as one small HTTP server: catalogues in OPDS 2.0, downloads, trials, a setting service, orders.
+// The three stand-in libraries as one small HTTP server: catalogues in OPDS 2.0, downloads, trials, a setting service, orders; and the
+// desk of other designers beside them.
 // Faults can be switched on per library: PUT /faults/<library> { slow, error, half, expired, price, down }.
 import { createServer, type IncomingMessage, type ServerResponse } from "node:http";
 import { existsSync, readFileSync } from "node:fs";
@@ -11,6 +12,7 @@ import { USE_WORDS } from "../../src/contracts/words";
 import { Use } from "../../src/contracts/traits";
 import { buildFoundry, fileNameOf } from "../foundry/build";
 import { packBought, packFamily } from "./archives";
+import { Desk } from "./desk";
 import {
   CURRENCY,
   LIBRARIES,
@@ -52,6 +54,7 @@ type Order = {
 /** Settings a minute that the service gives to one caller. */
 const SETTINGS_A_MINUTE = 120;
 const LONGEST_TEXT = 120;
+const MAX_QUESTION_BYTES = 24_000_000;
 
 type Reply = { status: number; type: string; body: Uint8Array | string; headers?: Record<string, string> };
 const json = (body: unknown, status = 200): Reply => ({
@@ -86,6 +89,7 @@ class StandIns {
   private faces = new Map<string, OpenFace>();
   private settings: number[] = [];
   private epoch = 1;
+  private desk = new Desk();
   constructor(private readonly folder: string) {}
 
   async answer(request: IncomingMessage, response: ServerResponse) {
@@ -110,6 +114,7 @@ class StandIns {
     const [kind = "", name = "", ...more] = rest;
     if (library === "faults") return this.setFaults(request, kind);
     if (library === "revise") return this.revise(kind, name);
+    if (library === "desk") return this.askDesk(request, kind, name);
     if (!(library in LIBRARIES)) return library ? gone("not-found", 404, "No such library.") : this.index();
     const lib = library as LibraryName;
     if (kind === "opds.json") return this.feed(lib, url);
@@ -123,6 +128,25 @@ class StandIns {
     if (kind === "orders" && request.method === "POST") return this.order(await readJson(request));
     if (kind === "orders" && more[0]) return this.deliver(name, more[0].replace(/\.zip$/, ""));
     return gone("not-found", 404, "Nothing here.");
+  }
+
+  private async askDesk(request: IncomingMessage, kind: string, id: string): Promise<Reply> {
+    if (kind === "pace" && request.method === "PUT") {
+      this.desk.setPace(
+        z
+          .number()
+          .positive()
+          .parse(await readJson(request)),
+      );
+      return json({});
+    }
+    if (kind !== "questions") return gone("not-found", 404, "Nothing here.");
+    if (request.method === "POST") {
+      const left = this.desk.leave(await readJson(request, MAX_QUESTION_BYTES));
+      return left ? json(left, 202) : gone("bad-request", 400, "The question does not have the agreed form.");
+    }
+    const found = request.method === "DELETE" ? this.desk.withdraw(id) : this.desk.look(id);
+    return found ? json(found) : gone("not-found", 404, "No such question.");
   }
 
   private index = (): Reply =>
@@ -312,12 +336,12 @@ class StandIns {
   }
 }
 
-async function readJson(request: IncomingMessage): Promise<unknown> {
+async function readJson(request: IncomingMessage, mostBytes = 1_000_000): Promise<unknown> {
   const parts: Buffer[] = [];
   let size = 0;
   for await (const part of request as AsyncIterable<Buffer>) {
     size += part.length;
-    if (size > 1_000_000) return null;
+    if (size > mostBytes) return null;
     parts.push(part);
   }
   try {

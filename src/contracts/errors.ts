@@ -70,6 +70,8 @@ export const REQUEST_FAULTS = {
   "price-changed": "The price has changed since it was put into the basket.",
   "basket-empty": "The basket is empty.",
   "not-owned": "This face is not bought yet: its file is not here.",
+  "no-desk": "No desk of other designers is connected.",
+  "desk-silent": "The desk does not answer.",
   "address-not-allowed": "Only catalogues at http or https addresses, and folders on this machine, can be connected.",
   internal: "Something of ours went wrong.",
 } as const;

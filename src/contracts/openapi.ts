@@ -2,6 +2,7 @@
 import { Described, DescribeRequest } from "./describe";
 import { DocumentFonts } from "./documents";
 import { IdentificationId, IdentificationSummary, SavedIdentification } from "./identifications";
+import { PeopleState } from "./people";
 import { z } from "zod";
 import { Brief, BriefCreate, BriefPatch, Check, Kept, KeptPut } from "./brief";
 import { ErrorBody, FAULT_CODES } from "./errors";
@@ -149,6 +150,25 @@ export const OPERATIONS: Operation[] = [
     says: "Takes it away, or brings it back",
     body: z.object({ removed: z.boolean() }),
     gives: z.object({ identificationId: IdentificationId }),
+  },
+  {
+    method: "get",
+    path: "/briefs/{id}/identifications/{identificationId}/question",
+    says: "How the question to people stands; the desk is asked for news",
+    gives: PeopleState,
+  },
+  {
+    method: "post",
+    path: "/briefs/{id}/identifications/{identificationId}/question",
+    says: "Leaves the question at the desk, or sends again what did not reach it",
+    gives: PeopleState,
+    status: 202,
+  },
+  {
+    method: "delete",
+    path: "/briefs/{id}/identifications/{identificationId}/question",
+    says: "Takes the question back",
+    gives: PeopleState,
   },
   {
     method: "get",

@@ -1,7 +1,8 @@
 // What helps to be sure of a face: another one tried by name, letters cut by hand, the difference tinted, the picture enlarged; an
-// identification kept and opened again; letters drawn in the page.
-import { beforeAll, describe, expect, test } from "@jest/globals";
+// identification kept and opened again; people asked; letters drawn in the page.
+import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { api, drawByBrowser, expectNoAxeFaults, makeBrief, openBrowser, styleNamed, url } from "./browser";
+import { NO_FAULTS, setFaults, standIns } from "./standIns";
 
 const browser = openBrowser();
 let briefId = "";
@@ -114,6 +115,63 @@ describe("kept with the brief", () => {
     const image = await fetch(`${url()}/api/v1/briefs/${briefId}/identifications/${kept!.identificationId}/image`);
     expect(image.headers.get("content-type")).toBe("image/png");
     expect(Buffer.from(await image.arrayBuffer()).equals(picture)).toBe(true);
+  });
+});
+
+describe("people", () => {
+  /** The desk works so many times as fast as the clock. */
+  const setPace = (pace: number) => fetch(`${standIns()}/desk/pace`, { method: "PUT", body: JSON.stringify(pace) });
+  afterAll(async () => {
+    await setFaults("desk", NO_FAULTS);
+    await setPace(1);
+  });
+  const sheet = async (kind: string) => {
+    const { body } = await api<{ identifications: { identificationId: string }[] }>(
+      `/briefs/${briefId}/identifications`,
+    );
+    const path = `/api/v1/briefs/${briefId}/identifications/${body.identifications[0]!.identificationId}/sheet?as=${kind}`;
+    const reply = await fetch(`${url()}${path}`);
+    return { status: reply.status, bytes: Buffer.from(await reply.arrayBuffer()) };
+  };
+
+  test("the sheet comes as PDF, PNG and HTML", async () => {
+    expect((await sheet("pdf")).bytes.subarray(0, 5).toString()).toBe("%PDF-");
+    expect((await sheet("png")).bytes.subarray(1, 4).toString()).toBe("PNG");
+    expect((await sheet("html")).bytes.toString()).toContain("Nearest, and why not");
+    expect((await sheet("exe")).status).toBe(400);
+  });
+
+  test("a question fails, is sent again, answered, and the answer laid over the picture", async () => {
+    const { page } = browser;
+    await page.goto(`/b/${briefId}/identify`);
+    await page.locator("[data-kept-case='bell.png']").getByRole("link").click();
+    await matches().first().waitFor();
+    await page.getByRole("button", { name: "Ask people" }).click();
+    await setFaults("desk", { ...NO_FAULTS, error: true });
+    await page.getByRole("button", { name: "Leave it at the desk" }).click();
+    await page.getByText("The desk answered with an error.").waitFor();
+    await expectNoAxeFaults(page);
+    await setFaults("desk", NO_FAULTS);
+    await setPace(20);
+    await page.getByRole("button", { name: "Send it again" }).click();
+    await page.getByText(/Left at the desk/).waitFor();
+    const answers = page.getByRole("list", { name: "Answers of people" });
+    const inka = answers.getByRole("listitem").filter({ hasText: "Inka Sollberg" });
+    await inka.waitFor({ timeout: 15_000 });
+    const said = (await inka.locator("b").innerText()).trim();
+    await inka.getByRole("button", { name: "Lay it over" }).click();
+    await page
+      .getByRole("list", { name: "Tried by name" })
+      .locator(`[data-match='${said}']`)
+      .waitFor({ timeout: 30_000 });
+    await page.getByText(/; the desk takes no more/).waitFor({ timeout: 15_000 });
+    // What was said stays when the page is opened again.
+    await page.reload();
+    await matches().first().waitFor();
+    await page.getByRole("button", { name: "Ask people" }).click();
+    await inka.waitFor();
+    await page.getByRole("button", { name: "Ask anew" }).click();
+    await page.getByRole("button", { name: "Leave it at the desk" }).waitFor();
   });
 });
 

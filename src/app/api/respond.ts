@@ -17,6 +17,7 @@ const STATUS: Partial<Record<FaultCode, number>> = {
   "library-refused": 502,
   "library-slow": 504,
   "link-expired": 502,
+  "desk-silent": 502,
   internal: 500,
 };
 

@@ -6,6 +6,7 @@ import { Piscina } from "piscina";
 import type { DocumentReply, DocumentRequest } from "./documents.worker";
 import type { IdentifyReply, IdentifyRequest, NearReply, NearRequest } from "./identify.worker";
 import type { PreparePictureReply, PreparePictureRequest } from "./preparePicture.worker";
+import type { QuestionSheetRequest } from "./questionSheet.worker";
 import type { ReadFontReply, ReadFontRequest } from "./readFont.worker";
 import type { WriteSheetRequest } from "./writeSheet.worker";
 
@@ -17,6 +18,7 @@ type Pools = {
   fonts: Piscina;
   identify: Piscina;
   sheets: Piscina;
+  questions: Piscina;
   pictures: Piscina;
   documents: Piscina;
 };
@@ -27,6 +29,7 @@ export const FONT_TIMEOUT_MS = 9_000;
 const IDENTIFY_TIMEOUT_MS = 60_000;
 const PICTURE_TIMEOUT_MS = 15_000;
 const SHEET_TIMEOUT_MS = 180_000;
+const QUESTION_TIMEOUT_MS = 30_000;
 const DOCUMENT_TIMEOUT_MS = 30_000;
 
 function getPools(): Pools {
@@ -45,6 +48,7 @@ function getPools(): Pools {
     fonts: make("readFont.worker.mjs", READERS, 512),
     identify: make("identify.worker.mjs", 1, 2048, 900_000),
     sheets: make("writeSheet.worker.mjs", 1, 1024),
+    questions: make("questionSheet.worker.mjs", 1, 512),
     pictures: make("preparePicture.worker.mjs", 1, 512),
     documents: make("documents.worker.mjs", 1, 768),
   });
@@ -112,3 +116,6 @@ export async function preparePictureInWorker(request: PreparePictureRequest): Pr
 
 export const writeSheetInWorker = (request: WriteSheetRequest) =>
   run<WriteSheetRequest, Uint8Array>(getPools().sheets, request, SHEET_TIMEOUT_MS);
+
+export const writeQuestionSheetInWorker = (request: QuestionSheetRequest) =>
+  run<QuestionSheetRequest, Uint8Array>(getPools().questions, request, QUESTION_TIMEOUT_MS);

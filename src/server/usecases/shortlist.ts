@@ -1,7 +1,4 @@
 // What is kept for a brief with all that a sheet, a list or an archive says of it.
-import { readFileSync } from "node:fs";
-import { join } from "node:path";
-import { decompress } from "woff2-encoder";
 import type { Brief, Kept } from "@/contracts/brief";
 import { USES, type Verdict } from "@/contracts/traits";
 import { VERDICT_WORDS } from "@/contracts/words";
@@ -16,6 +13,7 @@ import { readStored } from "../db/fileStore";
 import { writeSheetInWorker } from "../jobs/pool";
 import { findBrief } from "../queries/briefs";
 import { findStyle, listProvenance, type ProvenanceEntry, type StyleRecord } from "../queries/styles";
+import { readLabels } from "./labels";
 
 export type ShortlistStyle = {
   kept: Kept;
@@ -140,16 +138,6 @@ export const writeSpdxFor = (brief: Brief, styles: ShortlistStyle[]): string =>
       comment: USES.map((u) => `${u}: ${VERDICT_WORDS[record.rights.verdicts[u]!.verdict]}`).join("; "),
     })),
   );
-
-let labels: Promise<{ labelSfnt: Uint8Array; labelBoldSfnt: Uint8Array }> | null = null;
-/** The interface's own type, unpacked once, for names on sheets. */
-function readLabels() {
-  const folder = join(process.cwd(), "node_modules", "@fontsource", "familjen-grotesk", "files");
-  const read = async (weight: number) =>
-    new Uint8Array(await decompress(readFileSync(join(folder, `familjen-grotesk-latin-${weight}-normal.woff2`))));
-  labels ??= Promise.all([read(400), read(700)]).then(([labelSfnt, labelBoldSfnt]) => ({ labelSfnt, labelBoldSfnt }));
-  return labels;
-}
 
 /** The PDF contact sheet of a brief. */
 export async function writeSheetFor(brief: Brief, styles: ShortlistStyle[]): Promise<Uint8Array> {

@@ -1,9 +1,11 @@
 "use client";
 // The answer as a sentence first, then the matches and what was tried; arrows go through them, Space keeps, O lays over.
-import { useEffect, type Dispatch, type ReactNode } from "react";
+import { useEffect, type Dispatch } from "react";
 import type { IdentifyMatch } from "@/contracts/identify";
 import { isTyping } from "../bench/Bench";
 import { useBench } from "../bench/BenchContext";
+import { AskPeople } from "./AskPeople";
+import type { Keeping } from "./kept";
 import { MatchRow, useDetails } from "./MatchRow";
 import { NearestUsable } from "./NearestUsable";
 import { selectMatches, writeAnswer, type IdentifyAction, type IdentifyState } from "./state";
@@ -15,11 +17,10 @@ type Props = {
   /** False: another picture is in front. */
   isShown: boolean;
   onTry: (styleId: string) => void;
-  /** The button that keeps the answer. */
-  keep: ReactNode;
+  keeping: Keeping;
 };
 
-export function Answer({ state, dispatch, isShown, onTry, keep }: Props) {
+export function Answer({ state, dispatch, isShown, onTry, keeping }: Props) {
   const { toggleKept } = useBench();
   const { result, focus, lay, tried } = state;
   const matches = result?.matches ?? NO_MATCHES;
@@ -77,7 +78,16 @@ export function Answer({ state, dispatch, isShown, onTry, keep }: Props) {
         <h1 className="text-[17px] font-bold" aria-live="polite" data-answer>
           {state.busy ? "Comparing every style …" : result ? writeAnswer(result) : state.fault ? "No answer yet." : "…"}
         </h1>
-        <span className="ml-auto shrink-0">{keep}</span>
+        {result && (
+          <button
+            type="button"
+            className="btn ml-auto shrink-0"
+            disabled={keeping.busy || state.savedAs !== null}
+            onClick={() => void keeping.keep()}
+          >
+            {state.savedAs ? "Kept with the brief" : "Keep with the brief"}
+          </button>
+        )}
       </div>
       {result && (
         <p className="mt-0.5 text-basalt">
@@ -92,6 +102,7 @@ export function Answer({ state, dispatch, isShown, onTry, keep }: Props) {
         </ol>
       )}
       <ol className={`mt-2 ${state.busy ? "opacity-40" : ""}`}>{matches.map((match, i) => row(match, i, false))}</ol>
+      {result && <AskPeople savedAs={state.savedAs} keeping={keeping} onTry={onTry} busy={state.busy} />}
     </section>
   );
 }

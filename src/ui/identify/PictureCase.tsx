@@ -1,7 +1,6 @@
 "use client";
 // One picture that is being identified: framed, read and corrected on the left, the answer on the right. Several may be open at once.
-import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useReducer, useRef, useState } from "react";
+import { useCallback, useEffect, useReducer, useRef } from "react";
 import type { Corner, HandCut, Identification } from "@/contracts/identify";
 import type { SavedIdentification } from "@/contracts/identifications";
 import { useBench } from "../bench/BenchContext";
@@ -21,7 +20,7 @@ import {
   type Picture,
 } from "./state";
 import { Strip } from "./Strip";
-import { keptKey, useSetKept } from "./kept";
+import { useKeepIdentification } from "./kept";
 
 /** A picture that was chosen, or one that was kept with the brief and is opened again. */
 export type OpenCase = { key: string; file: File; saved: SavedIdentification | null };
@@ -110,6 +109,8 @@ export function PictureCase({ open, isShown, onFiles }: Props) {
       ],
     });
   }, [match, toBench, isShown]);
+
+  const keeping = useKeepIdentification(state, brief.briefId, (id) => dispatch({ type: "kept", id }));
 
   if (!picture) return <p className="p-6 text-basalt">Opening {file.name} …</p>;
   const words = isTyped ? text : "";
@@ -204,59 +205,10 @@ export function PictureCase({ open, isShown, onFiles }: Props) {
         dispatch={dispatch}
         isShown={isShown}
         onTry={(styleId) => void ask(picture, frame, text || state.result?.reading.text || "", corners, { styleId })}
-        keep={
-          state.result && (
-            <KeepIdentification state={state} briefId={brief.briefId} onKept={(id) => dispatch({ type: "kept", id })} />
-          )
-        }
+        keeping={keeping}
       />
     </div>
   );
 }
 
 type AskMore = { cut?: HandCut; styleId?: string };
-/** Keeps picture, frame, reading and answer with the brief. */
-function KeepIdentification({
-  state,
-  briefId,
-  onKept,
-}: {
-  state: IdentifyState;
-  briefId: string;
-  onKept: (id: string) => void;
-}) {
-  const { say, sayFault, offerUndo } = useBench();
-  const queries = useQueryClient();
-  const setKept = useSetKept(briefId);
-  const [busy, setBusy] = useState(false);
-  const keep = async () => {
-    const { picture, frame, corners, text, isTyped, result } = state;
-    if (!picture || !result) return;
-    setBusy(true);
-    const form = new FormData();
-    form.append("image", picture.file);
-    form.append("state", JSON.stringify({ frame, corners, text, isTyped, result }));
-    try {
-      const kept = await callApi<SavedIdentification>(`/briefs/${briefId}/identifications`, {
-        method: "POST",
-        body: form,
-      });
-      onKept(kept.identificationId);
-      await queries.invalidateQueries({ queryKey: keptKey(briefId) });
-      offerUndo("Identification kept with the brief", () => {
-        setKept(kept.identificationId, false)
-          .then(() => say("Not kept."))
-          .catch(sayFault);
-      });
-    } catch (error) {
-      sayFault(error as Error);
-    } finally {
-      setBusy(false);
-    }
-  };
-  return (
-    <button type="button" className="btn" disabled={busy || state.savedAs !== null} onClick={() => void keep()}>
-      {state.savedAs ? "Kept with the brief" : "Keep with the brief"}
-    </button>
-  );
-}

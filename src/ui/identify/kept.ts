@@ -1,6 +1,10 @@
 // Identifications that are kept with a brief: where the list of them is held, and how one is let go or brought back.
 import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import type { SavedIdentification } from "@/contracts/identifications";
+import { useBench } from "../bench/BenchContext";
 import { callApi } from "../parts/api";
+import type { IdentifyState } from "./state";
 
 export const keptKey = (briefId: string) => ["identifications", briefId];
 
@@ -14,4 +18,45 @@ export function useSetKept(briefId: string): (identificationId: string, isKept: 
     });
     await queries.invalidateQueries({ queryKey: keptKey(briefId) });
   };
+}
+
+export type Keeping = { busy: boolean; keep: () => Promise<string | null> };
+
+/** Keeps picture, frame, reading and answer with the brief. `keep` gives the id, null when it could not be kept. */
+export function useKeepIdentification(
+  { picture, frame, corners, text, isTyped, result, savedAs }: IdentifyState,
+  briefId: string,
+  onKept: (id: string) => void,
+): Keeping {
+  const { say, sayFault, offerUndo } = useBench();
+  const queries = useQueryClient();
+  const setKept = useSetKept(briefId);
+  const [busy, setBusy] = useState(false);
+  const keep = async () => {
+    if (savedAs || !picture || !result) return savedAs;
+    setBusy(true);
+    const form = new FormData();
+    form.append("image", picture.file);
+    form.append("state", JSON.stringify({ frame, corners, text, isTyped, result }));
+    try {
+      const kept = await callApi<SavedIdentification>(`/briefs/${briefId}/identifications`, {
+        method: "POST",
+        body: form,
+      });
+      onKept(kept.identificationId);
+      await queries.invalidateQueries({ queryKey: keptKey(briefId) });
+      offerUndo("Identification kept with the brief", () => {
+        setKept(kept.identificationId, false)
+          .then(() => say("Not kept."))
+          .catch(sayFault);
+      });
+      return kept.identificationId;
+    } catch (error) {
+      sayFault(error as Error);
+      return null;
+    } finally {
+      setBusy(false);
+    }
+  };
+  return { busy, keep };
 }

@@ -1,0 +1,45 @@
+// The desk of other designers, asked over HTTP: a question is left there, and answers come when somebody has some.
+import { DeskReply, type DeskQuestion } from "@/contracts/people";
+import { refuse, succeed, type Outcome } from "@/contracts/errors";
+import { ask, parseJson } from "./http";
+
+/** Answers are a few lines of text. */
+const MAX_REPLY_BYTES = 1024 * 1024;
+
+/** Address of the desk; null where none is connected. */
+export function deskUrl(): string | null {
+  const { FOND_QUARRY_DESK: own, FOND_QUARRY_STANDINS: standIns } = process.env;
+  return own || (standIns ? `${standIns}/desk` : null);
+}
+
+/** Leaves a question. The same question left again is the same question. */
+export const leaveQuestion = (desk: string, question: DeskQuestion): Promise<Outcome<DeskReply>> =>
+  call(`${desk}/questions`, {
+    method: "POST",
+    headers: { "content-type": "application/json" },
+    body: JSON.stringify(question),
+  });
+
+export const askAfter = (desk: string, questionId: string): Promise<Outcome<DeskReply>> =>
+  call(`${desk}/questions/${questionId}`);
+
+export const withdraw = (desk: string, questionId: string): Promise<Outcome<DeskReply>> =>
+  call(`${desk}/questions/${questionId}`, { method: "DELETE" });
+
+async function call(url: string, init: RequestInit = {}): Promise<Outcome<DeskReply>> {
+  const answer = await ask(url, { ...init, limitBytes: MAX_REPLY_BYTES });
+  if (!answer.ok) return refuse("desk-silent", SENTENCES[answer.code] ?? undefined);
+  const reply = DeskReply.safeParse(parseJson(answer.value.bytes));
+  return reply.success
+    ? succeed(reply.data)
+    : refuse("desk-silent", "The desk answered with something that cannot be read.");
+}
+
+/** What went wrong on the way, said of a desk. */
+const SENTENCES: Record<string, string> = {
+  "library-unreachable": "The desk does not answer.",
+  "library-slow": "The desk took too long to answer.",
+  "library-broken": "The desk answered with an error.",
+  "library-refused": "The desk refused the question.",
+  "rate-limited": "The desk asks to wait before the next question.",
+};
