@@ -57,7 +57,11 @@ export async function answerPictures(
   const crew = workAlone(library.index, library.load);
   for (const p of pictures)
     for (const mode of modes) {
-      const { data, info } = await sharp(p.file).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+      const { data, info } = await sharp(p.file)
+        .toColourspace("srgb")
+        .ensureAlpha()
+        .raw()
+        .toBuffer({ resolveWithObject: true });
       const rgba = new Uint8Array(data.buffer, data.byteOffset, data.length);
       const started = performance.now();
       const lines = readPicture({ widthPx: info.width, heightPx: info.height, rgba }, p.at ? { box: p.at } : {});

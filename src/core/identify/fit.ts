@@ -76,15 +76,17 @@ export function lookAt(
   return told(entry, view, view.perFirst, refinePose(pose, view.first, shrink(imaging, view), 1));
 }
 
-/** Under the setting of the text that comes nearer at the first look. */
+/** Of the settings of the text, and of the places where each may begin, the one that comes nearest at the first look. */
 function place(face: OpenFace, view: View, { clean, characters, wordStarts }: Wording): Pose | null {
-  const poses = setText(face, clean).flatMap(
-    (run) => placeWord(face, view.first, clean, characters, wordStarts, run) ?? [],
-  );
+  const poses = setText(face, clean).flatMap((run) => placeWord(face, view.first, clean, characters, wordStarts, run));
   if (poses.length < 2) return poses[0] ?? null;
-  const costs = poses.map((p) => refinePose(p, view.first, shrink(START, view), 0));
-  const total = (r: FineResult) => r.cost + SPACING_WEIGHT * r.spacing;
-  return total(costs[1]!) < total(costs[0]!) ? poses[1]! : poses[0]!;
+  let best: { pose: Pose; total: number } | null = null;
+  for (const pose of poses) {
+    const { cost, spacing } = refinePose(pose, view.first, shrink(START, view), 0);
+    const total = cost + SPACING_WEIGHT * spacing;
+    if (!best || total < best.total) best = { pose, total };
+  }
+  return best!.pose;
 }
 
 function told(entry: number, view: View, per: number, result: FineResult): Tried {

@@ -1,5 +1,6 @@
 // Where a candidate's shaped word is laid over the line before it is fitted: by the cut letters, or by the pieces they share.
 import { boundsOf, flattenOutline } from "../geometry/outline";
+import { addPolygons } from "../geometry/raster";
 import type { OpenFace } from "../outlines/openFace";
 import type { InkLine } from "../picture/readPicture";
 import { spanOf } from "../picture/straighten";
@@ -7,9 +8,10 @@ import { shapeText, type ShapedRun } from "../shape/shapeText";
 import { alignPieces } from "./align";
 import { fitLine } from "./coarse";
 import type { Part, Pose } from "./pose";
+import { columnsOf, describeWord, ROWS, warpWords } from "./warp";
 
 // Taken out of the global object once: the loops below call them many times.
-const { abs, max, min } = Math;
+const { abs, ceil, floor, max, min } = Math;
 
 /** What programs that know nothing of a font's own rules leave away. */
 const WITHOUT_RULES = { calt: 0, liga: 0, clig: 0, rlig: 0 };
@@ -26,7 +28,7 @@ export function setText(face: OpenFace, text: string): ShapedRun[] {
  * Lays a candidate's word over the line.
  * @param text - with spaces, as it is set. @param characters - the same without spaces.
  * @param run - the text as it was set, one of `setText`.
- * @returns null when the face draws nothing of it or cannot be placed.
+ * @returns places where it may begin, one when the letters were cut; none when the face draws nothing of it or cannot be placed.
  */
 export function placeWord(
   face: OpenFace,
@@ -35,7 +37,7 @@ export function placeWord(
   characters: string[],
   wordStarts: number[],
   run: ShapedRun = shapeText(face, text),
-): Pose | null {
+): Pose[] {
   const em = face.unitsPerEm;
   const units = indexUnits(text);
   const glyphs = run.glyphs.filter((g) => face.polygons(g.glyphId).length > 0);
@@ -73,11 +75,16 @@ export function placeWord(
       dyPx: 0,
     });
   });
-  if (!parts.length) return null;
+  if (!parts.length) return [];
   const clusters = new Set(parts.map((p) => p.first));
   const simple = line.letters.length === characters.length && clusters.size === parts.length;
-  return simple ? placeByCuts(line, parts, boxes) : placeByPieces(line, parts, boxes, wordStarts);
+  if (simple) return present([placeByCuts(line, parts, boxes)]);
+  // Both move the parts that they are given: each has its own.
+  const own = () => parts.map((p) => ({ ...p }));
+  return present([placeByPieces(line, own(), boxes, wordStarts), placeByWarp(line, own(), boxes)]);
 }
+
+const present = (poses: (Pose | null)[]) => poses.flatMap((p) => p ?? []);
 
 /** UTF-16 index in the text → index among the characters that are not white space. */
 function indexUnits(text: string): number[] {
@@ -154,6 +161,53 @@ function placeByPieces(line: InkLine, parts: Part[], boxes: EmBox[], wordStarts:
     slope: isGood ? max(-0.08, min(0.08, fit.slope)) : 0,
     scalePx,
     aspect: isGood ? clampAspect(fit.aspect) : 1,
+    ...FLAT,
+    ...lengthOf(line),
+  };
+}
+
+/** The word as a whole, drawn as the face sets it: where its columns come to lie over the line's, there its letters stand. */
+function placeByWarp(line: InkLine, parts: Part[], boxes: EmBox[]): Pose | null {
+  const extent = spanOf(line.letters);
+  const em = {
+    left: min(...parts.map((p, i) => p.penEm + boxes[i]!.left)),
+    right: max(...parts.map((p, i) => p.penEm + boxes[i]!.right)),
+    top: max(...boxes.map((b) => b.top)),
+    bottom: min(...boxes.map((b) => b.bottom)),
+  };
+  const scalePx = (extent.bottom - extent.top) / max(0.05, em.top - em.bottom);
+  const [width, naturalPx] = [extent.right - extent.left, (em.right - em.left) * scalePx];
+  if (naturalPx > 2 * width || naturalPx < 0.4 * width) return null;
+  // Drawn at the size at which it is looked at: twice as many rows as are compared.
+  const per = (2 * ROWS) / max(0.05, em.top - em.bottom);
+  const span = { left: 0, top: 0, right: (em.right - em.left) * per, bottom: 2 * ROWS };
+  const picture = {
+    widthPx: ceil(span.right) + 1,
+    heightPx: 2 * ROWS + 1,
+    ink: new Float32Array((ceil(span.right) + 1) * (2 * ROWS + 1)),
+  };
+  for (const part of parts) {
+    const placed = part.polygons.map((p) =>
+      p.map((v, k) => (k % 2 ? (em.top - v) * per : (part.penEm + v - em.left) * per)),
+    );
+    const box = boundsOf(placed);
+    if (box) addPolygons(picture, placed, box);
+  }
+  const columns = columnsOf(extent);
+  const warp = warpWords(describeWord(picture, span, columns), describeWord(line.strip, extent, columns));
+  if (!warp) return null;
+  parts.forEach((p) => {
+    const at = ((p.penEm + p.centreEm - em.left) / (em.right - em.left)) * columns - 0.5;
+    const k = max(0, min(columns - 2, floor(at)));
+    const onto = warp.onto[k]! + (at - k) * (warp.onto[k + 1]! - warp.onto[k]!);
+    p.atPx = extent.left + ((onto + 0.5) / columns) * width;
+  });
+  return {
+    parts,
+    baselinePx: extent.top + em.top * scalePx,
+    slope: 0,
+    scalePx,
+    aspect: 1,
     ...FLAT,
     ...lengthOf(line),
   };

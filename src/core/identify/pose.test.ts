@@ -15,7 +15,7 @@ beforeAll(async () => {
   face = (await readDemo("work-sans", 600)).face;
   line = readPicture(drawLine(face, WORD, { trackingPx: 2 }))!.plain;
 });
-const place = (text = WORD, on = line) => placeWord(face, on, text, [...text.replace(/ /g, "")], [0])!;
+const place = (text = WORD, on = line) => placeWord(face, on, text, [...text.replace(/ /g, "")], [0])[0]!;
 
 describe("placing", () => {
   test("by cuts the word lies on the picture at once", () => {
@@ -46,9 +46,11 @@ describe("placing", () => {
   });
 
   test("a word that cannot be that long or short is not placed", () => {
-    expect(placeWord(face, line, "l", ["l"], [0])).toBeNull();
-    expect(placeWord(face, line, "Harbour and lighthouse keepers", [..."Harbourandlighthousekeepers"], [0])).toBeNull();
-    expect(placeWord(face, line, "  ", [], [])).toBeNull();
+    expect(placeWord(face, line, "l", ["l"], [0])).toEqual([]);
+    expect(placeWord(face, line, "Harbour and lighthouse keepers", [..."Harbourandlighthousekeepers"], [0])).toEqual(
+      [],
+    );
+    expect(placeWord(face, line, "  ", [], [])).toEqual([]);
   });
 });
 

@@ -1,6 +1,6 @@
 // From colours to ink: what is lettering and what is background, as soft coverage. Handles either polarity and uneven light.
 import type { InkPicture } from "../geometry/raster";
-import { clamp, median } from "../geometry/numbers";
+import { clamp, median, quantile } from "../geometry/numbers";
 
 // Taken out of the global object once: the loops below call them millions of times.
 const { abs, ceil, exp, hypot, max, min, pow, sqrt } = Math;
@@ -61,12 +61,12 @@ function subtractBackground({ widthPx, heightPx, rgba }: RgbaPicture): Float32Ar
     for (let round = 0; round < 5; round++) {
       const a = Array.from({ length: TERMS }, () => new Array<number>(TERMS + 1).fill(0));
       const off: number[] = [];
-      const level: number | null = fit ? null : borderLevel(rgba, widthPx, heightPx, c);
+      const border: Border | null = fit ? null : lookAtBorder(rgba, widthPx, heightPx, c);
       for (let y = 0; y < heightPx; y += step)
         for (let x = 0; x < widthPx; x += step) {
           const t = terms(x, y);
           const value = rgba[4 * (y * widthPx + x) + c]!;
-          const guess = fit ? dot(fit, t) : level!;
+          const guess = fit ? dot(fit, t) : border!.level;
           const d = abs(value - guess);
           off.push(d);
           if (d > reach) continue;
@@ -76,9 +76,10 @@ function subtractBackground({ widthPx, heightPx, rgba }: RgbaPicture): Float32Ar
           }
         }
       if (round === 0) {
-        // First look: what lies near the border's typical value is background.
-        reach = max(12, 2.5 * (median(off) ?? 12));
-        fit = [level!, 0, 0, 0, 0, 0];
+        // First look: what lies near the border's typical value is background. As far off as most of the border is, not more: heavy
+        // letters may cover half of the picture.
+        reach = max(12, min(2.5 * (median(off) ?? 12), BORDER_REACH * border!.spread));
+        fit = [border!.level, 0, 0, 0, 0, 0];
         continue;
       }
       for (let i = 0; i < TERMS; i++) a[i]![i]! += 1e-3 * (i ? off.length : 0.01) * 0.02;
@@ -100,12 +101,23 @@ function subtractBackground({ widthPx, heightPx, rgba }: RgbaPicture): Float32Ar
   return out;
 }
 
-function borderLevel(rgba: Uint8Array, w: number, h: number, c: number): number {
+/** Typical value of the pixels near the border, and how far off three of four of them are. */
+type Border = { level: number; spread: number };
+
+function lookAtBorder(rgba: Uint8Array, w: number, h: number, c: number): Border {
   const seen: number[] = [];
-  for (let x = 0; x < w; x++) seen.push(rgba[4 * x + c]!, rgba[4 * ((h - 1) * w + x) + c]!);
-  for (let y = 0; y < h; y++) seen.push(rgba[4 * y * w + c]!, rgba[4 * (y * w + w - 1) + c]!);
-  return median(seen)!;
+  // Not the outermost rows alone: a picture cut from a screen may have a line of something else around it.
+  const by = max(2, Math.round(0.02 * min(w, h)));
+  for (const inset of [0, by, 2 * by]) {
+    const [right, bottom] = [w - 1 - inset, h - 1 - inset];
+    for (let x = inset; x <= right; x++) seen.push(rgba[4 * (inset * w + x) + c]!, rgba[4 * (bottom * w + x) + c]!);
+    for (let y = inset; y <= bottom; y++) seen.push(rgba[4 * (y * w + inset) + c]!, rgba[4 * (y * w + right) + c]!);
+  }
+  const level = median(seen)!;
+  const off = seen.map((v) => abs(v - level));
+  return { level, spread: quantile(off, 0.75)! };
 }
+const BORDER_REACH = 1.6;
 
 const dot = (a: readonly number[], b: readonly number[]) => a.reduce((s, v, i) => s + v * b[i]!, 0);
 

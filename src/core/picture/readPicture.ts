@@ -19,7 +19,7 @@ import {
 } from "./straighten";
 
 // Taken out of the global object once: the loops below call them millions of times.
-const { max, min } = Math;
+const { abs, max, min } = Math;
 
 export type PictureFrame = {
   box?: { x: number; y: number; width: number; height: number };
@@ -45,6 +45,8 @@ const LARGE_PX = 300_000;
 const PREVIEW_PX = 560;
 const SMALL_PX = 34;
 const MARGIN_PX = 8;
+/** A line that slopes less is level. */
+const LEVEL_DEG = 0.5;
 
 /** The line as its ink stands out, and the line under other suppositions of what the ink is, read when they are asked for. */
 export type InkReadings = { plain: InkLine; others: () => InkLine[] };
@@ -64,17 +66,19 @@ export function readPicture(picture: RgbaPicture, frame: PictureFrame = {}): Ink
   const found = findInk(fitDetail(framed));
   if (!found) return null;
   const read = ({ picture: ink, reading }: SupposedInk): InkLine[] => {
-    const line = cutLine(dropBorder(ink));
+    const clean = dropBorder(ink);
+    const line = cutLine(clean, reading === "level as it is" ? 0 : findSlopeDeg(clean));
     return line ? [{ ...line, reading, noisy: found.noisy, contrast: found.contrast }] : [];
   };
   const plain = read({ picture: found, reading: "plain" })[0];
   if (!plain) return null;
-  return { plain, others: () => supposeInks(found).flatMap(read) };
+  // Long strokes of a script may look like the slope of its line.
+  const level: SupposedInk[] = abs(plain.slopeDeg) > LEVEL_DEG ? [{ picture: found, reading: "level as it is" }] : [];
+  return { plain, others: () => [...level, ...supposeInks(found)].flatMap(read) };
 }
 
 /** Ink made level, its heaviest band cut out at a working height, its letters boxed. */
-function cutLine(found: InkPicture): Pick<InkLine, "strip" | "letters" | "slopeDeg"> | null {
-  const slopeDeg = findSlopeDeg(found);
+function cutLine(found: InkPicture, slopeDeg: number): Pick<InkLine, "strip" | "letters" | "slopeDeg"> | null {
   const level = slopeDeg ? turnInk(found, slopeDeg, 1) : found;
   const all = dropSpecks(level);
   const reach = findDotReach(all.pieces);

@@ -1,0 +1,138 @@
+// Words compared as a whole, for lettering whose letters cannot be parted: both are brought to the same few rows, and the columns of one
+// are laid over those of the other by dynamic time warping, which also tells where in the picture each letter stands.
+import { sumInk, type InkPicture, type SumTable } from "../geometry/raster";
+
+// Taken out of the global object once: the loops below call them millions of times.
+const { abs, ceil, floor, max, min, round } = Math;
+
+/** Rows of a word, from the top of its ink to the bottom. */
+export const ROWS = 20;
+/** Columns may be laid this share of the whole away from where they would stand. */
+const REACH = 0.16;
+/** What a column that is stretched or left out costs, in ink of a row. */
+const STRETCH_COST = 0.35;
+const FEWEST = 40;
+const MOST = 220;
+
+/** A word as rows and columns of mean ink: Float32Array, shape [columns, ROWS]. */
+export type WordColumns = { columns: number; ink: Float32Array };
+type Span = { left: number; right: number; top: number; bottom: number };
+
+/** Columns that a word of this shape is given: about as many as keep its proportions. */
+export const columnsOf = ({ left, right, top, bottom }: Span): number =>
+  max(FEWEST, min(MOST, round((ROWS * (right - left)) / max(1, bottom - top))));
+
+/** @param span - of the ink, in the picture's pixels. */
+export function describeWord(picture: InkPicture, span: Span, columns: number): WordColumns {
+  const sums = sumInk(picture);
+  const ink = new Float32Array(columns * ROWS);
+  const [w, h] = [(span.right - span.left) / columns, (span.bottom - span.top) / ROWS];
+  const perArea = 1 / max(1e-9, w * h);
+  for (let c = 0; c < columns; c++)
+    for (let r = 0; r < ROWS; r++) {
+      const [x0, y0] = [span.left + c * w, span.top + r * h];
+      ink[c * ROWS + r] = inkIn(sums, x0, y0, x0 + w, y0 + h) * perArea;
+    }
+  return { columns, ink };
+}
+
+function inkIn({ widthPx, heightPx, sums }: SumTable, x0: number, y0: number, x1: number, y1: number): number {
+  const stride = widthPx + 1;
+  const at = (x: number, y: number) => {
+    const cx = max(0, min(widthPx, x));
+    const cy = max(0, min(heightPx, y));
+    const [ix, iy] = [min(floor(cx), widthPx - 1), min(floor(cy), heightPx - 1)];
+    const [fx, fy] = [cx - ix, cy - iy];
+    const k = iy * stride + ix;
+    const upper = sums[k]! + fx * (sums[k + 1]! - sums[k]!);
+    const lower = sums[k + stride]! + fx * (sums[k + stride + 1]! - sums[k + stride]!);
+    return upper + fy * (lower - upper);
+  };
+  return at(x1, y1) - at(x0, y1) - at(x1, y0) + at(x0, y0);
+}
+
+export type Warp = {
+  /** What differs after warping, as a share of the ink of both: 0 = the same. */
+  cost: number;
+  /** For each column of the first word, the column of the second that it lies over. */
+  onto: Float32Array;
+};
+
+/** Scratch of `warpWords`, which runs for every style of the library. */
+let scratch = { cost: new Float32Array(0), from: new Uint8Array(0) };
+
+/** Lays one word over another. @param enough - a cost from which it is of no interest: null is returned when that is sure. */
+export function warpWords(a: WordColumns, b: WordColumns, enough = Infinity): Warp | null {
+  const [n, m] = [a.columns, b.columns];
+  const reach = max(3, ceil(REACH * m));
+  const width = 2 * reach + 1;
+  if (scratch.cost.length < n * width) scratch = { cost: new Float32Array(n * width), from: new Uint8Array(n * width) };
+  const { cost, from } = scratch;
+  let total = 0;
+  for (let i = 0; i < a.ink.length; i++) total += a.ink[i]!;
+  for (let i = 0; i < b.ink.length; i++) total += b.ink[i]!;
+  total = max(1e-6, total / 2);
+  const most = enough * total;
+  const middle = (i: number) => round((i * (m - 1)) / max(1, n - 1));
+  for (let i = 0; i < n; i++) {
+    const first = middle(i) - reach;
+    const before = i ? middle(i - 1) - reach : 0;
+    let least = Infinity;
+    for (let k = 0; k < width; k++) {
+      const j = first + k;
+      const at = i * width + k;
+      cost[at] = Infinity;
+      if (j < 0 || j >= m) continue;
+      let best = i ? Infinity : j * STRETCH_COST;
+      let step = 0;
+      if (i) {
+        const diagonal = j - 1 - before;
+        if (diagonal >= 0 && diagonal < width) {
+          best = cost[at - width - k + diagonal]!;
+          step = 1;
+        }
+        const straight = j - before;
+        if (straight >= 0 && straight < width) {
+          const c = cost[at - width - k + straight]! + STRETCH_COST;
+          if (c < best) [best, step] = [c, 2];
+        }
+      }
+      if (k) {
+        const c = cost[at - 1]! + STRETCH_COST;
+        if (c < best) [best, step] = [c, 3];
+      }
+      if (best === Infinity) continue;
+      let off = 0;
+      const [p, q] = [i * ROWS, j * ROWS];
+      // A column that is skipped costs only the stretch: its ink is counted where it is passed.
+      for (let r = 0; r < ROWS; r++) off += abs(a.ink[p + r]! - b.ink[q + r]!);
+      cost[at] = best + (step === 3 ? off / 2 : off);
+      from[at] = step;
+      if (cost[at]! < least) least = cost[at]!;
+    }
+    if (least > most) return null;
+  }
+  let k = m - 1 - (middle(n - 1) - reach);
+  let end = Infinity;
+  for (let j = max(0, m - 1 - reach); j < m; j++) {
+    const at = j - (middle(n - 1) - reach);
+    if (at < 0 || at >= width) continue;
+    const c = cost[(n - 1) * width + at]! + (m - 1 - j) * STRETCH_COST;
+    if (c < end) [end, k] = [c, at];
+  }
+  if (!(end < most)) return null;
+  const onto = new Float32Array(n).fill(-1);
+  for (let i = n - 1; i >= 0;) {
+    const j = middle(i) - reach + k;
+    onto[i] = onto[i]! < 0 ? j : (onto[i]! + j) / 2;
+    const step = from[i * width + k]!;
+    if (!step || (i === 0 && step !== 3)) break;
+    if (step === 3) k--;
+    else {
+      const next = step === 1 ? j - 1 : j;
+      i--;
+      k = next - (middle(i) - reach);
+    }
+  }
+  return { cost: end / total, onto };
+}
