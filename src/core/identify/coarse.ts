@@ -1,17 +1,18 @@
 // The coarse stage: all styles against the cut letters by signature and by one shared line fit; no face is opened.
 import { cellsOf, sumInk, type SumTable } from "../geometry/raster";
-import { describeCells, FORM_LENGTH } from "../measure/cellForm";
+import { describeCells, drawCells, FORM_LENGTH } from "../measure/cellForm";
 import type { InkLine } from "../picture/readPicture";
-import type { CutBox } from "../picture/straighten";
+import { spanOf, type CutBox } from "../picture/straighten";
 import { alignPieces, type Alignment } from "./align";
-import { quantize, SignatureIndex, type SignBox } from "./signature";
+import { FORM_STEPS, quantize, SignatureIndex, type SignBox } from "./signature";
+import { describeWord, FINE_ROWS, grainOf, ROUGH_ROWS, warpWords, type Grain, type WordColumns } from "./warp";
 import type { Wording } from "./wording";
 
 // Taken out of the global object once: the loops below call them millions of times.
-const { abs, ceil, log, max, min, sqrt } = Math;
+const { abs, ceil, floor, log, max, min, sqrt } = Math;
 
 /** A style's place after the coarse stage; lower cost is better. */
-export type CoarseRank = { style: number; cost: number; by: "cuts" | "advances" };
+export type CoarseRank = { style: number; cost: number; by: "cuts" | "advances" | "whole" };
 
 /** Weights of the 36 frequencies: the mean ink suffers from blur and gain, high frequencies from noise. */
 export const COARSE_WEIGHTS = Float32Array.from({ length: FORM_LENGTH }, (_, k) => (k === 0 ? 0.25 : k < 15 ? 1 : 0.6));
@@ -79,10 +80,9 @@ export function rankByPieces(line: InkLine, word: SetWord, index: SignatureIndex
   });
   // Widths and heights leave a part of the styles, whose letters are then looked at.
   laid.sort((a, b) => a.alignment.cost - b.alignment.cost);
-  const looked = line.letters.length < JOINED_SHARE * signs.length ? laid.length : max(keep * 5, LOOKED_AT);
   const nearest = new Nearest(keep);
   return best(
-    laid.slice(0, looked).map(({ style, alignment }) => {
+    laid.slice(0, LOOKED_AT).map(({ style, alignment }) => {
       const cut = byCuts.get(style) ?? Infinity;
       const cost = costByAlignment(sums, alignment, signs, index, style, nearest.worst / LED_FACTOR) * LED_FACTOR;
       nearest.add(min(cut, cost));
@@ -90,6 +90,95 @@ export function rankByPieces(line: InkLine, word: SetWord, index: SignatureIndex
     }),
     keep,
   );
+}
+
+/**
+ * Ranks by the word as a whole, drawn from the signatures as each style would set it: where letters run into each other and reach over
+ * and under their neighbours, pieces of ink say little.
+ * @returns the best `keep`, best first.
+ */
+export function rankByWhole(line: InkLine, word: SetWord, index: SignatureIndex, keep: number): CoarseRank[] {
+  const extent = spanOf(line.letters);
+  const rankAt = (entries: SetWord["entries"], rows: number, most: number): CoarseRank[] => {
+    const grain = grainOf(extent, rows);
+    const seen = describeWord(line.strip, extent, grain);
+    const nearest = new Nearest(most);
+    const ranks = entries.flatMap(({ style, boxes }): CoarseRank[] => {
+      const drawn = drawSigned(style, boxes, word, index, grain, extent);
+      const warp = drawn && warpWords(drawn, seen, nearest.worst);
+      if (!warp) return [];
+      nearest.add(warp.cost);
+      return [{ style, cost: warp.cost, by: "whole" }];
+    });
+    return best(ranks, most);
+  };
+  const rough = new Set(rankAt(word.entries, ROUGH_ROWS, max(keep, LOOKED_AT_WHOLE)).map((r) => r.style));
+  return rankAt(
+    word.entries.filter((e) => rough.has(e.style)),
+    FINE_ROWS,
+    keep,
+  );
+}
+/** Styles whose word is looked at finely, after a rough look at all. */
+const LOOKED_AT_WHOLE = 60;
+
+/** A gap between words, em; and how far a style's own width of the word may be from the line's. */
+const GAP_EM = 0.25;
+const WIDER = 1.6;
+let letter = new Float32Array(0);
+
+/** The word in as many columns as the line has. @returns null where the style sets it much wider or narrower. */
+function drawSigned(
+  style: number,
+  boxes: (SignBox | null)[],
+  { signs, wordStarts }: SetWord,
+  index: SignatureIndex,
+  grain: Grain,
+  extent: CutBox,
+): WordColumns | null {
+  const { rows, columns } = grain;
+  let [pen, left, right, top, bottom] = [0, Infinity, -Infinity, -Infinity, Infinity];
+  const pens = boxes.map((b, i) => {
+    if (i && wordStarts.includes(i)) pen += GAP_EM;
+    const at = pen;
+    pen += b?.advance ?? 0.5;
+    if (b) {
+      left = min(left, at + b.left);
+      right = max(right, at + b.right);
+      top = max(top, b.top);
+      bottom = min(bottom, b.bottom);
+    }
+    return at;
+  });
+  const [width, height] = [right - left, top - bottom];
+  const wider = (width * (extent.bottom - extent.top)) / max(1e-3, height * (extent.right - extent.left));
+  if (!(wider < WIDER && wider > 1 / WIDER)) return null;
+  const ink = new Float32Array(columns * rows);
+  boxes.forEach((b, i) => {
+    if (!b || signs[i]! < 0) return;
+    const across = (x: number) => ((pens[i]! + x - left) / width) * columns;
+    const down = (y: number) => ((top - y) / height) * rows;
+    const [c0, xs] = cellsAlong(across(b.left), across(b.right), columns);
+    const [r0, ys] = cellsAlong(down(b.top), down(b.bottom), rows);
+    if (letter.length < xs.length * ys.length) letter = new Float32Array(xs.length * ys.length);
+    drawCells(index.form(style, signs[i]!), FORM_STEPS, xs, ys, letter);
+    for (let c = 0, at = 0; c < xs.length; c++)
+      for (let r = 0; r < ys.length; r++, at++) {
+        const to = (c0 + c) * rows + r0 + r;
+        const v = ink[to]! + letter[at]!;
+        ink[to] = v > 1 ? 1 : v;
+      }
+  });
+  return { rows, columns, ink };
+}
+
+/** The pixels that a letter reaches along one side, and which of its sixteen cells the middle of each lies in. */
+function cellsAlong(from: number, to: number, most: number): [first: number, cells: number[]] {
+  const first = max(0, floor(from));
+  const cells: number[] = [];
+  for (let at = first; at < min(most, to); at++)
+    cells.push(max(0, min(15, floor(((at + 0.5 - from) / max(1e-6, to - from)) * 16))));
+  return [first, cells];
 }
 
 /** The lowest costs so far: what comes behind the last of them need not be known exactly. */
@@ -107,9 +196,8 @@ class Nearest {
   }
 }
 
-/** Styles whose letters are looked at, after widths and heights chose them; where most letters are joined these say little: all. */
-const LOOKED_AT = 400;
-const JOINED_SHARE = 0.75;
+/** Styles whose letters are looked at, after widths and heights chose them. */
+const LOOKED_AT = 300;
 /** A cost by cuts under which the cuts are believed. */
 const GOOD_CUTS = 0.7;
 /** Cuts led by advances are less exact, so they must be clearly better to win. */

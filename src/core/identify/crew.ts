@@ -1,7 +1,7 @@
 // The work of identifying in shares that two threads do side by side. A job is plain data and can be sent; whoever has an index and
 // opens faces can do it.
 import type { InkLine } from "../picture/readPicture";
-import { rankByCuts, rankByPieces, setWord, type CoarseRank, type Share } from "./coarse";
+import { rankByCuts, rankByPieces, rankByWhole, setWord, type CoarseRank, type Share } from "./coarse";
 import { look, lookClosely, type FaceLoader, type Laid, type Tried } from "./fit";
 import type { Imaging } from "./pose";
 import { settleAxes, type Settled } from "./settle";
@@ -11,7 +11,13 @@ import type { Wording } from "./wording";
 /** Shares of one question. Always as many, whoever does them: so an answer does not hang on the machine. */
 export const SHARES = 2;
 
-export type CoarseJob = { kind: "cuts" | "pieces"; line: InkLine; wording: Wording; share: Share; keep: number };
+export type CoarseJob = {
+  kind: "cuts" | "pieces" | "whole";
+  line: InkLine;
+  wording: Wording;
+  share: Share;
+  keep: number;
+};
 export type LookJob = { kind: "look"; laid: Laid[]; wording: Wording; imaging: Imaging; rounds: number };
 export type CloselyJob = { kind: "closely"; laid: Laid[]; imaging: Imaging };
 export type SettleJob = { kind: "settle"; tried: Tried[]; wording: Wording; imaging: Imaging };
@@ -19,6 +25,7 @@ export type Job = CoarseJob | LookJob | CloselyJob | SettleJob;
 type Replies = {
   cuts: CoarseRank[];
   pieces: CoarseRank[];
+  whole: CoarseRank[];
   look: (Tried | null)[];
   closely: Tried[];
   settle: (Settled | null)[];
@@ -39,6 +46,8 @@ function answer(job: Job, index: SignatureIndex, load: FaceLoader): Replies[Job[
       return rankByCuts(job.line, setWord(job.wording, index, job.share), index, job.keep);
     case "pieces":
       return rankByPieces(job.line, setWord(job.wording, index, job.share), index, job.keep);
+    case "whole":
+      return rankByWhole(job.line, setWord(job.wording, index, job.share), index, job.keep);
     case "look":
       return job.laid.map((l) => look(l, job.wording, job.imaging, job.rounds, index, load));
     case "closely":

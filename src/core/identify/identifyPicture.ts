@@ -73,7 +73,7 @@ export type IdentifyResult = {
 };
 
 /** Entries that are looked at, from all that the coarse stage left to the few that are looked at closely; rounds of fitting each. */
-export const EFFORT = { coarse: 60, perReading: 3, glances: 36, looks: 12, lookRounds: 2, closest: 5 };
+export const EFFORT = { coarse: 60, perReading: 3, glances: 40, looks: 12, lookRounds: 2, closest: 5 };
 
 /** An entry of the index to be looked at closely, under the view in which it came nearest. */
 type Candidate = { entry: number; view: View; cost: number };
@@ -114,7 +114,9 @@ class Question {
     };
     const isCut = line.letters.length === this.wording.characters.length;
     const byCuts = isCut ? await ask("cuts") : [];
-    return cutsOnly || isCutWell(byCuts) ? byCuts : ask("pieces");
+    if (cutsOnly || isCutWell(byCuts)) return byCuts;
+    const byPieces = await ask("pieces");
+    return mergeRanks(byPieces, await ask("whole"));
   }
 
   /** A look at the small copies, each begun where the last one ended. */
@@ -161,6 +163,15 @@ class Question {
       return reply;
     });
   }
+}
+
+/** Two rankings whose costs do not compare: each place of the second counts as much as the same place of the first. */
+function mergeRanks(first: CoarseRank[], second: CoarseRank[]): CoarseRank[] {
+  const last = first[first.length - 1]?.cost ?? 1;
+  const seen = new Set<number>();
+  return [...first, ...second.map((r, i) => ({ ...r, cost: first[i]?.cost ?? last }))]
+    .sort((a, b) => a.cost - b.cost)
+    .filter((r) => !seen.has(r.style) && seen.add(r.style));
 }
 
 /** The best candidates over all views of one line; each entry once, under its best view. */

@@ -8,7 +8,7 @@ import { shapeText, type ShapedRun } from "../shape/shapeText";
 import { alignPieces } from "./align";
 import { fitLine } from "./coarse";
 import type { Part, Pose } from "./pose";
-import { columnsOf, describeWord, ROWS, warpWords } from "./warp";
+import { describeWord, FINE_ROWS, grainOf, warpWords } from "./warp";
 
 // Taken out of the global object once: the loops below call them many times.
 const { abs, ceil, floor, max, min } = Math;
@@ -179,12 +179,12 @@ function placeByWarp(line: InkLine, parts: Part[], boxes: EmBox[]): Pose | null 
   const [width, naturalPx] = [extent.right - extent.left, (em.right - em.left) * scalePx];
   if (naturalPx > 2 * width || naturalPx < 0.4 * width) return null;
   // Drawn at the size at which it is looked at: twice as many rows as are compared.
-  const per = (2 * ROWS) / max(0.05, em.top - em.bottom);
-  const span = { left: 0, top: 0, right: (em.right - em.left) * per, bottom: 2 * ROWS };
+  const per = (2 * FINE_ROWS) / max(0.05, em.top - em.bottom);
+  const span = { left: 0, top: 0, right: (em.right - em.left) * per, bottom: 2 * FINE_ROWS };
   const picture = {
     widthPx: ceil(span.right) + 1,
-    heightPx: 2 * ROWS + 1,
-    ink: new Float32Array((ceil(span.right) + 1) * (2 * ROWS + 1)),
+    heightPx: 2 * FINE_ROWS + 1,
+    ink: new Float32Array((ceil(span.right) + 1) * (2 * FINE_ROWS + 1)),
   };
   for (const part of parts) {
     const placed = part.polygons.map((p) =>
@@ -193,8 +193,9 @@ function placeByWarp(line: InkLine, parts: Part[], boxes: EmBox[]): Pose | null 
     const box = boundsOf(placed);
     if (box) addPolygons(picture, placed, box);
   }
-  const columns = columnsOf(extent);
-  const warp = warpWords(describeWord(picture, span, columns), describeWord(line.strip, extent, columns));
+  const grain = grainOf(extent, FINE_ROWS);
+  const { columns } = grain;
+  const warp = warpWords(describeWord(picture, span, grain), describeWord(line.strip, extent, grain));
   if (!warp) return null;
   parts.forEach((p) => {
     const at = ((p.penEm + p.centreEm - em.left) / (em.right - em.left)) * columns - 0.5;

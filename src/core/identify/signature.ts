@@ -16,7 +16,8 @@ const INDEX_OF = new Map(SIGNED.map((c, i) => [c, i]));
 export const SIGN_BYTES = FORM_LENGTH + 10;
 export const SIGNATURE_BYTES = SIGNED.length * SIGN_BYTES;
 const EM_STEPS = 4096;
-const FORM_STEPS = 24;
+/** Steps of a form's numbers in their byte. */
+export const FORM_STEPS = 24;
 /** The advance of a character that the style lacks. */
 export const ABSENT = -32768;
 const DRAW_PX = 40;

@@ -5,35 +5,39 @@ import { sumInk, type InkPicture, type SumTable } from "../geometry/raster";
 // Taken out of the global object once: the loops below call them millions of times.
 const { abs, ceil, floor, max, min, round } = Math;
 
-/** Rows of a word, from the top of its ink to the bottom. */
-export const ROWS = 20;
 /** Columns may be laid this share of the whole away from where they would stand. */
-const REACH = 0.16;
+const REACH = 0.12;
 /** What a column that is stretched or left out costs, in ink of a row. */
-const STRETCH_COST = 0.35;
-const FEWEST = 40;
-const MOST = 220;
+const STRETCH_COST = 0.0175;
 
-/** A word as rows and columns of mean ink: Float32Array, shape [columns, ROWS]. */
-export type WordColumns = { columns: number; ink: Float32Array };
+/** How finely a word is looked at: rows from the top of its ink to the bottom, and about as many columns as keep its proportions. */
+export type Grain = { rows: number; columns: number };
 type Span = { left: number; right: number; top: number; bottom: number };
+const FEWEST = 2;
+const MOST = 11;
+export const grainOf = ({ left, right, top, bottom }: Span, rows: number): Grain => {
+  const ratio = max(FEWEST, min(MOST, (right - left) / max(1, bottom - top)));
+  return { rows, columns: round(rows * ratio) };
+};
+/** Rows for a first look at many, and for a second at few. */
+export const ROUGH_ROWS = 10;
+export const FINE_ROWS = 20;
 
-/** Columns that a word of this shape is given: about as many as keep its proportions. */
-export const columnsOf = ({ left, right, top, bottom }: Span): number =>
-  max(FEWEST, min(MOST, round((ROWS * (right - left)) / max(1, bottom - top))));
+/** A word as rows and columns of mean ink: Float32Array, shape [columns, rows]. */
+export type WordColumns = Grain & { ink: Float32Array };
 
 /** @param span - of the ink, in the picture's pixels. */
-export function describeWord(picture: InkPicture, span: Span, columns: number): WordColumns {
+export function describeWord(picture: InkPicture, span: Span, { rows, columns }: Grain): WordColumns {
   const sums = sumInk(picture);
-  const ink = new Float32Array(columns * ROWS);
-  const [w, h] = [(span.right - span.left) / columns, (span.bottom - span.top) / ROWS];
+  const ink = new Float32Array(columns * rows);
+  const [w, h] = [(span.right - span.left) / columns, (span.bottom - span.top) / rows];
   const perArea = 1 / max(1e-9, w * h);
   for (let c = 0; c < columns; c++)
-    for (let r = 0; r < ROWS; r++) {
+    for (let r = 0; r < rows; r++) {
       const [x0, y0] = [span.left + c * w, span.top + r * h];
-      ink[c * ROWS + r] = inkIn(sums, x0, y0, x0 + w, y0 + h) * perArea;
+      ink[c * rows + r] = inkIn(sums, x0, y0, x0 + w, y0 + h) * perArea;
     }
-  return { columns, ink };
+  return { rows, columns, ink };
 }
 
 function inkIn({ widthPx, heightPx, sums }: SumTable, x0: number, y0: number, x1: number, y1: number): number {
@@ -63,7 +67,9 @@ let scratch = { cost: new Float32Array(0), from: new Uint8Array(0) };
 
 /** Lays one word over another. @param enough - a cost from which it is of no interest: null is returned when that is sure. */
 export function warpWords(a: WordColumns, b: WordColumns, enough = Infinity): Warp | null {
-  const [n, m] = [a.columns, b.columns];
+  const { rows, columns: n } = a;
+  const m = b.columns;
+  const stretch = STRETCH_COST * rows;
   const reach = max(3, ceil(REACH * m));
   const width = 2 * reach + 1;
   if (scratch.cost.length < n * width) scratch = { cost: new Float32Array(n * width), from: new Uint8Array(n * width) };
@@ -83,7 +89,7 @@ export function warpWords(a: WordColumns, b: WordColumns, enough = Infinity): Wa
       const at = i * width + k;
       cost[at] = Infinity;
       if (j < 0 || j >= m) continue;
-      let best = i ? Infinity : j * STRETCH_COST;
+      let best = i ? Infinity : j * stretch;
       let step = 0;
       if (i) {
         const diagonal = j - 1 - before;
@@ -93,19 +99,19 @@ export function warpWords(a: WordColumns, b: WordColumns, enough = Infinity): Wa
         }
         const straight = j - before;
         if (straight >= 0 && straight < width) {
-          const c = cost[at - width - k + straight]! + STRETCH_COST;
+          const c = cost[at - width - k + straight]! + stretch;
           if (c < best) [best, step] = [c, 2];
         }
       }
       if (k) {
-        const c = cost[at - 1]! + STRETCH_COST;
+        const c = cost[at - 1]! + stretch;
         if (c < best) [best, step] = [c, 3];
       }
       if (best === Infinity) continue;
       let off = 0;
-      const [p, q] = [i * ROWS, j * ROWS];
+      const [p, q] = [i * rows, j * rows];
       // A column that is skipped costs only the stretch: its ink is counted where it is passed.
-      for (let r = 0; r < ROWS; r++) off += abs(a.ink[p + r]! - b.ink[q + r]!);
+      for (let r = 0; r < rows; r++) off += abs(a.ink[p + r]! - b.ink[q + r]!);
       cost[at] = best + (step === 3 ? off / 2 : off);
       from[at] = step;
       if (cost[at]! < least) least = cost[at]!;
@@ -117,7 +123,7 @@ export function warpWords(a: WordColumns, b: WordColumns, enough = Infinity): Wa
   for (let j = max(0, m - 1 - reach); j < m; j++) {
     const at = j - (middle(n - 1) - reach);
     if (at < 0 || at >= width) continue;
-    const c = cost[(n - 1) * width + at]! + (m - 1 - j) * STRETCH_COST;
+    const c = cost[(n - 1) * width + at]! + (m - 1 - j) * stretch;
     if (c < end) [end, k] = [c, at];
   }
   if (!(end < most)) return null;

@@ -56,6 +56,39 @@ function foldedSum(u: number): number {
   return sum;
 }
 
+/** For each frequency across, the wanted ones upright: index into a description. */
+const UPRIGHT = Array.from({ length: SIDE }, (_, v) => ORDER.flatMap(([u, w], k) => (w === v ? [{ u, k }] : [])));
+const column = new Float64Array(SIDE);
+
+/**
+ * What a description draws, without its high frequencies, at some places of its sixteen columns and rows.
+ * @param form - shape [36], as of `describeCells` times `steps`. @param xs, ys - cells, 0–15.
+ * @param out - Float32Array, shape [xs.length, ys.length], written to: ink 0–1.
+ */
+export function drawCells(
+  form: ArrayLike<number>,
+  steps: number,
+  xs: readonly number[],
+  ys: readonly number[],
+  out: Float32Array,
+): void {
+  // COS holds a factor of 1/N each way.
+  const scale = (N * N) / (4 * steps);
+  let at = 0;
+  for (const x of xs) {
+    for (let v = 0; v < SIDE; v++) {
+      let sum = 0;
+      for (const { u, k } of UPRIGHT[v]!) sum += form[k]! * COS[u * N + x]!;
+      column[v] = sum * scale;
+    }
+    for (const y of ys) {
+      let sum = 0;
+      for (let v = 0; v < SIDE; v++) sum += column[v]! * COS[v * N + y]!;
+      out[at++] = sum < 0 ? 0 : sum > 1 ? 1 : sum;
+    }
+  }
+}
+
 /** Likeness of two forms: correlation of all but the mean ink, −1 to 1. */
 export function likeness(a: Float32Array, b: Float32Array): number {
   let ab = 0;
