@@ -47,8 +47,10 @@ const PAGE = { width: 595.28, height: 841.89, margin: 48 };
 const WIDTH = PAGE.width - 2 * PAGE.margin;
 const PICTURE_MOST_PT = 200;
 const STRIP_MOST_PT = 56;
-const NEAREST_STRIP_PT = 26;
+const NEAREST_STRIP_PT = 44;
 const NEAREST_SHOWN = 5;
+/** An agreement under which nothing more is said of a face. */
+const HARDLY = 0.2;
 const INK = { r: 0.114, g: 0.161, b: 0.184 };
 const TIDE = { r: 0.109, g: 0.42, b: 0.455 };
 const hex = ({ r, g, b }: typeof INK) =>
@@ -127,7 +129,7 @@ function layOut(input: QuestionInput, faces: Labels): Mark[] {
   }
   head("What was tried");
   for (const sentence of input.tried) saySentences(sentence);
-  head("Nearest, and why not");
+  head("Nearest, and what speaks against each");
   y += 6;
   for (const { name, agreement, why, overlayPath } of input.nearest.slice(0, NEAREST_SHOWN)) {
     const over = fitIn(input.strip, WIDTH * 0.42, NEAREST_STRIP_PT);
@@ -135,15 +137,15 @@ function layOut(input: QuestionInput, faces: Labels): Mark[] {
     marks.push({ kind: "fill", path: overlayPath, x: PAGE.margin, y, scale: over.scale });
     const x = PAGE.margin + WIDTH * 0.45;
     marks.push({ kind: "text", x, y: y + 10, sizePt: 9.5, bold: true, text: name });
-    const lines = wrap(`agrees by ${Math.round(agreement * 100)} %. ${why}`, 8.5, faces.label, WIDTH * 0.55).slice(
-      0,
-      2,
-    );
+    const lines = wrap(writeAgreement(agreement, why), 8.5, faces.label, WIDTH * 0.55).slice(0, 2);
     lines.forEach((text, i) => marks.push({ kind: "text", x, y: y + 21 + 10.5 * i, sizePt: 8.5, bold: false, text }));
     y += Math.max(over.height, 12 + 10.5 * lines.length) + 10;
   }
   return marks;
 }
+
+const writeAgreement = (agreement: number, why: string) =>
+  agreement < HARDLY ? "hardly alike." : `agrees by ${Math.round(agreement * 100)} %. ${why}`;
 
 function wrap(text: string, sizePt: number, face: OpenFace, width = WIDTH): string[] {
   const lines: string[] = [];
@@ -235,7 +237,7 @@ export function writeQuestionHtml(input: QuestionInput): string {
       (
         n,
       ) => `<li><svg ${size(strip)} role="img" aria-label="${escape(n.name)} laid over the line">${image(strip)}<path d="${escape(n.overlayPath)}" fill="${hex(TIDE)}" fill-opacity="0.55"/></svg>
-<p><b>${escape(n.name)}</b> agrees by ${Math.round(n.agreement * 100)} %. ${escape(n.why)}</p></li>`,
+<p><b>${escape(n.name)}</b> ${escape(writeAgreement(n.agreement, n.why))}</p></li>`,
     )
     .join("\n");
   return `<!doctype html>
@@ -249,7 +251,7 @@ export function writeQuestionHtml(input: QuestionInput): string {
 <svg class="line" ${size(strip)} role="img" aria-label="The line as it was read">${image(strip)}${cut}</svg>
 <h2>What was tried</h2>
 <ul>${input.tried.map((t) => `<li>${escape(t)}</li>`).join("")}</ul>
-<h2>Nearest, and why not</h2>
+<h2>Nearest, and what speaks against each</h2>
 <ol>
 ${near}
 </ol>

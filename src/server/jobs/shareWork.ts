@@ -16,6 +16,7 @@ class Second {
   private waiting = new Map<number, Waiting>();
   private count = 0;
   private version = -1;
+  constructor(private readonly file: string) {}
 
   /** @returns null when the thread ended or failed over it. */
   do<J extends Job>(job: J, index: SignatureIndex, sfnts: Map<string, string>, version: number) {
@@ -32,10 +33,9 @@ class Second {
   }
 
   private start(): Worker {
-    const worker = new Worker(join(process.cwd(), "dist-workers", "fitShare.worker.mjs"), {
+    const worker = new Worker(this.file, {
       resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB },
     });
-    worker.unref();
     worker.on("message", (reply: ShareReply) => {
       if (!reply.ok) console.error("identify, second thread:", reply.detail);
       this.waiting.get(reply.id)?.resolve(reply.ok ? reply.reply : null);
@@ -48,19 +48,28 @@ class Second {
       for (const { resolve } of this.waiting.values()) resolve(null);
       this.waiting.clear();
     });
+    // After the listeners, which would hold the process again: an idle second thread holds nothing up.
+    worker.unref();
     return worker;
   }
 }
 
-const second = new Second();
+/** One for each program of it; there is only one but in tests. */
+const seconds = new Map<string, Second>();
 
-/** @param version - of the index: another one is sent to the second thread. */
+/**
+ * @param version - of the index: another one is sent to the second thread.
+ * @param file - the program of the second thread.
+ */
 export function workTogether(
   index: SignatureIndex,
   load: FaceLoader,
   sfnts: Map<string, string>,
   version: number,
+  file = join(process.cwd(), "dist-workers", "fitShare.worker.mjs"),
 ): Crew {
+  let second = seconds.get(file);
+  if (!second) seconds.set(file, (second = new Second(file)));
   return async <J extends Job>(jobs: J[]) => {
     const [mine, theirs] = jobs;
     if (!mine || !theirs) return jobs.map((job) => doJob(job, index, load));

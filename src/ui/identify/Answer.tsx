@@ -96,13 +96,13 @@ export function Answer({ state, dispatch, isShown, onTry, keeping }: Props) {
         </p>
       )}
       {result && <TryFace onTry={onTry} busy={state.busy} />}
+      {result && <AskPeople savedAs={state.savedAs} keeping={keeping} onTry={onTry} busy={state.busy} />}
       {tried.length > 0 && (
         <ol className="mt-2 border-b-2 border-rule" aria-label="Tried by name">
           {tried.map((t, k) => row(t, matches.length + k, true))}
         </ol>
       )}
       <ol className={`mt-2 ${state.busy ? "opacity-40" : ""}`}>{matches.map((match, i) => row(match, i, false))}</ol>
-      {result && <AskPeople savedAs={state.savedAs} keeping={keeping} onTry={onTry} busy={state.busy} />}
     </section>
   );
 }

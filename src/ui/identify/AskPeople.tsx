@@ -25,7 +25,7 @@ const NEWS_EVERY_MS = 2500;
 
 export function AskPeople({ savedAs, keeping, onTry, busy }: Props) {
   return (
-    <Disclosure as="section" aria-label="Ask people" className="mt-4 border-t border-rule pt-2">
+    <Disclosure as="section" aria-label="Ask people" className="mt-2">
       <DisclosureButton className="font-semibold text-tide underline">Ask people</DisclosureButton>
       <DisclosurePanel className="mt-1">
         {savedAs ? (

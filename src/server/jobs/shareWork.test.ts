@@ -1,0 +1,82 @@
+// A second thread that dies, fails or answers well: the whole is done either way.
+import { afterAll, beforeAll, describe, expect, jest, test } from "@jest/globals";
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { drawLine } from "../../../tests/fixtures/drawLine";
+import { readDemo } from "../../../tests/fixtures/demoFont";
+import { identifyPicture } from "@/core/identify/identifyPicture";
+import { workAlone } from "@/core/identify/crew";
+import { SignatureIndex, signFont } from "@/core/identify/signature";
+import type { OpenFace } from "@/core/outlines/openFace";
+import { readPicture } from "@/core/picture/readPicture";
+import { workTogether } from "./shareWork";
+
+const folder = mkdtempSync(join(tmpdir(), "fond-quarry-share-"));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+const program = (name: string, text: string) => {
+  const path = join(folder, `${name}.mjs`);
+  writeFileSync(path, text);
+  return path;
+};
+
+const faces = new Map<string, OpenFace>();
+let index: SignatureIndex;
+beforeAll(async () => {
+  const rows = [];
+  for (const id of ["lora", "work-sans", "zilla-slab", "pacifico"]) {
+    const { face } = await readDemo(id);
+    faces.set(id, face);
+    rows.push({ id, family: id, signature: signFont(face) });
+  }
+  index = SignatureIndex.of(rows);
+  jest.spyOn(console, "error").mockImplementation(() => undefined);
+});
+const load = (id: string) => faces.get(id) ?? null;
+const named = async (file: string) => {
+  const crew = workTogether(index, load, new Map(), 1, file);
+  const lines = readPicture(drawLine(faces.get("zilla-slab")!, "Harbour"))!;
+  return (await identifyPicture(lines, "Harbour", index, crew, 4)).matches.map((m) => [m.styleId, m.score.toFixed(4)]);
+};
+const alone = async () => {
+  const lines = readPicture(drawLine(faces.get("zilla-slab")!, "Harbour"))!;
+  const { matches } = await identifyPicture(lines, "Harbour", index, workAlone(index, load), 4);
+  return matches.map((m) => [m.styleId, m.score.toFixed(4)]);
+};
+
+describe("the second thread", () => {
+  test.each([
+    ["is not there", "no-such-file"],
+    ["ends at once", "process.exit(1);"],
+    [
+      "breaks over a job",
+      `import { parentPort } from "node:worker_threads"; parentPort.on("message", (m) => { if ("job" in m) throw new Error("broken"); });`,
+    ],
+    [
+      "says that it failed",
+      `import { parentPort } from "node:worker_threads"; parentPort.on("message", (m) => { if ("job" in m) parentPort.postMessage({ id: m.id, ok: false, detail: "no" }); });`,
+    ],
+  ])("%s: the first does its share too, and the answer is the same", async (what, text) => {
+    const file = text.startsWith("no-such") ? join(folder, text) : program(what.replace(/\W/g, ""), text);
+    expect(await named(file)).toEqual(await alone());
+  });
+
+  test("is sent the index once, and shares of it", async () => {
+    const file = program(
+      "counts",
+      `import { parentPort } from "node:worker_threads";
+       let indexes = 0;
+       parentPort.on("message", (m) => {
+         if ("signatures" in m) indexes += m.signatures.bytes.buffer instanceof SharedArrayBuffer ? 1 : 100;
+         // What it did not do itself: the first one has to do it.
+         else parentPort.postMessage({ id: m.id, ok: false, detail: String(indexes) });
+       });`,
+    );
+    jest.mocked(console.error).mockClear();
+    await named(file);
+    await named(file);
+    const told = jest.mocked(console.error).mock.calls.map((c) => c[1] as string);
+    expect(told.length).toBeGreaterThan(6);
+    expect(new Set(told)).toEqual(new Set(["1"]));
+  });
+});
