@@ -1,4 +1,4 @@
-// npm run fit:chance -- answers.json — fits how sure an answer may be. Takes what `npm run eval:identify -- --absent --out answers.json` wrote,
+// npm run fit:chance -- answers.json … — fits how sure an answer may be. Takes what `npm run eval:identify -- --absent --out answers.json` wrote,
 // learns from families of tuning alone and prints the numbers for src/core/identify/chance.ts, with what they reach on families kept out.
 import { readFileSync } from "node:fs";
 import { CHANCE, noneChanceOf, sharesOf, termsOf } from "../../src/core/identify/chance";
@@ -9,7 +9,10 @@ const ROUNDS = 20000;
 const RATE = 0.5;
 const RIDGE = 0.001;
 
-const answers = (JSON.parse(readFileSync(process.argv[2]!, "utf8")) as Answered[]).filter((a) => a.evidence);
+const answers = process.argv
+  .slice(2)
+  .flatMap((file) => JSON.parse(readFileSync(file, "utf8")) as Answered[])
+  .filter((a) => a.evidence);
 const tuning = answers.filter((a) => !a.heldOut);
 const keptOut = answers.filter((a) => a.heldOut);
 
@@ -33,7 +36,7 @@ function likelihood(list: readonly Answered[], temperature: number): number {
     if (a.isAbsent || a.familyRank < 0) continue;
     const shares = sharesOf(
       a.ranked.map((r) => r.cost),
-      a.evidence!.letterCount,
+      a.evidence!,
       temperature,
     );
     const family = a.familyOfPicture;

@@ -13,6 +13,7 @@ export type IdentificationId = z.infer<typeof IdentificationId>;
 export const IdentificationState = z.object({
   frame: PixelBox.nullable(),
   corners: z.array(Corner).length(4).nullable(),
+  baseline: z.array(Corner).length(3).nullable().default(null),
   text: z.string().max(200),
   isTyped: z.boolean(),
   result: Identification,

@@ -241,6 +241,10 @@ export const OPERATIONS: Operation[] = [
       text: { type: "string" },
       box: { type: "string", description: "JSON {x,y,width,height} in pixels" },
       corners: { type: "string", description: "JSON array of four {x,y}, clockwise from the top left" },
+      baseline: {
+        type: "string",
+        description: "JSON array of three {x,y} on a curved baseline: its begin, middle and end",
+      },
       cut: { type: "string", description: "JSON: the line as a person has cut it, see reading and strip of an answer" },
       styleId: { type: "string", description: "compare with this style alone" },
       limit: { type: "integer" },

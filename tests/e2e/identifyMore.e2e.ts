@@ -1,6 +1,7 @@
 // What helps to be sure of a face: another one tried by name, letters cut by hand, the difference tinted, the picture enlarged; an
 // identification kept and opened again; people asked; letters drawn in the page.
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
+import type { SetLineReply } from "@/contracts/libraries";
 import { api, drawByBrowser, expectNoAxeFaults, makeBrief, openBrowser, styleNamed, url } from "./browser";
 import { NO_FAULTS, setFaults, standIns } from "./standIns";
 
@@ -115,6 +116,33 @@ describe("kept with the brief", () => {
     const image = await fetch(`${url()}/api/v1/briefs/${briefId}/identifications/${kept!.identificationId}/image`);
     expect(image.headers.get("content-type")).toBe("image/png");
     expect(Buffer.from(await image.arrayBuffer()).equals(picture)).toBe(true);
+  });
+});
+
+describe("a face that is not bought yet", () => {
+  test("is compared by its trial, and named with its price", async () => {
+    const { page, context } = browser;
+    const { body } = await api<{ items: { styleId: string; family: string; style: string }[] }>(
+      "/styles?owned=to-buy&q=serif&limit=1",
+    );
+    const [face] = body.items;
+    const name = `${face!.family} ${face!.style}`;
+    const set = await api<SetLineReply>(`/styles/${face!.styleId}/setting?text=Harbour%20gates`);
+    const { path, widthFu, unitsPerEm: em } = set.body;
+    const drawing = await context.newPage();
+    await drawing.setContent(
+      `<body style="margin:0;background:#fff"><svg id="line" width="640" style="padding:30px" viewBox="0 ${-em} ${widthFu} ${1.4 * em}"><path d="${path}"/></svg>`,
+    );
+    const line = await drawing.locator("#line").screenshot();
+    await drawing.close();
+    await page.goto(`/b/${briefId}/identify`);
+    await page.getByLabel("Picture").setInputFiles({ name: "gates.png", mimeType: "image/png", buffer: line });
+    await settled();
+    await page.getByLabel("Read as").fill("Harbour gates");
+    await page.getByRole("button", { name: "Compare again" }).click();
+    await settled();
+    await matches().first().getByText(/EUR/).waitFor();
+    expect(await matches().first().getAttribute("data-match")).toBe(name);
   });
 });
 

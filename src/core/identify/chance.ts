@@ -11,6 +11,11 @@ export type AnswerEvidence = {
   noisy: boolean;
   /** The worst fifth of the letters of the best match: 1 = all agree. */
   worstAgreement: number;
+  /** Length of the edges of the best match against its ink, a pixel: thin and torn letters are mostly edge, where pictures differ most. */
+  edge: number;
+  /** How far its letters stand from where the face sets them, em; and how much it had to be stretched and slanted to lie there. */
+  spacingEm: number;
+  warp: number;
 };
 
 /**
@@ -29,6 +34,10 @@ export const CHANCE = {
     blur: -0.73,
     noisy: 0,
     worst: -1.02,
+    edge: 0,
+    fine: 0,
+    spacing: 0,
+    warp: 0,
   },
 };
 const NEVER_SURER_THAN = 0.97;
@@ -44,6 +53,10 @@ export const termsOf = (e: AnswerEvidence) => ({
   blur: Math.min(1, e.blurPx / 2.5),
   noisy: e.noisy ? 1 : 0,
   worst: 1 - e.worstAgreement,
+  edge: Math.log(Math.max(0.02, e.edge) / 0.3),
+  fine: Math.log((Math.max(0.01, e.cost) * 0.3) / (0.12 * Math.max(0.02, e.edge))),
+  spacing: Math.log((e.spacingEm + 0.002) / 0.008),
+  warp: Math.min(1, 8 * e.warp),
 });
 
 /** Chance that the picture shows none of the faces. */
@@ -54,10 +67,18 @@ export function noneChanceOf(evidence: AnswerEvidence, weights = CHANCE.none): n
   return Math.min(0.99, Math.max(0.01, 1 / (1 + Math.exp(-sum))));
 }
 
-/** How the rest is shared among the matches. @param ranked - costs, best first. @param letterCount - few letters tell less. */
-export function sharesOf(costs: readonly number[], letterCount: number, temperature = CHANCE.temperature): number[] {
+/**
+ * How the rest is shared among the matches.
+ * @param costs - best first. @param evidence - few letters tell less, and so do thin ones, whose costs lie further apart.
+ */
+export function sharesOf(
+  costs: readonly number[],
+  { letterCount, edge }: Pick<AnswerEvidence, "letterCount" | "edge">,
+  temperature = CHANCE.temperature,
+): number[] {
   const best = costs[0] ?? 1;
-  const width = temperature * Math.sqrt(8 / Math.max(2, Math.min(letterCount, 14)));
+  const letters = Math.sqrt(8 / Math.max(2, Math.min(letterCount, 14)));
+  const width = temperature * letters * Math.sqrt(Math.max(0.1, edge) / 0.3);
   const weights = costs.map((c) => Math.exp(-(c - best) / width));
   const sum = weights.reduce((a, b) => a + b, 0) || 1;
   return weights.map((w) => w / sum);
@@ -66,6 +87,6 @@ export function sharesOf(costs: readonly number[], letterCount: number, temperat
 /** @returns a chance per entry and that for "none of these"; together at most 1. */
 export function chancesOf(costs: readonly number[], evidence: AnswerEvidence): { chances: number[]; none: number } {
   const none = noneChanceOf(evidence);
-  const shares = sharesOf(costs, evidence.letterCount);
+  const shares = sharesOf(costs, evidence);
   return { chances: shares.map((s) => Math.min(NEVER_SURER_THAN, s * (1 - none))), none };
 }

@@ -158,6 +158,7 @@ describe("chances", () => {
   const evidence = (cost: number, letterCount = 8) => ({
     ...{ cost, nextFamilyCost: Math.min(1, cost + 0.2), letterCount, blurPx: 0.6, noisy: false },
     worstAgreement: 1 - cost,
+    ...{ edge: 0.3, spacingEm: 0.005, warp: 0.01 },
   });
   test("add up to at most one and fall with the cost", () => {
     for (const best of [0.05, 0.2, 0.4, 0.9]) {
@@ -175,7 +176,7 @@ describe("chances", () => {
   });
 
   test("few letters tell less", () => {
-    const gap = (letters: number) => sharesOf([0.1, 0.14], letters)[0]!;
+    const gap = (letters: number) => sharesOf([0.1, 0.14], { letterCount: letters, edge: 0.3 })[0]!;
     expect(gap(2)).toBeLessThan(gap(12));
   });
 });

@@ -25,7 +25,7 @@ import { likenessOf, type Likeness } from "./twins";
 import { wordingOf, type Wording } from "./wording";
 
 // Taken out of the global object once: the loops below call them millions of times.
-const { max, min } = Math;
+const { abs, max, min } = Math;
 
 /** Faces that stay open between questions: nearly every question asks for the same few hundred. */
 const FACES_KEPT = 400;
@@ -274,7 +274,23 @@ function evidenceOf(ranked: Tried[], index: SignatureIndex, characters: string[]
     blurPx: imaging.blurPx,
     noisy: best.view.line.noisy,
     worstAgreement: agreement[Math.floor(agreement.length / 5)] ?? 0,
+    edge: edgeOf(best),
+    spacingEm: best.result.spacing,
+    warp: abs(Math.log(best.result.pose.aspect)) + abs(best.result.pose.slant) + abs(best.result.pose.taper),
   };
+}
+
+/** Edges of a face as it lies on the line, against its ink, a pixel of the whole line. */
+function edgeOf({ result, view, per }: Tried): number {
+  const { widthPx: w, heightPx: h, ink } = drawPose(scalePose(result.pose, per), view.line.strip);
+  let [edges, all] = [0, 0];
+  for (let y = 1; y < h; y++)
+    for (let x = 1; x < w; x++) {
+      const i = y * w + x;
+      all += ink[i]!;
+      edges += Math.hypot(ink[i]! - ink[i - 1]!, ink[i]! - ink[i - w]!);
+    }
+  return edges / max(1, all);
 }
 
 /**

@@ -40,7 +40,8 @@ export function placeWord(
 ): Pose[] {
   const em = face.unitsPerEm;
   const units = indexUnits(text);
-  const glyphs = run.glyphs.filter((g) => face.polygons(g.glyphId).length > 0);
+  // Glyph 0 stands for what the face lacks, as a trial does.
+  const glyphs = run.glyphs.filter((g) => g.glyphId > 0 && face.polygons(g.glyphId).length > 0);
   const parts: Part[] = [];
   const boxes = glyphs.map((g) => {
     const b = boundsOf(face.polygons(g.glyphId))!;

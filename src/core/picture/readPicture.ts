@@ -17,6 +17,7 @@ import {
   type Lean,
   type Point,
 } from "./straighten";
+import { unbendBaseline } from "./unbend";
 
 // Taken out of the global object once: the loops below call them millions of times.
 const { abs, max, min } = Math;
@@ -25,6 +26,8 @@ export type PictureFrame = {
   box?: { x: number; y: number; width: number; height: number };
   /** Four corners, clockwise from the top left. */
   corners?: Point[];
+  /** Three points of a curved baseline: where the lettering begins, about its middle, where it ends. */
+  baseline?: Point[];
 };
 
 /** One line of lettering. Boxes are in the strip's pixels. */
@@ -57,11 +60,13 @@ export type InkReadings = { plain: InkLine; others: () => InkLine[] };
  */
 export function readPicture(picture: RgbaPicture, frame: PictureFrame = {}): InkReadings | null {
   const framed =
-    frame.corners?.length === 4
-      ? straightenCorners(picture, frame.corners, WORK_PX)
-      : frame.box
-        ? cropPicture(picture, frame.box)
-        : picture;
+    frame.baseline?.length === 3
+      ? unbendBaseline(picture, frame.baseline, WORK_PX)
+      : frame.corners?.length === 4
+        ? straightenCorners(picture, frame.corners, WORK_PX)
+        : frame.box
+          ? cropPicture(picture, frame.box)
+          : picture;
   if (!framed) return null;
   const found = findInk(fitDetail(framed));
   if (!found) return null;

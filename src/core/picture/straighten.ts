@@ -44,7 +44,8 @@ export function straightenCorners(picture: RgbaPicture, corners: Point[], limitP
   return { widthPx: w, heightPx: h, rgba };
 }
 
-function sampleChannel({ widthPx: w, heightPx: h, rgba }: RgbaPicture, x: number, y: number, c: number): number {
+/** A channel between four pixels; outside, what stands at the border. */
+export function sampleChannel({ widthPx: w, heightPx: h, rgba }: RgbaPicture, x: number, y: number, c: number): number {
   const cx = min(max(x, 0), w - 1);
   const cy = min(max(y, 0), h - 1);
   const x0 = min(floor(cx), max(0, w - 2));

@@ -169,7 +169,8 @@ async function decode(image: Uint8Array, frame: PictureFrame): Promise<Decoded> 
     const region = frame.box ?? { width, height };
     const shrink = Math.min(
       1,
-      LONGEST_PX / Math.max(frame.corners ? Math.max(width, height) : Math.max(region.width, region.height)),
+      LONGEST_PX /
+        Math.max(frame.corners || frame.baseline ? Math.max(width, height) : Math.max(region.width, region.height)),
     );
     const { data, info } = await sharp(image, { limitInputPixels: MOST_PIXELS, failOn: "error" })
       .rotate()
@@ -179,7 +180,7 @@ async function decode(image: Uint8Array, frame: PictureFrame): Promise<Decoded> 
       .ensureAlpha()
       .raw()
       .toBuffer({ resolveWithObject: true });
-    const { box, corners } = frame;
+    const { box, corners, baseline } = frame;
     const picture = {
       widthPx: info.width,
       heightPx: info.height,
@@ -189,7 +190,7 @@ async function decode(image: Uint8Array, frame: PictureFrame): Promise<Decoded> 
       ok: true,
       picture,
       // Who framed a line has chosen already.
-      areas: (box || corners ? [] : findAreas(picture)).map((a) => ({
+      areas: (box || corners || baseline ? [] : findAreas(picture)).map((a) => ({
         x: a.x / shrink,
         y: a.y / shrink,
         width: a.width / shrink,
@@ -200,6 +201,7 @@ async function decode(image: Uint8Array, frame: PictureFrame): Promise<Decoded> 
           box: { x: box.x * shrink, y: box.y * shrink, width: box.width * shrink, height: box.height * shrink },
         }),
         ...(corners && { corners: corners.map((c) => ({ x: c.x * shrink, y: c.y * shrink })) }),
+        ...(baseline && { baseline: baseline.map((c) => ({ x: c.x * shrink, y: c.y * shrink })) }),
       },
     };
   } catch (error) {

@@ -20,7 +20,7 @@ export function putInstances(db: Db, styleId: string, instances: readonly Signed
   })();
 }
 
-/** Every entry: styles at their defaults, and variable fonts again at each signed setting. */
+/** Every entry: styles at their defaults, and variable fonts again at each signed setting. Of faces not bought yet: their trials. */
 export const listSignatures = (db: Db): SignatureRow[] =>
   db
     .prepare<[], Omit<SignatureRow, "coordinates"> & { coordinates: string | null }>(
@@ -28,7 +28,7 @@ export const listSignatures = (db: Db): SignatureRow[] =>
          FROM styles s JOIN (
            SELECT style_id, NULL AS coordinates, signature FROM signatures
            UNION ALL SELECT style_id, coordinates, signature FROM signed_instances
-         ) g USING (style_id) WHERE s.owned = 1 AND s.hidden = 0`,
+         ) g USING (style_id) WHERE s.hidden = 0`,
     )
     .all()
     .map((r) => ({ ...r, coordinates: r.coordinates ? (JSON.parse(r.coordinates) as Record<string, number>) : null }));

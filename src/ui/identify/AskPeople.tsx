@@ -126,7 +126,7 @@ function Answered({ answer, onTry, busy }: { answer: PeopleAnswer } & Pick<Props
   const { by, family, style, words } = answer;
   const found = useQuery({
     queryKey: ["face of an answer", family],
-    queryFn: () => callApi<StyleList>(`/styles?q=${encodeURIComponent(family)}&limit=40&owned=here`),
+    queryFn: () => callApi<StyleList>(`/styles?q=${encodeURIComponent(family)}&limit=40`),
   });
   const here = (found.data?.items ?? []).filter((i) => i.family.toLowerCase() === family.toLowerCase());
   const named = here.find((i) => style && i.style.toLowerCase() === style.toLowerCase()) ?? here[0];
@@ -149,7 +149,7 @@ function Answered({ answer, onTry, busy }: { answer: PeopleAnswer } & Pick<Props
       ) : (
         found.data && (
           <a className="shrink-0 underline" href={`/b/${brief.briefId}/find?q=${encodeURIComponent(family)}`}>
-            Not among your fonts: look for it
+            Not among your libraries: look for it
           </a>
         )
       )}

@@ -10,16 +10,18 @@ type Props = {
   picture: Picture;
   frame: Frame | null;
   corners: Corner[] | null;
+  baseline: Corner[] | null;
   areas: Frame[];
   onFrame: (f: Frame | null) => void;
   onCorners: (c: Corner[]) => void;
+  onBaseline: (b: Corner[]) => void;
   onArea: (f: Frame) => void;
 };
 
 const FITTED = { maxHeight: 290, minHeight: 60, display: "block" } as const;
 const MOST_ZOOM = 8;
 
-export function Framing({ picture, frame, corners, areas, onFrame, onCorners, onArea }: Props) {
+export function Framing({ picture, frame, corners, baseline, areas, onFrame, onCorners, onBaseline, onArea }: Props) {
   const { zoom, fit, ground, image: shownImage, zoomTo } = useZoom();
   if (!picture.widthPx)
     return (
@@ -60,7 +62,12 @@ export function Framing({ picture, frame, corners, areas, onFrame, onCorners, on
           {corners ? (
             <>
               {image}
-              <Corners picture={picture} corners={corners} onCorners={onCorners} />
+              <Handles picture={picture} points={corners} says={CORNERS} onPoints={onCorners} />
+            </>
+          ) : baseline ? (
+            <>
+              {image}
+              <Handles picture={picture} points={baseline} says={BASELINE} onPoints={onBaseline} />
             </>
           ) : (
             <ReactCrop
@@ -81,7 +88,7 @@ export function Framing({ picture, frame, corners, areas, onFrame, onCorners, on
               {image}
             </ReactCrop>
           )}
-          {!corners && areas.length > 1 && (
+          {!corners && !baseline && areas.length > 1 && (
             <div className="pointer-events-none absolute inset-0">
               {areas.map((a, i) => (
                 <button
@@ -188,7 +195,20 @@ const percentOf = (frame: Frame, picture: Picture): PercentCrop => ({
   height: (100 * frame.height) / picture.heightPx,
 });
 
-const NAMES = ["top left", "top right", "bottom right", "bottom left"];
+const CORNERS = {
+  all: "Four corners around one line",
+  each: ["top left", "top right", "bottom right", "bottom left"].map((name) => `Corner ${name}`),
+  path: (points: Corner[]) => `M${points.map((c) => `${c.x},${c.y}`).join("L")}Z`,
+};
+const BASELINE = {
+  all: "Curved baseline through three points",
+  each: ["begin", "middle", "end"].map((name) => `Baseline ${name}`),
+  // The arc is drawn as a parabola through the same points: near enough to see whether it runs under the letters.
+  path: (points: Corner[]) => {
+    const [p, q, r] = points as [Corner, Corner, Corner];
+    return `M${p.x},${p.y}Q${2 * q.x - (p.x + r.x) / 2},${2 * q.y - (p.y + r.y) / 2} ${r.x},${r.y}`;
+  },
+};
 const MOVES: Record<string, [number, number]> = {
   ArrowLeft: [-1, 0],
   ArrowRight: [1, 0],
@@ -196,21 +216,23 @@ const MOVES: Record<string, [number, number]> = {
   ArrowDown: [0, 1],
 };
 
-/** Four corners over the picture: dragged, or moved by arrow keys (Shift: ten pixels). */
-function Corners({
+/** Points over the picture: dragged, or moved by arrow keys (Shift: ten pixels). */
+function Handles({
   picture,
-  corners,
-  onCorners,
+  points,
+  says,
+  onPoints,
 }: {
   picture: Picture;
-  corners: Corner[];
-  onCorners: (c: Corner[]) => void;
+  points: Corner[];
+  says: typeof CORNERS;
+  onPoints: (c: Corner[]) => void;
 }) {
   const ground = useRef<HTMLDivElement>(null);
   const [held, setHeld] = useState<number | null>(null);
   const put = (k: number, x: number, y: number) =>
-    onCorners(
-      corners.map((c, i) =>
+    onPoints(
+      points.map((c, i) =>
         i === k
           ? {
               x: Math.round(Math.min(picture.widthPx, Math.max(0, x))),
@@ -221,27 +243,27 @@ function Corners({
     );
   const at = (c: Corner) => ({ left: `${(100 * c.x) / picture.widthPx}%`, top: `${(100 * c.y) / picture.heightPx}%` });
   return (
-    <div ref={ground} className="absolute inset-0" aria-label="Four corners around one line" role="group">
+    <div ref={ground} className="absolute inset-0" aria-label={says.all} role="group">
       <svg
         viewBox={`0 0 ${picture.widthPx} ${picture.heightPx}`}
         preserveAspectRatio="none"
         className="absolute inset-0 h-full w-full"
         aria-hidden
       >
-        <polygon
-          points={corners.map((c) => `${c.x},${c.y}`).join(" ")}
-          fill="#1c6b74"
+        <path
+          d={says.path(points)}
+          fill={points.length === 4 ? "#1c6b74" : "none"}
           fillOpacity={0.12}
           stroke="#1c6b74"
           strokeWidth={1.5}
           vectorEffect="non-scaling-stroke"
         />
       </svg>
-      {corners.map((c, k) => (
+      {points.map((c, k) => (
         <button
           key={k}
           type="button"
-          aria-label={`Corner ${NAMES[k]}: drag it or use the arrow keys`}
+          aria-label={`${says.each[k]}: drag it or use the arrow keys`}
           data-corner={k}
           className="absolute h-4 w-4 -translate-x-1/2 -translate-y-1/2 touch-none border-2 border-tide bg-chalk/70"
           style={at(c)}

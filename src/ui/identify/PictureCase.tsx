@@ -1,7 +1,7 @@
 "use client";
 // One picture that is being identified: framed, read and corrected on the left, the answer on the right. Several may be open at once.
 import { useCallback, useEffect, useReducer, useRef } from "react";
-import type { Corner, HandCut, Identification } from "@/contracts/identify";
+import type { HandCut, Identification } from "@/contracts/identify";
 import type { SavedIdentification } from "@/contracts/identifications";
 import { useBench } from "../bench/BenchContext";
 import { callApi, faultOf } from "../parts/api";
@@ -11,11 +11,11 @@ import { Answer } from "./Answer";
 import { Chooser, DropArea } from "./DropArea";
 import { Framing } from "./Framing";
 import {
+  baselineOf,
   cornersOf,
   identifyReducer,
   NOTHING,
   selectMatches,
-  type Frame,
   type IdentifyState,
   type Picture,
 } from "./state";
@@ -31,6 +31,7 @@ const beginWith = (saved: SavedIdentification | null): IdentifyState =>
         ...NOTHING,
         frame: saved.state.frame,
         corners: saved.state.corners,
+        baseline: saved.state.baseline ?? null,
         text: saved.state.text,
         isTyped: saved.state.isTyped,
         result: saved.state.result,
@@ -45,10 +46,11 @@ export function PictureCase({ open, isShown, onFiles }: Props) {
   const [state, dispatch] = useReducer(identifyReducer, open.saved, beginWith);
   const { brief, dispatch: toBench } = useBench();
   const asked = useRef<AbortController | null>(null);
-  const { picture, frame, corners, text, isTyped } = state;
+  const { picture, frame, corners, baseline, text, isTyped } = state;
+  const shape: Shape = { frame, corners, baseline };
 
   const ask = useCallback(
-    async (of: Picture, within: Frame | null, words: string, pulled: Corner[] | null = null, more: AskMore = {}) => {
+    async (of: Picture, within: Partial<Shape>, words: string, more: AskMore = {}) => {
       asked.current?.abort();
       const stop = new AbortController();
       asked.current = stop;
@@ -57,8 +59,9 @@ export function PictureCase({ open, isShown, onFiles }: Props) {
       form.append("image", of.file);
       form.append("limit", "12");
       if (words.trim()) form.append("text", words.trim());
-      if (pulled) form.append("corners", JSON.stringify(pulled));
-      else if (within) form.append("box", JSON.stringify(within));
+      if (within.baseline) form.append("baseline", JSON.stringify(within.baseline));
+      else if (within.corners) form.append("corners", JSON.stringify(within.corners));
+      else if (within.frame) form.append("box", JSON.stringify(within.frame));
       if (more.cut) form.append("cut", JSON.stringify(more.cut));
       if (more.styleId) form.append("styleId", more.styleId);
       try {
@@ -79,7 +82,7 @@ export function PictureCase({ open, isShown, onFiles }: Props) {
     const take = (widthPx: number, heightPx: number) => {
       const chosen = { file, url, widthPx, heightPx };
       dispatch({ type: "picture chosen", picture: chosen });
-      if (!saved) void ask(chosen, null, "");
+      if (!saved) void ask(chosen, {}, "");
     };
     // What the browser cannot show may still be readable on the server, or will be refused there with its reason.
     image.onload = () => take(image.naturalWidth, image.naturalHeight);
@@ -121,13 +124,15 @@ export function PictureCase({ open, isShown, onFiles }: Props) {
           picture={picture}
           frame={frame}
           corners={corners}
+          baseline={baseline}
           areas={state.areas}
           onFrame={(f) => dispatch({ type: "framed", frame: f })}
           onCorners={(c) => dispatch({ type: "corners", corners: c })}
+          onBaseline={(b) => dispatch({ type: "baseline", baseline: b })}
           onArea={(area) => {
             dispatch({ type: "framed", frame: area });
             dispatch({ type: "typed", text: "" });
-            void ask(picture, area, "");
+            void ask(picture, { frame: area }, "");
           }}
         />
         <div className="flex flex-wrap items-center gap-x-4 gap-y-2 text-[12px] text-basalt">
@@ -151,14 +156,22 @@ export function PictureCase({ open, isShown, onFiles }: Props) {
             >
               Four corners
             </button>
+            <button
+              type="button"
+              className="btn"
+              aria-pressed={baseline !== null}
+              onClick={() => dispatch({ type: "baseline", baseline: baseline ? null : baselineOf(picture, frame) })}
+            >
+              Curve
+            </button>
             <Chooser onFiles={onFiles} label="Another picture" what="Picture" accept="image/*" multiple />
             <button
               type="button"
               className="btn btn-act"
               disabled={state.busy}
-              onClick={() => void ask(picture, frame, words, corners)}
+              onClick={() => void ask(picture, shape, words)}
             >
-              {state.busy ? "Comparing …" : frame || corners ? "Identify what is framed" : "Identify"}
+              {state.busy ? "Comparing …" : frame || corners || baseline ? "Identify what is framed" : "Identify"}
             </button>
           </span>
         </div>
@@ -167,7 +180,7 @@ export function PictureCase({ open, isShown, onFiles }: Props) {
           className="flex items-baseline gap-3"
           onSubmit={(e) => {
             e.preventDefault();
-            void ask(picture, frame, text, corners);
+            void ask(picture, shape, text);
           }}
         >
           <label className="shrink-0 font-semibold" htmlFor={`reading ${open.key}`}>
@@ -195,7 +208,7 @@ export function PictureCase({ open, isShown, onFiles }: Props) {
             onLay={(lay) => dispatch({ type: "laid", lay })}
             onCut={(cut, letters) => {
               dispatch({ type: "typed", text: letters });
-              void ask(picture, frame, letters, corners, { cut });
+              void ask(picture, shape, letters, { cut });
             }}
           />
         )}
@@ -204,11 +217,13 @@ export function PictureCase({ open, isShown, onFiles }: Props) {
         state={state}
         dispatch={dispatch}
         isShown={isShown}
-        onTry={(styleId) => void ask(picture, frame, text || state.result?.reading.text || "", corners, { styleId })}
+        onTry={(styleId) => void ask(picture, shape, text || state.result?.reading.text || "", { styleId })}
         keeping={keeping}
       />
     </div>
   );
 }
 
+/** What is asked about: a frame, four corners, or a curved baseline. */
+type Shape = Pick<IdentifyState, "frame" | "corners" | "baseline">;
 type AskMore = { cut?: HandCut; styleId?: string };

@@ -12,7 +12,7 @@ export function TryFace({ onTry, busy }: Props) {
   const q = words.trim();
   const found = useQuery({
     queryKey: ["try a face", q],
-    queryFn: ({ signal }) => callApi<StyleList>(`/styles?q=${encodeURIComponent(q)}&limit=5&owned=here`, { signal }),
+    queryFn: ({ signal }) => callApi<StyleList>(`/styles?q=${encodeURIComponent(q)}&limit=5`, { signal }),
     enabled: q.length >= 2,
     placeholderData: (before) => before,
   });

@@ -24,7 +24,7 @@ export type Keeping = { busy: boolean; keep: () => Promise<string | null> };
 
 /** Keeps picture, frame, reading and answer with the brief. `keep` gives the id, null when it could not be kept. */
 export function useKeepIdentification(
-  { picture, frame, corners, text, isTyped, result, savedAs }: IdentifyState,
+  { picture, frame, corners, baseline, text, isTyped, result, savedAs }: IdentifyState,
   briefId: string,
   onKept: (id: string) => void,
 ): Keeping {
@@ -37,7 +37,7 @@ export function useKeepIdentification(
     setBusy(true);
     const form = new FormData();
     form.append("image", picture.file);
-    form.append("state", JSON.stringify({ frame, corners, text, isTyped, result }));
+    form.append("state", JSON.stringify({ frame, corners, baseline, text, isTyped, result }));
     try {
       const kept = await callApi<SavedIdentification>(`/briefs/${briefId}/identifications`, {
         method: "POST",

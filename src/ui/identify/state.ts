@@ -10,6 +10,8 @@ export type IdentifyState = {
   frame: Frame | null;
   /** Four corners in picture pixels, clockwise from the top left; null = not straightened by hand. */
   corners: Corner[] | null;
+  /** Three points of a curved baseline; null = it is straight. Either this or corners. */
+  baseline: Corner[] | null;
   /** Lines of lettering that were found in the picture. */
   areas: Frame[];
   text: string;
@@ -33,6 +35,7 @@ export type IdentifyAction =
   | { type: "picture chosen"; picture: Picture }
   | { type: "framed"; frame: Frame | null }
   | { type: "corners"; corners: Corner[] | null }
+  | { type: "baseline"; baseline: Corner[] | null }
   | { type: "typed"; text: string }
   | { type: "asked" }
   | { type: "answered"; result: Identification }
@@ -48,6 +51,7 @@ export const NOTHING: IdentifyState = {
   picture: null,
   frame: null,
   corners: null,
+  baseline: null,
   areas: [],
   text: "",
   isTyped: false,
@@ -68,7 +72,9 @@ export function identifyReducer(state: IdentifyState, action: IdentifyAction): I
     case "framed":
       return { ...state, frame: action.frame };
     case "corners":
-      return { ...state, corners: action.corners };
+      return { ...state, corners: action.corners, baseline: null };
+    case "baseline":
+      return { ...state, baseline: action.baseline, corners: null };
     case "typed":
       return { ...state, text: action.text, isTyped: action.text.trim() !== "" };
     case "asked":
@@ -124,6 +130,18 @@ export function cornersOf({ widthPx, heightPx }: Picture, frame: Frame | null): 
     { x: x + width, y },
     { x: x + width, y: y + height },
     { x, y: y + height },
+  ];
+}
+
+/** Where a curved baseline begins: an arch through the frame, or through the picture. */
+export function baselineOf(picture: Picture, frame: Frame | null): Corner[] {
+  const [topLeft, , bottomRight] = cornersOf(picture, frame) as [Corner, Corner, Corner, Corner];
+  const [left, right] = [topLeft.x, bottomRight.x];
+  const low = bottomRight.y;
+  return [
+    { x: left, y: low },
+    { x: Math.round((left + right) / 2), y: Math.round(low - 0.3 * (low - topLeft.y)) },
+    { x: right, y: low },
   ];
 }
 

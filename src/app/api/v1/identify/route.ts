@@ -12,6 +12,7 @@ const Ask = z.object({
   text: z.string().max(200).nullable(),
   box: PixelBox.nullable(),
   corners: z.array(Corner).length(4).nullable(),
+  baseline: z.array(Corner).length(3).nullable(),
   cut: HandCut.nullable(),
   styleId: StyleId.nullable(),
   limit: z.coerce.number().int().min(1).max(40),
@@ -26,15 +27,16 @@ export const POST = route(async (request) => {
     text: typeof text === "string" && text ? text : null,
     box: readJsonField(form, "box"),
     corners: readJsonField(form, "corners"),
+    baseline: readJsonField(form, "baseline"),
     cut: readJsonField(form, "cut"),
     styleId: form.get("styleId") || null,
     limit: form.get("limit") ?? 12,
   });
   if (!ask.success) return broken(ask.error);
-  const { text: given, box, corners, ...rest } = ask.data;
+  const { text: given, box, corners, baseline, ...rest } = ask.data;
   const outcome = await identify(getDb(), image.name || "picture", new Uint8Array(await image.arrayBuffer()), {
     text: given,
-    frame: { ...(box && { box }), ...(corners && { corners }) },
+    frame: { ...(box && { box }), ...(corners && { corners }), ...(baseline && { baseline }) },
     ...rest,
   });
   return outcome.ok ? NextResponse.json(outcome.value) : refusal(outcome.code, outcome.message, outcome.details);
