@@ -23,24 +23,24 @@ export type AnswerEvidence = {
  * See docs/IDENTIFICATION.md.
  */
 export const CHANCE = {
-  temperature: 0.0201,
+  temperature: 0.0217,
   none: {
-    bias: -2.57,
-    cost: -2.54,
-    ratio: 4.72,
-    gap: -1.97,
-    depth: 2.33,
-    letters: -0.48,
-    blur: -0.73,
-    noisy: 0,
-    worst: -1.02,
-    edge: 0,
-    fine: 0,
-    spacing: 0,
-    warp: 0,
+    bias: -1.46,
+    cost: -0.2,
+    ratio: 1.67,
+    gap: -2.32,
+    depth: 1.7,
+    letters: 0.28,
+    blur: -1.74,
+    noisy: -1.73,
+    worst: 0.79,
+    edge: 0.36,
+    fine: 1.34,
+    spacing: 0.26,
+    warp: 0.99,
   },
 };
-const NEVER_SURER_THAN = 0.97;
+const NEVER_SURER_THAN = 0.985;
 
 /** The numbers that the fit weighs, each about between −1 and 1. */
 export const termsOf = (e: AnswerEvidence) => ({
