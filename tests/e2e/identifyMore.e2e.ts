@@ -58,9 +58,59 @@ describe("evidence", () => {
   });
 });
 
+describe("a curved baseline", () => {
+  test("is drawn by three points, and the lettering on it identified", async () => {
+    const { page, context } = browser;
+    const font = await (
+      await fetch(`${url()}/api/v1/styles/${(await styleNamed("zilla slab bold")).styleId}/file`)
+    ).arrayBuffer();
+    const drawing = await context.newPage();
+    await drawing.setContent(
+      `<style>@font-face{font-family:probe;src:url(data:font/woff2;base64,${Buffer.from(font).toString("base64")})}body{margin:0;background:#fff}</style>
+       <svg id="sign" width="640" height="260"><path id="arc" d="M60.2,210A300,300 0 0 1 579.8,210" fill="none"/>
+       <text font-family="probe" font-size="58" text-anchor="middle"><textPath href="#arc" startOffset="50%">Harbour Light</textPath></text></svg>`,
+    );
+    await drawing.evaluate(() => document.fonts.load("58px probe"));
+    const sign = await drawing.locator("#sign").screenshot();
+    await drawing.close();
+    await page.goto(`/b/${briefId}/identify`);
+    await page.getByLabel("Picture").setInputFiles({ name: "arch.png", mimeType: "image/png", buffer: sign });
+    await page.getByRole("button", { name: "Curve" }).click();
+    const image = (await page.getByAltText(/^Picture arch.png/).boundingBox())!;
+    for (const [name, x, y] of [
+      ["begin", 100, 155],
+      ["middle", 320, 60],
+      ["end", 540, 155],
+    ] as const) {
+      const handle = (await page.getByRole("button", { name: `Baseline ${name}` }).boundingBox())!;
+      await page.mouse.move(handle.x + handle.width / 2, handle.y + handle.height / 2);
+      await page.mouse.down();
+      await page.mouse.move(image.x + (x / 640) * image.width, image.y + (y / 260) * image.height, { steps: 4 });
+      await page.mouse.up();
+    }
+    await page.getByLabel("Read as").fill("Harbour Light");
+    await page.getByRole("button", { name: "Compare again" }).click();
+    await page.locator("[data-match='Zilla Slab Bold']").first().waitFor({ timeout: 40_000 });
+    await settled();
+    expect(await matches().first().getAttribute("data-match")).toBe("Zilla Slab Bold");
+    // It is kept as it was drawn.
+    await page.getByRole("button", { name: "Keep with the brief" }).click();
+    await page.getByRole("button", { name: "Kept with the brief" }).waitFor();
+    await page.goto(`/b/${briefId}/identify`);
+    await page.locator("[data-kept-case='arch.png']").getByRole("link").click();
+    await page.getByRole("button", { name: "Baseline middle" }).waitFor();
+    expect(await page.getByRole("button", { name: "Curve" }).getAttribute("aria-pressed")).toBe("true");
+    await page.goto(`/b/${briefId}/identify`);
+    await page.locator("[data-kept-case='arch.png']").getByRole("button", { name: "Take away" }).click();
+  });
+});
+
 describe("letters cut by hand", () => {
   test("are split, merged, dropped and named by keys; the line is compared as it was cut", async () => {
     const { page } = browser;
+    await page.goto(`/b/${briefId}/identify`);
+    await page.getByLabel("Picture").setInputFiles({ name: "bell.png", mimeType: "image/png", buffer: picture });
+    await settled();
     const cuts = page.locator("[data-cuts]");
     expect(await cuts.getAttribute("data-cuts")).toBe("7");
     await page.getByRole("button", { name: "Split" }).click();
