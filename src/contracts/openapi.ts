@@ -241,6 +241,7 @@ export const OPERATIONS: Operation[] = [
       text: { type: "string" },
       box: { type: "string", description: "JSON {x,y,width,height} in pixels" },
       corners: { type: "string", description: "JSON array of four {x,y}, clockwise from the top left" },
+      sketch: { type: "string", description: "true: drawn by hand; the nearest faces by form, without a chance" },
       baseline: {
         type: "string",
         description: "JSON array of three {x,y} on a curved baseline: its begin, middle and end",

@@ -367,7 +367,7 @@ function lettersOf({ letters, pose }: FineResult, characters: string[]): Match["
 }
 
 /** The face's outline over the strip as it was read: a supposed lean is put back. */
-function pathOf({ result, view, per }: Tried): string {
+export function pathOf({ result, view, per }: Tried): string {
   const { tan, middlePx, shiftPx } = view.lean;
   const pose = scalePose(result.pose, per);
   const back = { a: 1, b: 0, c: -tan, d: 1, e: tan * middlePx - shiftPx, f: 0 };

@@ -7,7 +7,9 @@ import type { RequestFaultCode } from "@/contracts/errors";
 import { SignatureIndex } from "@/core/identify/signature";
 import { workAlone, type Crew } from "@/core/identify/crew";
 import { fitText, identifyPicture, keepFaces } from "@/core/identify/identifyPicture";
+import type { FaceLoader } from "@/core/identify/fit";
 import { rankByAdvances, rankByOutlines } from "@/core/identify/nearestFaces";
+import { nearestToSketch } from "@/core/identify/sketch";
 import { readWords } from "@/core/identify/readShapes";
 import { findAreas } from "@/core/picture/areas";
 import { cutByHand } from "@/core/picture/cutByHand";
@@ -27,6 +29,8 @@ export type IdentifyRequest = {
   cut: HandCut | null;
   /** Compare with this style alone. */
   styleId: string | null;
+  /** The letters are drawn by hand: the nearest are wanted, no answer. */
+  isSketch?: boolean;
   dataFolder: string;
   version: number;
   warmUp?: boolean;
@@ -43,8 +47,13 @@ export type IdentifyReply =
 const LONGEST_PX = 2400;
 
 let db: Db | null = null;
-let held: { version: number; index: SignatureIndex; crew: Crew; aloneOn: (index: SignatureIndex) => Crew } | null =
-  null;
+let held: {
+  version: number;
+  index: SignatureIndex;
+  load: FaceLoader;
+  crew: Crew;
+  aloneOn: (index: SignatureIndex) => Crew;
+} | null = null;
 
 export default async function identify(request: IdentifyRequest): Promise<IdentifyReply> {
   if (request.warmUp) {
@@ -67,7 +76,9 @@ export default async function identify(request: IdentifyRequest): Promise<Identi
     ? { text: given, confidence: 1 }
     : await readWords(lines, index, (line, text) => fitText(line, text, crew), readLetters);
   if (!reading.text) return { ok: false, code: "no-text" };
-  const result = await identifyPicture(lines, reading.text, index, crew, request.limit);
+  const result = request.isSketch
+    ? nearestToSketch(lines, reading.text, index, all.load, request.limit)
+    : await identifyPicture(lines, reading.text, index, crew, request.limit);
   if (!result.matches.length) return { ok: false, code: "text-unknown" };
   const { line } = result;
   const png = await drawStrip(line).png().toBuffer();
@@ -218,7 +229,7 @@ function indexFor({ dataFolder, version }: Pick<IdentifyRequest, "dataFolder" | 
     const load = keepFaces(loadStored(sfnts));
     const index = SignatureIndex.of(rows);
     const crew = workTogether(index, load, sfnts, version);
-    held = { version, index, crew, aloneOn: (few) => workAlone(few, load) };
+    held = { version, index, load, crew, aloneOn: (few) => workAlone(few, load) };
   }
   return held;
 }

@@ -29,7 +29,14 @@ export async function identify(
   db: Db,
   name: string,
   image: Uint8Array,
-  ask: { text: string | null; frame: PictureFrame; limit: number; cut: HandCut | null; styleId: string | null },
+  ask: {
+    text: string | null;
+    frame: PictureFrame;
+    limit: number;
+    cut: HandCut | null;
+    styleId: string | null;
+    isSketch: boolean;
+  },
 ): Promise<Outcome<Identification>> {
   const say = (code: Parameters<typeof refuse>[0], detail?: string) =>
     refuse(code, `${name}: ${refuse(code).message}`, detail);

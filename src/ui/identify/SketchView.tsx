@@ -89,6 +89,7 @@ export function SketchView() {
     const form = new FormData();
     form.append("image", new File([picture], "sketch.png", { type: "image/png" }));
     form.append("limit", "12");
+    form.append("sketch", "true");
     if (text.trim()) form.append("text", text.trim());
     try {
       const answer = await callApi<Identification>("/identify", { method: "POST", body: form });

@@ -15,6 +15,7 @@ const Ask = z.object({
   baseline: z.array(Corner).length(3).nullable(),
   cut: HandCut.nullable(),
   styleId: StyleId.nullable(),
+  isSketch: z.boolean(),
   limit: z.coerce.number().int().min(1).max(40),
 });
 
@@ -30,6 +31,7 @@ export const POST = route(async (request) => {
     baseline: readJsonField(form, "baseline"),
     cut: readJsonField(form, "cut"),
     styleId: form.get("styleId") || null,
+    isSketch: form.get("sketch") === "true",
     limit: form.get("limit") ?? 12,
   });
   if (!ask.success) return broken(ask.error);
