@@ -1,0 +1,105 @@
+// Identifications kept with a brief: given back as they were, in order, taken away and brought back; nothing of another brief.
+import { afterAll, beforeEach, describe, expect, test } from "@jest/globals";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { BriefCreate } from "@/contracts/brief";
+import type { IdentificationState } from "@/contracts/identifications";
+import { openDatabase, type Db } from "../db/open";
+import { createBrief } from "./briefs";
+import {
+  getIdentification,
+  listSavedIdentifications,
+  readIdentifiedPicture,
+  removeIdentification,
+  saveIdentification,
+} from "./identifications";
+import { MAX_PICTURE_BYTES } from "./identify";
+
+const data = mkdtempSync(join(tmpdir(), "fond-quarry-kept-"));
+process.env.FOND_QUARRY_DATA = data;
+afterAll(() => rmSync(data, { recursive: true, force: true }));
+
+let db: Db;
+let briefId = "";
+beforeEach(() => {
+  db = openDatabase(":memory:");
+  briefId = createBrief(db, BriefCreate.parse({ name: "Hull letters" }))!.briefId;
+});
+const state = (text: string): IdentificationState => ({
+  ...{ frame: null, corners: null, baseline: null, text, isTyped: false },
+  result: {
+    reading: { text: "Wren & Tern", confidence: 0.9, given: false, letters: [] },
+    matches: [],
+    notInLibraries: { chance: 0.8 },
+    strip: { png: "", widthPx: 9, heightPx: 9, slopeDeg: 0, cut: "letters", reading: "plain", leanTan: 0 },
+    ...{ areas: [], compared: 844, tookMs: 200 },
+  },
+});
+const keep = (name: string, more: { type?: string; bytes?: Uint8Array; text?: string } = {}) =>
+  saveIdentification(
+    db,
+    briefId,
+    { name, type: more.type ?? "image/png", bytes: more.bytes ?? new TextEncoder().encode(name) },
+    state(more.text ?? ""),
+  );
+const idOf = (saved: ReturnType<typeof keep>) => (saved.ok ? saved.value.identificationId : "");
+
+describe("kept identifications", () => {
+  test("come back as they were, the newest first", () => {
+    const [first, second] = [keep("hull.png", { text: "Wren" }), keep("stern.png")].map(idOf);
+    expect(listSavedIdentifications(db, briefId).map((i) => [i.identificationId, i.text])).toEqual([
+      [second, "Wren & Tern"],
+      [first, "Wren"],
+    ]);
+    expect(getIdentification(db, briefId, first!)).toMatchObject({ name: "hull.png", state: state("Wren") });
+    expect(readIdentifiedPicture(db, briefId, first!)).toEqual({
+      bytes: expect.anything(),
+      type: "image/png",
+    });
+    expect(Buffer.from(readIdentifiedPicture(db, briefId, first!)!.bytes).toString()).toBe("hull.png");
+  });
+
+  test("a summary tells the first match, or that there is none", () => {
+    keep("hull.png");
+    expect(listSavedIdentifications(db, briefId)[0]).toMatchObject({ first: null, noneChance: 0.8 });
+  });
+
+  test("taken away it is not listed, brought back it is", () => {
+    const id = idOf(keep("hull.png"));
+    expect(removeIdentification(db, briefId, id, true)).toBe(true);
+    expect(listSavedIdentifications(db, briefId)).toEqual([]);
+    expect(removeIdentification(db, briefId, id, false)).toBe(true);
+    expect(listSavedIdentifications(db, briefId)).toHaveLength(1);
+    expect(removeIdentification(db, briefId, "d_nothing0", true)).toBe(false);
+  });
+
+  test("belongs to its brief alone", () => {
+    const id = idOf(keep("hull.png"));
+    const other = createBrief(db, BriefCreate.parse({ name: "Tide tables" }))!.briefId;
+    expect(getIdentification(db, other, id)).toBeNull();
+    expect(readIdentifiedPicture(db, other, id)).toBeNull();
+    expect(removeIdentification(db, other, id, true)).toBe(false);
+  });
+
+  test.each(["image/svg+xml", "text/html", "application/pdf", ""])(
+    "a picture of type %j is given back as bytes only",
+    (type) => {
+      const id = idOf(keep("evil", { type }));
+      expect(readIdentifiedPicture(db, briefId, id)!.type).toBe("application/octet-stream");
+    },
+  );
+
+  test("what cannot be kept is refused with its code", () => {
+    expect(keep("x", { bytes: new Uint8Array(0) })).toMatchObject({ ok: false, code: "picture-empty" });
+    expect(keep("x", { bytes: new Uint8Array(MAX_PICTURE_BYTES + 1) })).toMatchObject({ code: "picture-too-large" });
+    briefId = "b_nothing";
+    expect(keep("x")).toMatchObject({ ok: false, code: "not-found" });
+  });
+
+  test("a name is kept short, and never empty", () => {
+    expect(idOf(keep("", { bytes: new Uint8Array([1]) }))).not.toBe("");
+    keep("n".repeat(500));
+    expect(listSavedIdentifications(db, briefId).map((i) => i.name.length)).toEqual([200, "picture".length]);
+  });
+});
