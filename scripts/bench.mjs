@@ -5,6 +5,7 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync } from "node:fs";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { basename, join } from "node:path";
+import Database from "better-sqlite3";
 import sharp from "sharp";
 import { build, drawFoundry, installDebian, installPackages } from "./setup.mjs";
 import { startServer, waitFor } from "../tests/e2e/globalSetup.mjs";
@@ -98,6 +99,15 @@ try {
 
   pictures = await drawPictures();
   await identifyAll("", 500, 1000);
+  const db = new Database(join(data, "fond-quarry.db"), { readonly: true });
+  note(
+    "index: a signed style",
+    db.prepare("SELECT max(length(signature)) AS n FROM signatures").get().n,
+    "bytes",
+    6000,
+    "lower",
+  );
+  db.close();
   note("longest task of the page while a picture is identified", await longestTask(), "ms", 100, "lower");
 } finally {
   server.kill("SIGTERM");

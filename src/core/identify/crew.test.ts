@@ -1,0 +1,113 @@
+// Work in shares: what is sent to another thread and comes back gives the same answer, and giving up early loses nobody.
+import { beforeAll, describe, expect, test } from "@jest/globals";
+import { drawLine, type DrawOptions } from "../../../tests/fixtures/drawLine";
+import { readDemo } from "../../../tests/fixtures/demoFont";
+import type { OpenFace } from "../outlines/openFace";
+import { readPicture } from "../picture/readPicture";
+import { rankByPieces, rankByWhole, rankCoarse, setWord } from "./coarse";
+import { deal, doJob, SHARES, workAlone, type Crew, type Job, type ReplyTo } from "./crew";
+import { fitText, identifyPicture } from "./identifyPicture";
+import { SignatureIndex, signFont } from "./signature";
+import { wordingOf } from "./wording";
+
+const IDS = [
+  "lora",
+  "work-sans",
+  "zilla-slab",
+  "pacifico",
+  "dancing-script",
+  "oswald",
+  "karla",
+  "arvo",
+  "caveat",
+  "rye",
+];
+const faces = new Map<string, OpenFace>();
+let index: SignatureIndex;
+beforeAll(async () => {
+  const rows = [];
+  for (const id of IDS) {
+    const { face } = await readDemo(id);
+    faces.set(id, face);
+    rows.push({ id, family: id, signature: signFont(face) });
+  }
+  index = SignatureIndex.of(rows);
+});
+const load = (id: string) => faces.get(id) ?? null;
+const linesOf = (id: string, text: string, more: DrawOptions = {}) =>
+  readPicture(drawLine(faces.get(id)!, text, more))!;
+
+/** Everything is copied on its way there and back, as between threads; `sent` counts what went. */
+function workElsewhere(sent: Job["kind"][]): Crew {
+  const there = SignatureIndex.from(structuredClone(index.share()));
+  return <J extends Job>(jobs: J[]) =>
+    Promise.resolve(
+      jobs.map((job): ReplyTo<J> => {
+        sent.push(job.kind);
+        return structuredClone(doJob(structuredClone(job), there, load));
+      }),
+    );
+}
+
+describe("shares", () => {
+  test("are dealt out so that each has every other one, none twice", () => {
+    const dealt = deal([1, 2, 3, 4, 5]);
+    expect(dealt).toHaveLength(SHARES);
+    expect(dealt.flat().sort()).toEqual([1, 2, 3, 4, 5]);
+    expect(Math.abs(dealt[0]!.length - dealt[1]!.length)).toBeLessThanOrEqual(1);
+  });
+
+  test.each([
+    ["cut letters", "zilla-slab", "Harbour", {}],
+    ["a script in one piece", "pacifico", "Lantern", {}],
+    ["letters that touch", "work-sans", "Harbour", { trackingPx: -3 }],
+    ["a leaning line", "lora", "Evening", { lean: 0.24 }],
+  ] as [string, string, string, DrawOptions][])("%s: the same answer from elsewhere", async (_what, id, text, more) => {
+    const lines = linesOf(id, text, more);
+    const sent: Job["kind"][] = [];
+    const [here, there] = [
+      await identifyPicture(lines, text, index, workAlone(index, load), 5),
+      await identifyPicture(lines, text, index, workElsewhere(sent), 5),
+    ];
+    expect(there.matches).toEqual(here.matches);
+    expect(there.noneChance).toBe(here.noneChance);
+    expect(here.matches[0]!.styleId).toBe(id);
+    expect(sent).toEqual(expect.arrayContaining(["look", "closely"]));
+  });
+
+  test("how far a text is from a line is told the same as well", async () => {
+    const { plain } = linesOf("zilla-slab", "Harbour");
+    const right = await fitText(plain, "Harbour", workAlone(index, load));
+    expect(await fitText(plain, "Harbour", workElsewhere([]))).toBe(right);
+    expect(await fitText(plain, "Hanbour", workAlone(index, load))).toBeGreaterThan(right + 0.02);
+    expect(await fitText(plain, "☃☃☃☃☃☃☃", workAlone(index, load))).toBe(1);
+  });
+});
+
+describe("giving up early", () => {
+  test.each([
+    ["by pieces", rankByPieces],
+    ["by the whole word", rankByWhole],
+  ] as const)("%s: the nearest few are those of the whole ranking", (_what, rank) => {
+    for (const id of ["pacifico", "lora", "caveat"]) {
+      const { plain } = linesOf(id, "Brass Lantern", { trackingPx: -2 });
+      const word = setWord(wordingOf("Brass Lantern"), index);
+      const all = rank(plain, word, index, IDS.length);
+      const few = rank(plain, word, index, 3);
+      expect(few.map((r) => r.style)).toEqual(all.slice(0, 3).map((r) => r.style));
+      few.forEach((r, i) => expect(r.cost).toBeCloseTo(all[i]!.cost, 6));
+    }
+  });
+
+  test("shares of the index together are the index", () => {
+    const { plain } = linesOf("karla", "Harbour");
+    const ranked = (at?: number) =>
+      rankCoarse(plain, setWord(wordingOf("Harbour"), index, at === undefined ? undefined : { at, of: 2 }), index, 99);
+    const together = [...ranked(0), ...ranked(1)].map((r) => r.style).sort((a, b) => a - b);
+    expect(together).toEqual(
+      ranked()
+        .map((r) => r.style)
+        .sort((a, b) => a - b),
+    );
+  });
+});
