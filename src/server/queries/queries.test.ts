@@ -60,6 +60,7 @@ describe("migrations", () => {
       .all();
     expect(tables.map((t) => t.name)).toEqual([
       "alternatives",
+      "answers",
       "basket",
       "brief_pictures",
       "briefs",
@@ -78,6 +79,7 @@ describe("migrations", () => {
       "passes",
       "provenance",
       "publications",
+      "questions",
       "saved_searches",
       "set_aside",
       "signatures",
