@@ -1,12 +1,9 @@
 // The OpenAPI 3.1 document, made from the schemas that the routes check with. A route that is not here is not promised.
-import { Described, DescribeRequest } from "./describe";
-import { DocumentFonts } from "./documents";
-import { IdentificationId, IdentificationSummary, SavedIdentification } from "./identifications";
-import { PeopleState } from "./people";
+import { IDENTIFY_OPERATIONS } from "./openapiIdentify";
+import { binary, type Operation } from "./operation";
 import { z } from "zod";
 import { Brief, BriefCreate, BriefPatch, Check, Kept, KeptPut } from "./brief";
 import { ErrorBody, FAULT_CODES } from "./errors";
-import { Identification } from "./identify";
 import { ImportId, JobId, LibraryId } from "./ids";
 import { HandoverOptions, Health, ImportReport, Job } from "./jobs";
 import {
@@ -40,20 +37,8 @@ import {
   Suggestions,
 } from "./styles";
 
-type Operation = {
-  method: string;
-  path: string;
-  says: string;
-  query?: z.ZodObject;
-  body?: z.ZodType;
-  form?: Record<string, unknown>;
-  gives?: z.ZodType;
-  file?: string;
-  status?: number;
-};
-
-const binary = { type: "string", contentMediaType: "application/octet-stream" };
 export const OPERATIONS: Operation[] = [
+  ...IDENTIFY_OPERATIONS,
   { method: "get", path: "/health", says: "Whether the server is up, and how much it holds", gives: Health },
   {
     method: "post",
@@ -107,69 +92,9 @@ export const OPERATIONS: Operation[] = [
     query: SuggestQuery,
     gives: Suggestions,
   },
-  {
-    method: "post",
-    path: "/documents",
-    says: "The fonts of a document and what of the libraries answers to each",
-    form: { document: binary },
-    gives: DocumentFonts,
-  },
-  {
-    method: "post",
-    path: "/describe",
-    says: "The likeliest faces after some answers on letter shapes, and the question that would tell most",
-    body: DescribeRequest,
-    gives: Described,
-  },
   { method: "get", path: "/searches", says: "Saved searches", gives: z.object({ searches: z.array(SavedSearch) }) },
   { method: "post", path: "/searches", says: "Saves a search", body: SavedSearchAdd, gives: SavedSearch, status: 201 },
   { method: "delete", path: "/searches/{id}", says: "Forgets a search", gives: z.object({ searchId: z.string() }) },
-  {
-    method: "get",
-    path: "/briefs/{id}/identifications",
-    says: "Identifications kept with a brief, the newest first",
-    gives: z.object({ identifications: z.array(IdentificationSummary) }),
-  },
-  {
-    method: "post",
-    path: "/briefs/{id}/identifications",
-    says: "Keeps an identification",
-    form: { image: binary, state: { type: "string", description: "JSON: frame, corners, text, isTyped, result" } },
-    gives: SavedIdentification,
-    status: 201,
-  },
-  {
-    method: "get",
-    path: "/briefs/{id}/identifications/{identificationId}",
-    says: "One identification as it was kept",
-    gives: SavedIdentification,
-  },
-  {
-    method: "patch",
-    path: "/briefs/{id}/identifications/{identificationId}",
-    says: "Takes it away, or brings it back",
-    body: z.object({ removed: z.boolean() }),
-    gives: z.object({ identificationId: IdentificationId }),
-  },
-  {
-    method: "get",
-    path: "/briefs/{id}/identifications/{identificationId}/question",
-    says: "How the question to people stands; the desk is asked for news",
-    gives: PeopleState,
-  },
-  {
-    method: "post",
-    path: "/briefs/{id}/identifications/{identificationId}/question",
-    says: "Leaves the question at the desk, or sends again what did not reach it",
-    gives: PeopleState,
-    status: 202,
-  },
-  {
-    method: "delete",
-    path: "/briefs/{id}/identifications/{identificationId}/question",
-    says: "Takes the question back",
-    gives: PeopleState,
-  },
   {
     method: "get",
     path: "/briefs/{id}/passes",
@@ -232,26 +157,6 @@ export const OPERATIONS: Operation[] = [
     gives: z.object({ briefId: z.string() }),
   },
   { method: "get", path: "/styles/{id}/file", says: "The font file as it came", file: "font/woff2" },
-  {
-    method: "post",
-    path: "/identify",
-    says: "Identifies the face of a line of lettering in a picture",
-    form: {
-      image: binary,
-      text: { type: "string" },
-      box: { type: "string", description: "JSON {x,y,width,height} in pixels" },
-      corners: { type: "string", description: "JSON array of four {x,y}, clockwise from the top left" },
-      sketch: { type: "string", description: "true: drawn by hand; the nearest faces by form, without a chance" },
-      baseline: {
-        type: "string",
-        description: "JSON array of three {x,y} on a curved baseline: its begin, middle and end",
-      },
-      cut: { type: "string", description: "JSON: the line as a person has cut it, see reading and strip of an answer" },
-      styleId: { type: "string", description: "compare with this style alone" },
-      limit: { type: "integer" },
-    },
-    gives: Identification,
-  },
   { method: "get", path: "/briefs", says: "All briefs", gives: z.object({ briefs: z.array(Brief) }) },
   {
     method: "post",

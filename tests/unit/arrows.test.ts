@@ -47,7 +47,7 @@ const CORE_MAY: Record<string, string[]> = {
   find: ["brief", "open", "rights", "geometry", "kind"],
   picture: ["geometry"],
   identify: ["picture", "geometry", "outlines", "shape", "measure"],
-  write: ["open", "brief"],
+  write: ["open", "brief", "geometry", "outlines", "shape"],
   describe: [],
   documents: ["open", "outlines", "identify"],
 };

@@ -93,6 +93,7 @@ describe("migrations", () => {
       { name: "0003-find.sql" },
       { name: "0004-identify.sql" },
       { name: "0005-identifications.sql" },
+      { name: "0006-people.sql" },
     ]);
   });
 });
