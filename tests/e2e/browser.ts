@@ -52,9 +52,15 @@ export async function api<T = Record<string, never>>(
   init: RequestInit & { json?: unknown } = {},
 ): Promise<{ status: number; body: T }> {
   const { json, ...rest } = init;
-  const response = await fetch(`${url()}/api/v1${path}`, {
-    ...rest,
-    ...(json !== undefined && { body: JSON.stringify(json), headers: { "content-type": "application/json" } }),
+  const ask = () =>
+    fetch(`${url()}/api/v1${path}`, {
+      ...rest,
+      ...(json !== undefined && { body: JSON.stringify(json), headers: { "content-type": "application/json" } }),
+    });
+  // The server closes connections that idle; one that was picked up in that moment is asked again, as a browser does.
+  const response = await ask().catch((error: Error & { cause?: { code?: string } }) => {
+    if (!["EPIPE", "ECONNRESET", "UND_ERR_SOCKET"].includes(error.cause?.code ?? "")) throw error;
+    return ask();
   });
   return { status: response.status, body: (await response.json().catch(() => null)) as T };
 }
