@@ -44,12 +44,6 @@ export function setWord({ characters, wordStarts }: Wording, index: SignatureInd
   return { signs, wordStarts, entries };
 }
 
-/** Ranks every style: by its cuts where one comes near, by pieces of ink otherwise. @returns the best `keep`, best first. */
-export function rankCoarse(line: InkLine, word: SetWord, index: SignatureIndex, keep: number): CoarseRank[] {
-  const byCuts = rankByCuts(line, word, index, keep);
-  return isCutWell(byCuts) ? byCuts : rankByPieces(line, word, index, keep);
-}
-
 /** The count of cuts may be right by chance: then nothing comes near by them, and each style's own advances cut anew. */
 export const isCutWell = (byCuts: readonly CoarseRank[]) => byCuts.some((r) => r.cost < GOOD_CUTS);
 

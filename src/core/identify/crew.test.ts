@@ -4,7 +4,7 @@ import { drawLine, type DrawOptions } from "../../../tests/fixtures/drawLine";
 import { readDemo } from "../../../tests/fixtures/demoFont";
 import type { OpenFace } from "../outlines/openFace";
 import { readPicture } from "../picture/readPicture";
-import { rankByPieces, rankByWhole, rankCoarse, setWord } from "./coarse";
+import { rankByPieces, rankByWhole, rankByCuts, setWord } from "./coarse";
 import { deal, doJob, SHARES, workAlone, type Crew, type Job, type ReplyTo } from "./crew";
 import { fitText, identifyPicture } from "./identifyPicture";
 import { SignatureIndex, signFont } from "./signature";
@@ -102,7 +102,7 @@ describe("giving up early", () => {
   test("shares of the index together are the index", () => {
     const { plain } = linesOf("karla", "Harbour");
     const ranked = (at?: number) =>
-      rankCoarse(plain, setWord(wordingOf("Harbour"), index, at === undefined ? undefined : { at, of: 2 }), index, 99);
+      rankByCuts(plain, setWord(wordingOf("Harbour"), index, at === undefined ? undefined : { at, of: 2 }), index, 99);
     const together = [...ranked(0), ...ranked(1)].map((r) => r.style).sort((a, b) => a - b);
     expect(together).toEqual(
       ranked()

@@ -8,7 +8,7 @@ import { readPicture } from "../picture/readPicture";
 import { chancesOf, sharesOf } from "./chance";
 import { likenessOf } from "./twins";
 import { predictBoxes } from "./align";
-import { fitLine, rankCoarse, setWord, trimmedMean } from "./coarse";
+import { fitLine, rankByCuts, setWord, trimmedMean } from "./coarse";
 import { workAlone } from "./crew";
 import { wordingOf } from "./wording";
 import { identifyPicture, type IdentifyResult } from "./identifyPicture";
@@ -197,7 +197,7 @@ describe("twins", () => {
 describe("the coarse stage", () => {
   test("keeps the right style among the best few", () => {
     const line = readPicture(drawLine(faces.get("gelasio 400")!, "Harbour", { noise: 40, blurPx: 1 }))!;
-    const ranks = rankCoarse(line.plain, setWord(wordingOf("Harbour"), index), index, 5);
+    const ranks = rankByCuts(line.plain, setWord(wordingOf("Harbour"), index), index, 5);
     expect(ranks.map((r) => index.ids[r.style])).toContain("gelasio 400");
     expect(ranks).toHaveLength(5);
   });
