@@ -199,11 +199,7 @@ async function longestTask() {
 
 /** Words and lines set by the browser in fonts of the library, of several sizes and colours. */
 async function drawPictures() {
-  const { chromium } = await import("playwright-core");
-  const browser = await chromium.launch({
-    executablePath: "/usr/bin/chromium",
-    args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
-  });
+  const browser = await launchBrowser();
   const page = await browser.newPage();
   const out = [];
   for (const [q, text, css] of [
@@ -230,4 +226,12 @@ async function drawPictures() {
   }
   await browser.close();
   return out;
+}
+
+async function launchBrowser() {
+  const { chromium } = await import("playwright-core");
+  return chromium.launch({
+    executablePath: "/usr/bin/chromium",
+    args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
+  });
 }

@@ -99,6 +99,16 @@ export async function expectNoAxeFaults(page: Page) {
 }
 
 /** A picture of words set by the browser itself in a font of the library: a renderer that is not ours. */
+/** A page of one's own as a picture: the part that the selector names, once the fonts that it asks for are there. */
+export async function shootPage(context: BrowserContext, html: string, selector: string, font = ""): Promise<Buffer> {
+  const page = await context.newPage();
+  await page.setContent(html);
+  if (font) await page.evaluate((asked) => document.fonts.load(asked), font);
+  const picture = await page.locator(selector).screenshot();
+  await page.close();
+  return picture;
+}
+
 export async function drawByBrowser(context: BrowserContext, styleId: string, text: string, css = ""): Promise<Buffer> {
   const page = await context.newPage();
   const font = await (await context.request.get(`/api/v1/styles/${styleId}/file`)).body();

@@ -2,7 +2,7 @@
 // identification kept and opened again; people asked; letters drawn in the page.
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import type { SetLineReply } from "@/contracts/libraries";
-import { api, drawByBrowser, expectNoAxeFaults, makeBrief, openBrowser, styleNamed, url } from "./browser";
+import { api, drawByBrowser, expectNoAxeFaults, makeBrief, openBrowser, shootPage, styleNamed, url } from "./browser";
 import { NO_FAULTS, setFaults, standIns } from "./standIns";
 
 const browser = openBrowser();
@@ -64,15 +64,14 @@ describe("a curved baseline", () => {
     const font = await (
       await fetch(`${url()}/api/v1/styles/${(await styleNamed("zilla slab bold")).styleId}/file`)
     ).arrayBuffer();
-    const drawing = await context.newPage();
-    await drawing.setContent(
+    const sign = await shootPage(
+      context,
       `<style>@font-face{font-family:probe;src:url(data:font/woff2;base64,${Buffer.from(font).toString("base64")})}body{margin:0;background:#fff}</style>
        <svg id="sign" width="640" height="260"><path id="arc" d="M60.2,210A300,300 0 0 1 579.8,210" fill="none"/>
        <text font-family="probe" font-size="58" text-anchor="middle"><textPath href="#arc" startOffset="50%">Harbour Light</textPath></text></svg>`,
+      "#sign",
+      "58px probe",
     );
-    await drawing.evaluate(() => document.fonts.load("58px probe"));
-    const sign = await drawing.locator("#sign").screenshot();
-    await drawing.close();
     await page.goto(`/b/${briefId}/identify`);
     await page.getByLabel("Picture").setInputFiles({ name: "arch.png", mimeType: "image/png", buffer: sign });
     await page.getByRole("button", { name: "Curve" }).click();
@@ -179,12 +178,11 @@ describe("a face that is not bought yet", () => {
     const name = `${face!.family} ${face!.style}`;
     const set = await api<SetLineReply>(`/styles/${face!.styleId}/setting?text=Harbour%20gates`);
     const { path, widthFu, unitsPerEm: em } = set.body;
-    const drawing = await context.newPage();
-    await drawing.setContent(
+    const line = await shootPage(
+      context,
       `<body style="margin:0;background:#fff"><svg id="line" width="640" style="padding:30px" viewBox="0 ${-em} ${widthFu} ${1.4 * em}"><path d="${path}"/></svg>`,
+      "#line",
     );
-    const line = await drawing.locator("#line").screenshot();
-    await drawing.close();
     await page.goto(`/b/${briefId}/identify`);
     await page.getByLabel("Picture").setInputFiles({ name: "gates.png", mimeType: "image/png", buffer: line });
     await settled();

@@ -150,23 +150,31 @@ function misfit(em: number, sigmaEm: number): number {
   return d > 3 ? min(WORST, 6 * d - 9) : d * d;
 }
 
-/** Where a style's own advances put its letters when its word is laid over the ink's extent. Pixels; null for absent letters. */
-export function predictBoxes(extent: CutBox, boxes: readonly (SignBox | null)[], wordStarts: readonly number[]) {
-  let top = -Infinity;
-  let bottom = Infinity;
-  for (const b of boxes)
+/** A gap between words, em. */
+const GAP_EM = 0.25;
+
+/** A word as a style's own advances set it: where each letter begins, and the extent of them all, em. */
+export function layOutBoxes(boxes: readonly (SignBox | null)[], wordStarts: readonly number[]) {
+  let [pen, left, right, top, bottom] = [0, Infinity, -Infinity, -Infinity, Infinity];
+  const pens = boxes.map((b, i) => {
+    if (i && wordStarts.includes(i)) pen += GAP_EM;
+    const at = pen;
+    pen += b?.advance ?? 0.5;
     if (b) {
+      left = min(left, at + b.left);
+      right = max(right, at + b.right);
       top = max(top, b.top);
       bottom = min(bottom, b.bottom);
     }
-  const scalePx = (extent.bottom - extent.top) / max(0.05, top - bottom);
-  const pens: number[] = [];
-  let pen = 0;
-  boxes.forEach((b, i) => {
-    if (i && wordStarts.includes(i)) pen += 0.25;
-    pens.push(pen);
-    pen += b?.advance ?? 0.5;
+    return at;
   });
+  return { pens, left, right, top, bottom };
+}
+
+/** Where a style's own advances put its letters when its word is laid over the ink's extent. Pixels; null for absent letters. */
+export function predictBoxes(extent: CutBox, boxes: readonly (SignBox | null)[], wordStarts: readonly number[]) {
+  const { pens, top, bottom } = layOutBoxes(boxes, wordStarts);
+  const scalePx = (extent.bottom - extent.top) / max(0.05, top - bottom);
   const first = boxes[0];
   const last = boxes[boxes.length - 1];
   const naturalEm = pens[pens.length - 1]! + (last?.right ?? 0.5) - (first?.left ?? 0);

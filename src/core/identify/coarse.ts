@@ -3,7 +3,7 @@ import { cellsOf, sumInk, type SumTable } from "../geometry/raster";
 import { describeCells, drawCells, FORM_LENGTH } from "../measure/cellForm";
 import type { InkLine } from "../picture/readPicture";
 import { spanOf, type CutBox } from "../picture/straighten";
-import { alignPieces, type Alignment } from "./align";
+import { alignPieces, layOutBoxes, type Alignment } from "./align";
 import { FORM_STEPS, quantize, SignatureIndex, type SignBox } from "./signature";
 import { describeWord, FINE_ROWS, grainOf, ROUGH_ROWS, warpWords, type Grain, type WordColumns } from "./warp";
 import type { Wording } from "./wording";
@@ -116,8 +116,7 @@ export function rankByWhole(line: InkLine, word: SetWord, index: SignatureIndex,
 /** Styles whose word is looked at finely, after a rough look at all. */
 const LOOKED_AT_WHOLE = 60;
 
-/** A gap between words, em; and how far a style's own width of the word may be from the line's. */
-const GAP_EM = 0.25;
+/** How far a style's own width of the word may be from the line's. */
 const WIDER = 1.6;
 let letter = new Float32Array(0);
 
@@ -131,19 +130,7 @@ function drawSigned(
   extent: CutBox,
 ): WordColumns | null {
   const { rows, columns } = grain;
-  let [pen, left, right, top, bottom] = [0, Infinity, -Infinity, -Infinity, Infinity];
-  const pens = boxes.map((b, i) => {
-    if (i && wordStarts.includes(i)) pen += GAP_EM;
-    const at = pen;
-    pen += b?.advance ?? 0.5;
-    if (b) {
-      left = min(left, at + b.left);
-      right = max(right, at + b.right);
-      top = max(top, b.top);
-      bottom = min(bottom, b.bottom);
-    }
-    return at;
-  });
+  const { pens, left, right, top, bottom } = layOutBoxes(boxes, wordStarts);
   const [width, height] = [right - left, top - bottom];
   const wider = (width * (extent.bottom - extent.top)) / max(1e-3, height * (extent.right - extent.left));
   if (!(wider < WIDER && wider > 1 / WIDER)) return null;

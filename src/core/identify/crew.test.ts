@@ -1,13 +1,12 @@
 // Work in shares: what is sent to another thread and comes back gives the same answer, and giving up early loses nobody.
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import { drawLine, type DrawOptions } from "../../../tests/fixtures/drawLine";
-import { readDemo } from "../../../tests/fixtures/demoFont";
-import type { OpenFace } from "../outlines/openFace";
+import { signFaces, type SignedFaces } from "../../../tests/fixtures/signedFaces";
 import { readPicture } from "../picture/readPicture";
 import { rankByPieces, rankByWhole, rankByCuts, setWord } from "./coarse";
 import { deal, doJob, SHARES, workAlone, type Crew, type Job, type ReplyTo } from "./crew";
 import { fitText, identifyPicture } from "./identifyPicture";
-import { SignatureIndex, signFont } from "./signature";
+import { SignatureIndex } from "./signature";
 import { wordingOf } from "./wording";
 
 const IDS = [
@@ -22,18 +21,8 @@ const IDS = [
   "caveat",
   "rye",
 ];
-const faces = new Map<string, OpenFace>();
-let index: SignatureIndex;
-beforeAll(async () => {
-  const rows = [];
-  for (const id of IDS) {
-    const { face } = await readDemo(id);
-    faces.set(id, face);
-    rows.push({ id, family: id, signature: signFont(face) });
-  }
-  index = SignatureIndex.of(rows);
-});
-const load = (id: string) => faces.get(id) ?? null;
+let { faces, index, load }: SignedFaces = {} as SignedFaces;
+beforeAll(async () => void ({ faces, index, load } = await signFaces(IDS)));
 const linesOf = (id: string, text: string, more: DrawOptions = {}) =>
   readPicture(drawLine(faces.get(id)!, text, more))!;
 

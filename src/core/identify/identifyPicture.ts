@@ -18,6 +18,7 @@ import {
 import type { FineResult } from "./fine";
 import { byTotal, START, viewOf, type FaceLoader, type Laid, type Tried, type View } from "./fit";
 import type { Coordinates } from "./instances";
+import { oncePer } from "./oncePer";
 import { drawPose, imageInk, posePolygons, scalePose, type Imaging, type Pose } from "./pose";
 import type { Settled } from "./settle";
 import type { SignatureIndex } from "./signature";
@@ -168,10 +169,11 @@ class Question {
 /** Two rankings whose costs do not compare: each place of the second counts as much as the same place of the first. */
 function mergeRanks(first: CoarseRank[], second: CoarseRank[]): CoarseRank[] {
   const last = first[first.length - 1]?.cost ?? 1;
-  const seen = new Set<number>();
-  return [...first, ...second.map((r, i) => ({ ...r, cost: first[i]?.cost ?? last }))]
-    .sort((a, b) => a.cost - b.cost)
-    .filter((r) => !seen.has(r.style) && seen.add(r.style));
+  const all = [...first, ...second.map((r, i) => ({ ...r, cost: first[i]?.cost ?? last }))];
+  return oncePer(
+    all.sort((a, b) => a.cost - b.cost),
+    (r) => r.style,
+  );
 }
 
 /** The best candidates over all views of one line; each entry once, under its best view. */
@@ -186,8 +188,10 @@ async function gatherCandidates(line: InkLine, question: Question): Promise<Cand
       for (const r of await question.rank(view.line, EFFORT.coarse, true))
         list.push({ entry: r.style, view, cost: r.cost * LEAN_COST_COARSE });
     }
-  const seen = new Set<number>();
-  return list.sort((a, b) => a.cost - b.cost).filter((c) => !seen.has(c.entry) && seen.add(c.entry));
+  return oncePer(
+    list.sort((a, b) => a.cost - b.cost),
+    (c) => c.entry,
+  );
 }
 
 /**
@@ -220,7 +224,10 @@ export async function identifyPicture(
   const imaging = estimateImaging(looked.slice(0, 2));
   const last = await question.lookClosely(looked.slice(0, EFFORT.closest), imaging);
   const { settled, coordinates } = await settleNearest(last, index, question, imaging);
-  const ranked = onePerStyle([...settled, ...looked.slice(EFFORT.closest), ...glanced.slice(EFFORT.looks)], index);
+  const ranked = oncePer(
+    [...settled, ...looked.slice(EFFORT.closest), ...glanced.slice(EFFORT.looks)],
+    (t) => index.ids[t.entry],
+  );
   const evidence = evidenceOf(ranked, index, characters, imaging);
   const { chances, none: noneChance } = chancesOf(
     ranked.map((t) => t.total),
@@ -322,11 +329,6 @@ async function chooseReading(readings: Candidate[][], question: Question): Promi
   };
   const costs = readings.map((_, k) => costOf(k));
   return readings[costs.indexOf(min(...costs))] ?? readings[0]!;
-}
-
-function onePerStyle(ranked: Tried[], index: SignatureIndex): Tried[] {
-  const seen = new Set<string>();
-  return ranked.filter((t) => !seen.has(index.ids[t.entry]!) && seen.add(index.ids[t.entry]!));
 }
 
 /**

@@ -2,9 +2,9 @@
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import { drawLine } from "../../../tests/fixtures/drawLine";
 import { readDemo } from "../../../tests/fixtures/demoFont";
+import { signFaces, type SignedFaces } from "../../../tests/fixtures/signedFaces";
 import type { OpenFace } from "../outlines/openFace";
 import { readPicture } from "../picture/readPicture";
-import { SignatureIndex, signFont } from "./signature";
 import { nearestToSketch } from "./sketch";
 
 const HEAVY = [
@@ -16,16 +16,10 @@ const HEAVY = [
   ["playfair-display", 900],
   ["space-mono", 700],
 ] as const;
-const faces = new Map<string, OpenFace>();
+let { index, load }: SignedFaces = {} as SignedFaces;
 const drawn = new Map<string, OpenFace>();
-let index: SignatureIndex;
 beforeAll(async () => {
-  const rows = [];
-  for (const [id, weight] of HEAVY) {
-    const { face } = await readDemo(id, weight);
-    faces.set(id, face);
-    rows.push({ id, family: id, signature: signFont(face) });
-  }
+  ({ index, load } = await signFaces(HEAVY));
   for (const [id, weight] of [
     ["work-sans", 200],
     ["oswald", 200],
@@ -33,10 +27,9 @@ beforeAll(async () => {
     ["josefin-sans", 100],
   ] as const)
     drawn.set(id, (await readDemo(id, weight)).face);
-  index = SignatureIndex.of(rows);
 });
 const nearest = (id: string, text: string, more = {}) =>
-  nearestToSketch(readPicture(drawLine(drawn.get(id)!, text, more))!, text, index, (i) => faces.get(i) ?? null, 7);
+  nearestToSketch(readPicture(drawLine(drawn.get(id)!, text, more))!, text, index, load, 7);
 
 describe("letters as thin as a pen", () => {
   test.each(["work-sans", "oswald", "zilla-slab", "josefin-sans"])(

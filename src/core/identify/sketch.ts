@@ -3,13 +3,13 @@
 import { likeness } from "../measure/cellForm";
 import { sumInk } from "../geometry/raster";
 import type { InkReadings } from "../picture/readPicture";
-import type { CutBox } from "../picture/straighten";
+import { UPRIGHT, type CutBox } from "../picture/straighten";
 import { alignPieces } from "./align";
 import { fitLine, formIn, setWord, trimmedMean } from "./coarse";
 import { look, START, viewOf, type FaceLoader } from "./fit";
 import { pathOf, type IdentifyResult, type Match } from "./identifyPicture";
+import { oncePer } from "./oncePer";
 import { SignatureIndex, type SignBox } from "./signature";
-import { UPRIGHT } from "../picture/straighten";
 import { wordingOf } from "./wording";
 
 const { abs, exp, log, max, min } = Math;
@@ -54,8 +54,7 @@ export function nearestToSketch(
     return [{ entry: style, letters, cost: trimmedMean(told.map((v) => 1 - v)) + misfit(placed, boxes) }];
   });
   near.sort((a, b) => a.cost - b.cost);
-  const families = new Set<string>();
-  const best = near.filter((n) => !families.has(index.families[n.entry]!) && families.add(index.families[n.entry]!));
+  const best = oncePer(near, (n) => index.families[n.entry]);
   const view = viewOf(line, UPRIGHT);
   const matches = best.slice(0, limit).map(({ entry, cost, letters }): Match => {
     const laid = look({ entry, view, pose: null, per: 1 }, wording, START, ROUNDS, index, load);

@@ -1,28 +1,17 @@
 // Words laid over each other as a whole: what is the same lies on itself, what is spaced wider is followed, another word costs more.
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import { drawLine } from "../../../tests/fixtures/drawLine";
-import { readDemo } from "../../../tests/fixtures/demoFont";
+import { signFaces, type SignedFaces } from "../../../tests/fixtures/signedFaces";
 import { describeCells, drawCells } from "../measure/cellForm";
-import type { OpenFace } from "../outlines/openFace";
 import { readPicture, type InkLine } from "../picture/readPicture";
 import { spanOf } from "../picture/straighten";
 import { rankByWhole, setWord } from "./coarse";
-import { SignatureIndex, signFont } from "./signature";
 import { describeWord, FINE_ROWS, grainOf, warpWords } from "./warp";
 import { wordingOf } from "./wording";
 
 const IDS = ["great-vibes", "pacifico", "dancing-script", "lora", "work-sans", "caveat"];
-const faces = new Map<string, OpenFace>();
-let index: SignatureIndex;
-beforeAll(async () => {
-  const rows = [];
-  for (const id of IDS) {
-    const { face } = await readDemo(id);
-    faces.set(id, face);
-    rows.push({ id, family: id, signature: signFont(face) });
-  }
-  index = SignatureIndex.of(rows);
-});
+let { faces, index }: SignedFaces = {} as SignedFaces;
+beforeAll(async () => void ({ faces, index } = await signFaces(IDS)));
 const lineOf = (id: string, text: string, more = {}): InkLine =>
   readPicture(drawLine(faces.get(id)!, text, more))!.plain;
 function wordOf(line: InkLine, columns?: number) {

@@ -32,20 +32,32 @@ export function straightenCorners(picture: RgbaPicture, corners: Point[], limitP
   }
   const m = solve(rows);
   if (!m) return null;
-  const rgba = new Uint8Array(4 * w * h);
-  for (let y = 0; y < h; y++)
-    for (let x = 0; x < w; x++) {
-      const k = m[6]! * (x + 0.5) + m[7]! * (y + 0.5) + 1;
-      const sx = (m[0]! * (x + 0.5) + m[1]! * (y + 0.5) + m[2]!) / k - 0.5;
-      const sy = (m[3]! * (x + 0.5) + m[4]! * (y + 0.5) + m[5]!) / k - 0.5;
-      for (let c = 0; c < 3; c++) rgba[4 * (y * w + x) + c] = sampleChannel(picture, sx, sy, c);
-      rgba[4 * (y * w + x) + 3] = 255;
+  return samplePicture(picture, w, h, (x, y) => {
+    const k = m[6]! * x + m[7]! * y + 1;
+    return { x: (m[0]! * x + m[1]! * y + m[2]!) / k, y: (m[3]! * x + m[4]! * y + m[5]!) / k };
+  });
+}
+
+/** A picture of another, opaque. @param from - for the middle of a pixel, the place in the other that it shows. */
+export function samplePicture(
+  picture: RgbaPicture,
+  widthPx: number,
+  heightPx: number,
+  from: (x: number, y: number) => Point,
+): RgbaPicture {
+  const rgba = new Uint8Array(4 * widthPx * heightPx);
+  for (let y = 0; y < heightPx; y++)
+    for (let x = 0; x < widthPx; x++) {
+      const at = from(x + 0.5, y + 0.5);
+      const to = 4 * (y * widthPx + x);
+      for (let c = 0; c < 3; c++) rgba[to + c] = sampleChannel(picture, at.x - 0.5, at.y - 0.5, c);
+      rgba[to + 3] = 255;
     }
-  return { widthPx: w, heightPx: h, rgba };
+  return { widthPx, heightPx, rgba };
 }
 
 /** A channel between four pixels; outside, what stands at the border. */
-export function sampleChannel({ widthPx: w, heightPx: h, rgba }: RgbaPicture, x: number, y: number, c: number): number {
+function sampleChannel({ widthPx: w, heightPx: h, rgba }: RgbaPicture, x: number, y: number, c: number): number {
   const cx = min(max(x, 0), w - 1);
   const cy = min(max(y, 0), h - 1);
   const x0 = min(floor(cx), max(0, w - 2));

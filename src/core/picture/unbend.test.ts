@@ -1,26 +1,24 @@
 // Lettering on an arc: bent here by the circle's own formula, laid straight again by three points, and identified.
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import { drawLine } from "../../../tests/fixtures/drawLine";
-import { readDemo } from "../../../tests/fixtures/demoFont";
+import { signFaces, type SignedFaces } from "../../../tests/fixtures/signedFaces";
 import { workAlone } from "../identify/crew";
 import { identifyPicture } from "../identify/identifyPicture";
-import { SignatureIndex, signFont } from "../identify/signature";
-import type { OpenFace } from "../outlines/openFace";
 import type { RgbaPicture } from "./ink";
 import { readPicture } from "./readPicture";
 import { unbendBaseline } from "./unbend";
 
-const faces = new Map<string, OpenFace>();
-let index: SignatureIndex;
-beforeAll(async () => {
-  const rows = [];
-  for (const id of ["lora", "zilla-slab", "work-sans", "arvo", "oswald"]) {
-    const { face } = await readDemo(id, id === "oswald" ? 500 : 700);
-    faces.set(id, face);
-    rows.push({ id, family: id, signature: signFont(face) });
-  }
-  index = SignatureIndex.of(rows);
-});
+let { faces, index, load }: SignedFaces = {} as SignedFaces;
+beforeAll(
+  async () =>
+    void ({ faces, index, load } = await signFaces([
+      ["lora", 700],
+      ["zilla-slab", 700],
+      ["work-sans", 700],
+      ["arvo", 700],
+      ["oswald", 500],
+    ])),
+);
 
 /** Bends a straight line of lettering. @param sweepRad - the angle its width takes; below 0 it hangs like a bowl. */
 function bend(flat: RgbaPicture, sweepRad: number) {
@@ -58,13 +56,7 @@ describe("a curved baseline", () => {
     const lines = readPicture(picture, { baseline })!;
     expect(lines.plain.letters).toHaveLength(12);
     expect(Math.abs(lines.plain.slopeDeg)).toBeLessThan(1);
-    const { matches } = await identifyPicture(
-      lines,
-      "Harbour Light",
-      index,
-      workAlone(index, (id) => faces.get(id)!),
-      3,
-    );
+    const { matches } = await identifyPicture(lines, "Harbour Light", index, workAlone(index, load), 3);
     expect(matches[0]!.styleId).toBe("zilla-slab");
     expect(matches[0]!.score).toBeGreaterThan(0.7);
   });

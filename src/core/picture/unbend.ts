@@ -1,6 +1,6 @@
 // Lettering along an arc, laid out straight: a person draws its baseline through three points, and what stands over it is read along it.
 import type { RgbaPicture } from "./ink";
-import { sampleChannel, type Point } from "./straighten";
+import { samplePicture, type Point } from "./straighten";
 
 // Taken out of the global object once: the loops below call them millions of times.
 const { abs, atan2, cos, hypot, max, min, PI, round, sin } = Math;
@@ -32,14 +32,7 @@ export function unbendBaseline(picture: RgbaPicture, through: readonly Point[], 
   const shrink = min(1, limitPx / max(fullW, fullH));
   const [w, h] = [round(fullW * shrink), round(fullH * shrink)];
   if (w < 4 || h < 4) return null;
-  const rgba = new Uint8Array(4 * w * h);
-  for (let y = 0; y < h; y++)
-    for (let x = 0; x < w; x++) {
-      const from = at((x + 0.5) / shrink - beyond, over - (y + 0.5) / shrink);
-      for (let c = 0; c < 3; c++) rgba[4 * (y * w + x) + c] = sampleChannel(picture, from.x - 0.5, from.y - 0.5, c);
-      rgba[4 * (y * w + x) + 3] = 255;
-    }
-  return { widthPx: w, heightPx: h, rgba };
+  return samplePicture(picture, w, h, (x, y) => at(x / shrink - beyond, over - y / shrink));
 }
 
 /** The circle through three points, or the line where they hardly bulge. */

@@ -1,8 +1,8 @@
 // The contact sheet: every kept face set in the brief's words, names attached, as a PDF with embedded subsets.
-import fontkit from "@pdf-lib/fontkit";
-import { PDFDocument, rgb, type PDFFont, type PDFPage, type RGB } from "pdf-lib";
+import { rgb, type PDFDocument, type PDFFont, type PDFPage, type RGB } from "pdf-lib";
 import type { CodePointRanges } from "@/contracts/traits";
 import { hasCodePoint } from "../open/unicodeBlocks";
+import { beginSheet, drawText, type LabelFonts } from "./sheet";
 
 export type SheetEntry = {
   name: string;
@@ -13,16 +13,13 @@ export type SheetEntry = {
   /** Size factor so that all entries look equally large; 1 = as is. */
   level: number;
 };
-export type SheetInput = {
+export type SheetInput = LabelFonts & {
   title: string;
   subtitle: string;
   lines: string[];
   ink: string;
   paper: string;
   entries: SheetEntry[];
-  /** Bare fonts for names and facts. */
-  labelSfnt: Uint8Array;
-  labelBoldSfnt: Uint8Array;
 };
 
 const PAGE = { width: 595.28, height: 841.89, margin: 48 };
@@ -34,12 +31,7 @@ const WIDTH = PAGE.width - 2 * PAGE.margin;
  * @returns PDF bytes and the names of faces that could not be embedded (they are named on the sheet, without a sample).
  */
 export async function writeContactSheet(input: SheetInput): Promise<{ pdf: Uint8Array; notEmbedded: string[] }> {
-  const doc = await PDFDocument.create();
-  doc.registerFontkit(fontkit);
-  doc.setTitle(input.title);
-  doc.setCreator("Fond Quarry");
-  const label = await doc.embedFont(input.labelSfnt, { subset: true });
-  const bold = await doc.embedFont(input.labelBoldSfnt, { subset: true });
+  const { doc, label, bold } = await beginSheet(input.title, input);
   const notEmbedded: string[] = [];
   const ink = toRgb(input.ink);
   let page = addPage(doc, input, label, bold);
@@ -163,13 +155,6 @@ function drawSample(
     }
     x += w;
   }
-}
-
-/** Label text: characters that the label face lacks become a question mark rather than an error. */
-function drawText(page: PDFPage, text: string, x: number, y: number, size: number, font: PDFFont, color: RGB) {
-  const known = new Set(font.getCharacterSet());
-  const safe = [...text].map((c) => (known.has(c.codePointAt(0)!) ? c : "?")).join("");
-  page.drawText(safe, { x, y, size, font, color });
 }
 
 function toRgb(hex: string): RGB {

@@ -1,16 +1,16 @@
 // The question sheet: what other designers need in order to name a face from a picture. One page laid out once, written as PDF and as
 // SVG (for a picture of it), and the same facts as a page of HTML.
-import fontkit from "@pdf-lib/fontkit";
-import { PDFDocument, rgb } from "pdf-lib";
+import { rgb } from "pdf-lib";
 import { writePath } from "../geometry/outline";
 import { openFace, type OpenFace } from "../outlines/openFace";
 import { shapeText } from "../shape/shapeText";
+import { beginSheet, drawText, type LabelFonts } from "./sheet";
 
 type Box = { x: number; y: number; width: number; height: number };
 /** PNG bytes and their size in pixels. */
 export type SheetPicture = { png: Uint8Array; widthPx: number; heightPx: number };
 
-export type QuestionInput = {
+export type QuestionInput = LabelFonts & {
   title: string;
   /** Who asks for what, and when. */
   subtitle: string;
@@ -32,8 +32,6 @@ export type QuestionInput = {
     /** The face laid over the strip, SVG path in its pixels. */
     overlayPath: string;
   }[];
-  labelSfnt: Uint8Array;
-  labelBoldSfnt: Uint8Array;
 };
 
 /** Points from the top left of an A4 page. Text stands on y. Paths are scaled about their own origin. */
@@ -162,19 +160,13 @@ function wrap(text: string, sizePt: number, face: OpenFace, width = WIDTH): stri
 
 /** @returns the bytes of a PDF of one page, its type embedded. */
 export async function writeQuestionPdf(input: QuestionInput): Promise<Uint8Array> {
-  const doc = await PDFDocument.create();
-  doc.registerFontkit(fontkit);
-  doc.setTitle(input.title);
-  doc.setCreator("Fond Quarry");
-  const label = await doc.embedFont(input.labelSfnt, { subset: true });
-  const bold = await doc.embedFont(input.labelBoldSfnt, { subset: true });
+  const { doc, label, bold } = await beginSheet(input.title, input);
   const images = { picture: await doc.embedPng(input.picture.png), strip: await doc.embedPng(input.strip.png) };
   const page = doc.addPage([PAGE.width, PAGE.height]);
   const up = (y: number) => PAGE.height - y;
   const [ink, tide] = [INK, TIDE].map(({ r, g, b }) => rgb(r, g, b));
   for (const m of layOut(input, openLabels(input)))
-    if (m.kind === "text")
-      page.drawText(m.text, { x: m.x, y: up(m.y), size: m.sizePt, font: m.bold ? bold : label, color: ink! });
+    if (m.kind === "text") drawText(page, m.text, m.x, up(m.y), m.sizePt, m.bold ? bold : label, ink!);
     else if (m.kind === "image") {
       const { x, y, width, height } = m.box;
       page.drawImage(images[m.of], { x, y: up(y + height), width, height });

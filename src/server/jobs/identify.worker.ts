@@ -52,7 +52,6 @@ let held: {
   index: SignatureIndex;
   load: FaceLoader;
   crew: Crew;
-  aloneOn: (index: SignatureIndex) => Crew;
 } | null = null;
 
 export default async function identify(request: IdentifyRequest): Promise<IdentifyReply> {
@@ -69,7 +68,7 @@ export default async function identify(request: IdentifyRequest): Promise<Identi
   if (!lines?.plain.letters.length) return { ok: false, code: "no-ink" };
   const all = indexFor(request);
   const index = request.styleId ? all.index.only(request.styleId) : all.index;
-  const crew = request.styleId ? all.aloneOn(index) : all.crew;
+  const crew = request.styleId ? workAlone(index, all.load) : all.crew;
   if (!index.ids.length) return { ok: false, code: request.styleId ? "not-owned" : "no-styles" };
   const given = request.text?.trim();
   const reading = given
@@ -229,7 +228,7 @@ function indexFor({ dataFolder, version }: Pick<IdentifyRequest, "dataFolder" | 
     const load = keepFaces(loadStored(sfnts));
     const index = SignatureIndex.of(rows);
     const crew = workTogether(index, load, sfnts, version);
-    held = { version, index, load, crew, aloneOn: (few) => workAlone(few, load) };
+    held = { version, index, load, crew };
   }
   return held;
 }

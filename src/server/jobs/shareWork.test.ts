@@ -4,11 +4,9 @@ import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { drawLine } from "../../../tests/fixtures/drawLine";
-import { readDemo } from "../../../tests/fixtures/demoFont";
+import { signFaces, type SignedFaces } from "../../../tests/fixtures/signedFaces";
 import { identifyPicture } from "@/core/identify/identifyPicture";
 import { workAlone } from "@/core/identify/crew";
-import { SignatureIndex, signFont } from "@/core/identify/signature";
-import type { OpenFace } from "@/core/outlines/openFace";
 import { readPicture } from "@/core/picture/readPicture";
 import { workTogether } from "./shareWork";
 
@@ -20,19 +18,9 @@ const program = (name: string, text: string) => {
   return path;
 };
 
-const faces = new Map<string, OpenFace>();
-let index: SignatureIndex;
-beforeAll(async () => {
-  const rows = [];
-  for (const id of ["lora", "work-sans", "zilla-slab", "pacifico"]) {
-    const { face } = await readDemo(id);
-    faces.set(id, face);
-    rows.push({ id, family: id, signature: signFont(face) });
-  }
-  index = SignatureIndex.of(rows);
-  jest.spyOn(console, "error").mockImplementation(() => undefined);
-});
-const load = (id: string) => faces.get(id) ?? null;
+let { faces, index, load }: SignedFaces = {} as SignedFaces;
+beforeAll(async () => void ({ faces, index, load } = await signFaces(["lora", "work-sans", "zilla-slab", "pacifico"])));
+beforeAll(() => void jest.spyOn(console, "error").mockImplementation(() => undefined));
 const named = async (file: string) => {
   const crew = workTogether(index, load, new Map(), 1, file);
   const lines = readPicture(drawLine(faces.get("zilla-slab")!, "Harbour"))!;

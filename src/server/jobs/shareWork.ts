@@ -8,12 +8,10 @@ import type { ShareReply, ShareRequest } from "./fitShare.worker";
 
 const MEMORY_MB = 1024;
 
-type Waiting = { resolve: (reply: ReplyTo<Job> | null) => void };
-
 /** The second thread: started when it is first needed, and anew after it has ended. */
 class Second {
   private worker: Worker | null = null;
-  private waiting = new Map<number, Waiting>();
+  private waiting = new Map<number, (reply: ReplyTo<Job> | null) => void>();
   private count = 0;
   private version = -1;
   constructor(private readonly file: string) {}
@@ -28,7 +26,7 @@ class Second {
     const id = this.count++;
     worker.postMessage({ id, job } satisfies ShareRequest);
     return new Promise<ReplyTo<J> | null>((resolve) =>
-      this.waiting.set(id, { resolve: resolve as Waiting["resolve"] }),
+      this.waiting.set(id, resolve as (reply: ReplyTo<Job> | null) => void),
     );
   }
 
@@ -38,14 +36,14 @@ class Second {
     });
     worker.on("message", (reply: ShareReply) => {
       if (!reply.ok) console.error("identify, second thread:", reply.detail);
-      this.waiting.get(reply.id)?.resolve(reply.ok ? reply.reply : null);
+      this.waiting.get(reply.id)?.(reply.ok ? reply.reply : null);
       this.waiting.delete(reply.id);
     });
     worker.on("error", (error) => console.error("identify, second thread:", error.message));
     worker.on("exit", () => {
       this.worker = null;
       this.version = -1;
-      for (const { resolve } of this.waiting.values()) resolve(null);
+      for (const resolve of this.waiting.values()) resolve(null);
       this.waiting.clear();
     });
     // After the listeners, which would hold the process again: an idle second thread holds nothing up.
