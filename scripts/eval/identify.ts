@@ -1,14 +1,16 @@
 // npm run eval:identify — how often the right face is found, on pictures from renderers that are not ours. Prints a table per condition,
 // with the text given and unread.
-// Options: --count 250, --seed 11, --fonts folder (another set of fonts than the demo library), --only words of a condition, --held-out
-// (only families kept out of tuning), --text given|unread|both, --misses (list them), --out file (all answers as JSON, for fitting)
+// Options: --count 250, --seed 11, --fonts folder (another set of fonts than the demo library), --only words of a condition, --settings
+// (small capitals, alternates, old-style figures, ligatures instead of the ten conditions), --held-out (only families kept out of tuning),
+// --text given|unread|both, --absent (some families are kept out of the index), --misses (list them), --out file (answers as JSON, for fitting)
 import { writeFileSync } from "node:fs";
 import { availableParallelism } from "node:os";
 import { fileURLToPath } from "node:url";
 import { isMainThread, parentPort, Worker, workerData } from "node:worker_threads";
 import { areaUnderRoc, binChances, calibrationError, type Bin } from "./figures";
 import { isReader, readEvalStyles } from "./library";
-import { CONDITIONS, drawPictures, type EvalPicture } from "./pictures";
+import { CONDITIONS, drawPictures, type Condition, type EvalPicture } from "./pictures";
+import { SETTINGS } from "./settings";
 import { answerPictures, type Answered, type Mode } from "./solve";
 
 function option(name: string, otherwise: string): string {
@@ -17,6 +19,9 @@ function option(name: string, otherwise: string): string {
 }
 
 type Slice = { pictures: EvalPicture[]; modes: Mode[]; fonts: string; absent: boolean };
+
+const isSettings = process.argv.includes("--settings");
+const conditions: readonly Condition[] = isSettings ? SETTINGS : CONDITIONS;
 
 if (!isMainThread && !isReader) {
   const slice = workerData as Slice;
@@ -37,7 +42,8 @@ async function report() {
     styles,
     Number(option("count", "250")),
     Number(option("seed", "11")),
-    fonts ? "folder" : "demo",
+    `${fonts ? "folder" : "demo"}${isSettings ? "-settings" : ""}`,
+    conditions,
   );
   const only = option("only", "");
   const pictures = drawn.filter(
@@ -91,7 +97,7 @@ function printTable(answers: Answered[], mode: Mode) {
     "   n  family 1st  or twin   ≤5    style 1st  or twin   ≤5   ms median  p90",
   );
   const rows: [string, Answered[]][] = [
-    ...CONDITIONS.map((c): [string, Answered[]] => [c, answers.filter((a) => a.condition === c)]),
+    ...conditions.map((c): [string, Answered[]] => [c, answers.filter((a) => a.condition === c)]),
     ...(["magick", "pango", "chromium"] as const).map((r): [string, Answered[]] => [
       `drawn by ${r}`,
       answers.filter((a) => a.renderer === r),

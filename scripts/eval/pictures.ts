@@ -7,6 +7,8 @@ import { chromium, type Page } from "playwright-core";
 import sharp from "sharp";
 import { seeded } from "../../demo/foundry/treat";
 import { EVAL_FOLDER, type EvalStyle } from "./library";
+import { isSetting, maySet, setAs, type SettingCondition } from "./settings";
+import { FIGURES, TEXTS } from "./texts";
 
 export type EvalPicture = {
   condition: Condition;
@@ -33,46 +35,8 @@ export const CONDITIONS = [
   "capitals",
   "figures",
 ] as const;
-export type Condition = (typeof CONDITIONS)[number];
+export type Condition = (typeof CONDITIONS)[number] | SettingCondition;
 
-const TEXTS = [
-  "Skerrow Light",
-  "Open Night",
-  "Fog Bell",
-  "Keepers of the Lamp",
-  "Wren & Tern",
-  "Brass Lantern",
-  "Harbour Plate",
-  "Storm Gallery",
-  "Tidewrack",
-  "Gull Rock",
-  "Quiet Signal",
-  "Evening Watch",
-  "Oil & Wick",
-  "Salt Marsh Quay",
-  "Jetty",
-  "Before Dawn",
-  "Kelp and Driftwood",
-  "Mizzen",
-  "Spring Tides",
-  "Hexham Buoy",
-  "Old Fog Horn",
-  "Velvet Dusk",
-  "Five Mile Beacon",
-  "Oyster Supper",
-  "Maps of the Sound",
-  "Juniper Wharf",
-];
-const FIGURES = [
-  "High water 04:52",
-  "1874–1921",
-  "Number 7 Lamp",
-  "No. 236",
-  "15:30",
-  "3 for 89",
-  "64 feet",
-  "2709 5183",
-];
 const COLOURS = [
   ["#20262B", "#F3EFE6"],
   ["#F3EFE6", "#1C6B74"],
@@ -113,6 +77,7 @@ export async function drawPictures(
   count: number,
   seed: number,
   set: string,
+  conditions: readonly Condition[] = CONDITIONS,
 ): Promise<EvalPicture[]> {
   const folder = join(EVAL_FOLDER, `pictures-${set}-${seed}-${count}`);
   const list = join(folder, "list.json");
@@ -123,20 +88,22 @@ export async function drawPictures(
   const next = seeded(seed);
   const words = styles.filter((s) => !s.picture);
   const families = [...new Set(words.map((s) => s.family))].sort();
+  const made = conditions.filter((c) => !isSetting(c) || words.some((s) => maySet(s, c)));
   const pictures: EvalPicture[] = [];
   let tries = 0;
-  while (pictures.length < count && tries++ < count * 20) {
-    const condition = CONDITIONS[pictures.length % CONDITIONS.length]!;
+  while (pictures.length < count && tries++ < count * 200) {
+    const condition = made[pictures.length % made.length]!;
     const family = pick({ next }, families);
     const style = pick(
       { next },
       words.filter((s) => s.family === family),
     );
+    if (isSetting(condition) && !maySet(style, condition)) continue;
     const other = pick(
       { next },
       words.filter((s) => s.family !== family),
     );
-    let text = pick({ next }, condition === "figures" ? FIGURES : TEXTS);
+    let text = pick({ next }, condition.includes("figures") ? FIGURES : TEXTS);
     const otherText = pick({ next }, TEXTS);
     if (condition === "capitals" || (condition === "small, JPEG" && next() < 0.6)) text = text.toUpperCase();
     const has = (s: EvalStyle, t: string) => [...t].every((c) => c === " " || s.characters.includes(c));
@@ -236,8 +203,13 @@ async function draw(condition: Condition, d: Drawing): Promise<Drawn> {
     }
     case "two fonts":
       return twoByChromium(d);
+    default:
+      return bySetting(d, setAs(d.style, d.text, condition, d.next));
   }
 }
+
+const bySetting = (d: Drawing, more: string | null) =>
+  more === null ? null : byChromium(d, { sizePx: between(d, 40, 100), ink: "#111", ground: "#fff", more });
 
 function fontFile(d: Drawing, style = d.style): string {
   const file = join(d.folder, `${style.styleId.replace(/[^\w.-]/g, "_")}.ttf`);

@@ -35,6 +35,12 @@ export const IdentifyMatch = z.object({
   chance: z.number().min(0).max(1),
   letters: z.array(z.object({ char: z.string(), agreement: z.number().min(0).max(1) })),
   coordinates: z.record(z.string(), z.number()).nullable().describe("setting of a variable font that comes nearest"),
+  features: z
+    .array(z.string())
+    .default([])
+    .describe(
+      "OpenType tags of the features under which the face comes nearest, beside its own rules; smcp: its own small capitals",
+    ),
   besideFirst: z
     .object({ isSameHere: z.boolean(), tellingLetter: z.string().nullable() })
     .nullable()
@@ -56,6 +62,14 @@ export const Identification = z.object({
     slopeDeg: z.number(),
     cut: z.enum(["letters", "whole-word"]),
     reading: z.string().describe("what was supposed to be ink"),
+    // Identifications that were kept earlier do not say.
+    taper: z
+      .number()
+      .default(0)
+      .describe(
+        "how the letters grow along the line where the first match lies, from its middle to either end: 0.1 = by a tenth",
+      ),
+    setAs: z.enum(["plain", "small-capitals"]).default("plain").describe("how the text was supposed to be set"),
     leanTan: z.number().describe("tangent of the lean that was supposed, as perspective gives it"),
   }),
   areas: z

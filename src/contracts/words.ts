@@ -124,5 +124,13 @@ export const FEATURE_WORDS: Record<string, string> = {
   fina: "final forms",
 };
 
+/** A feature by its tag, in the trade's words. */
+export const writeFeature = (tag: string): string => {
+  const numbered = /^(ss|cv)(\d\d)$/.exec(tag);
+  const known = FEATURE_WORDS[tag];
+  if (known || !numbered) return known ?? tag;
+  return `${numbered[1] === "ss" ? "stylistic set" : "character variant"} ${Number(numbered[2])}`;
+};
+
 /** Endings of documents whose fonts are listed. */
 export const DOCUMENT_ENDINGS = ["pdf", "html", "htm", "xhtml", "css", "svg", "docx", "odt", "pptx", "epub", "zip"];

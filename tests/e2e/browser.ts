@@ -98,7 +98,6 @@ export async function expectNoAxeFaults(page: Page) {
   expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(" | ")}`)).toEqual([]);
 }
 
-/** A picture of words set by the browser itself in a font of the library: a renderer that is not ours. */
 /** A page of one's own as a picture: the part that the selector names, once the fonts that it asks for are there. */
 export async function shootPage(context: BrowserContext, html: string, selector: string, font = ""): Promise<Buffer> {
   const page = await context.newPage();
@@ -109,6 +108,7 @@ export async function shootPage(context: BrowserContext, html: string, selector:
   return picture;
 }
 
+/** A picture of words set by the browser itself in a font of the library: a renderer that is not ours. */
 export async function drawByBrowser(context: BrowserContext, styleId: string, text: string, css = ""): Promise<Buffer> {
   const page = await context.newPage();
   const font = await (await context.request.get(`/api/v1/styles/${styleId}/file`)).body();

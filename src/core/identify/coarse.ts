@@ -6,7 +6,7 @@ import { spanOf, type CutBox } from "../picture/straighten";
 import { alignPieces, layOutBoxes, type Alignment } from "./align";
 import { FORM_STEPS, quantize, SignatureIndex, type SignBox } from "./signature";
 import { describeWord, FINE_ROWS, grainOf, ROUGH_ROWS, warpWords, type Grain, type WordColumns } from "./warp";
-import type { Wording } from "./wording";
+import { drawnCharacters, type Wording } from "./wording";
 
 // Taken out of the global object once: the loops below call them millions of times.
 const { abs, ceil, floor, log, max, min, sqrt } = Math;
@@ -34,15 +34,27 @@ export type SetWord = {
 };
 
 /** Entries lacking more than a third of the characters are left out. */
-export function setWord({ characters, wordStarts }: Wording, index: SignatureIndex, { at, of } = ALL): SetWord {
-  const signs = characters.map((c) => SignatureIndex.at(c));
+export function setWord(wording: Wording, index: SignatureIndex, { at, of } = ALL): SetWord {
+  const { wordStarts, small } = wording;
+  const signs = drawnCharacters(wording).map((c) => SignatureIndex.at(c));
   const entries: SetWord["entries"] = [];
   for (let style = at; style < index.ids.length; style += of) {
-    const boxes = signs.map((s) => (s < 0 ? null : index.box(style, s)));
+    const boxes = signs.map((s, i) => {
+      const box = s < 0 ? null : index.box(style, s);
+      return box && small?.is[i] ? scaleBox(box, small.size) : box;
+    });
     if (isWorthwhile(boxes)) entries.push({ style, boxes });
   }
   return { signs, wordStarts, entries };
 }
+
+const scaleBox = ({ left, top, right, bottom, advance }: SignBox, by: number): SignBox => ({
+  left: left * by,
+  top: top * by,
+  right: right * by,
+  bottom: bottom * by,
+  advance: advance * by,
+});
 
 /** The count of cuts may be right by chance: then nothing comes near by them, and each style's own advances cut anew. */
 export const isCutWell = (byCuts: readonly CoarseRank[]) => byCuts.some((r) => r.cost < GOOD_CUTS);

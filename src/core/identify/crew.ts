@@ -1,6 +1,7 @@
 // The work of identifying in shares that two threads do side by side. A job is plain data and can be sent; whoever has an index and
 // opens faces can do it.
 import type { InkLine } from "../picture/readPicture";
+import { tryAlternates } from "./alternates";
 import { rankByCuts, rankByPieces, rankByWhole, setWord, type CoarseRank, type Share } from "./coarse";
 import { look, lookClosely, type FaceLoader, type Laid, type Tried } from "./fit";
 import type { Imaging } from "./pose";
@@ -21,7 +22,8 @@ export type CoarseJob = {
 export type LookJob = { kind: "look"; laid: Laid[]; wording: Wording; imaging: Imaging; rounds: number };
 export type CloselyJob = { kind: "closely"; laid: Laid[]; imaging: Imaging };
 export type SettleJob = { kind: "settle"; tried: Tried[]; wording: Wording; imaging: Imaging };
-export type Job = CoarseJob | LookJob | CloselyJob | SettleJob;
+export type AlternatesJob = { kind: "alternates"; tried: Tried[]; wording: Wording; imaging: Imaging };
+export type Job = CoarseJob | LookJob | CloselyJob | SettleJob | AlternatesJob;
 type Replies = {
   cuts: CoarseRank[];
   pieces: CoarseRank[];
@@ -29,6 +31,7 @@ type Replies = {
   look: (Tried | null)[];
   closely: Tried[];
   settle: (Settled | null)[];
+  alternates: (Tried | null)[];
 };
 export type ReplyTo<J extends Job> = Replies[J["kind"]];
 
@@ -52,6 +55,8 @@ function answer(job: Job, index: SignatureIndex, load: FaceLoader): Replies[Job[
       return job.laid.map((l) => look(l, job.wording, job.imaging, job.rounds, index, load));
     case "closely":
       return job.laid.map((l) => lookClosely(l, job.imaging));
+    case "alternates":
+      return job.tried.map((t) => tryAlternates(t, job.wording, job.imaging, index, load));
     case "settle":
       return job.tried.map((t) => settleAxes(t, job.wording, job.imaging, index, load));
   }

@@ -76,9 +76,14 @@ export function lookAt(
   return told(entry, view, view.perFirst, refinePose(pose, view.first, shrink(imaging, view), 1));
 }
 
+/** Another pose of the same entry over the small copy. @param pose - is moved. */
+export function lookAgain({ entry, view }: Tried, pose: Pose, imaging: Imaging, rounds: number): Tried {
+  return told(entry, view, view.perFirst, refinePose(pose, view.first, shrink(imaging, view), rounds));
+}
+
 /** Of the settings of the text, and of the places where each may begin, the one that comes nearest at the first look. */
-function place(face: OpenFace, view: View, { clean, characters, wordStarts }: Wording): Pose | null {
-  const poses = setText(face, clean).flatMap((run) => placeWord(face, view.first, clean, characters, wordStarts, run));
+function place(face: OpenFace, view: View, wording: Wording): Pose | null {
+  const poses = setText(face, wording).flatMap((set) => placeWord(face, view.first, wording, set));
   if (poses.length < 2) return poses[0] ?? null;
   let best: { pose: Pose; total: number } | null = null;
   for (const pose of poses) {

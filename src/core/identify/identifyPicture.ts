@@ -3,27 +3,18 @@ import { writePath } from "../geometry/outline";
 import type { OpenFace } from "../outlines/openFace";
 import { leanLine, type InkLine, type InkReadings } from "../picture/readPicture";
 import { UPRIGHT } from "../picture/straighten";
-import { isCutWell, type CoarseRank } from "./coarse";
 import { chancesOf, type AnswerEvidence } from "./chance";
-import {
-  deal,
-  SHARES,
-  type CloselyJob,
-  type CoarseJob,
-  type Crew,
-  type ReplyTo,
-  type LookJob,
-  type SettleJob,
-} from "./crew";
+import type { Crew } from "./crew";
 import type { FineResult } from "./fine";
-import { byTotal, START, viewOf, type FaceLoader, type Laid, type Tried, type View } from "./fit";
+import { byTotal, START, viewOf, type FaceLoader, type Tried, type View } from "./fit";
 import type { Coordinates } from "./instances";
 import { oncePer } from "./oncePer";
-import { drawPose, imageInk, posePolygons, scalePose, type Imaging, type Pose } from "./pose";
-import type { Settled } from "./settle";
+import { drawPose, imageInk, posePolygons, scalePose, type Imaging } from "./pose";
+import { Question } from "./question";
 import type { SignatureIndex } from "./signature";
+import { supposeSmallCapitals } from "./smallCapitals";
 import { likenessOf, type Likeness } from "./twins";
-import { wordingOf, type Wording } from "./wording";
+import { drawnCharacters, wordingOf, type Wording } from "./wording";
 
 // Taken out of the global object once: the loops below call them millions of times.
 const { abs, max, min } = Math;
@@ -57,6 +48,8 @@ export type Match = {
   letters: { char: string; agreement: number }[];
   /** Beside the first match: whether the letters of the picture can tell the two apart, and which letter would. Null for the first. */
   besideFirst: Likeness | null;
+  /** OpenType tags of the features under which the face comes nearest, beside its own rules. */
+  features: string[];
   /** Outline laid over the strip, SVG path in strip pixels. */
   overlayPath: string;
 };
@@ -65,6 +58,10 @@ export type IdentifyResult = {
   line: InkLine;
   /** Tangent of the lean that was supposed of it; 0 = as it stands. */
   leanTan: number;
+  /** How the letters of the first match grow along the line, from its middle to either end. */
+  taper: number;
+  /** How the text was supposed to be set. */
+  setAs: "plain" | "small-capitals";
   matches: Match[];
   noneChance: number;
   compared: number;
@@ -88,93 +85,11 @@ const NEAR_ENOUGH = 0.3;
 const PLAIN_ENOUGH = 0.3;
 /** Costs are compared over ink of different amounts: another reading than the plain one must be clearly better. */
 const READING_COST = 1.08;
+/** A fit from which a text is supposed to be set in small capitals too. */
+const UNSURE_FIT = 0.3;
 /** Settings of a variable font are looked for when it comes within this of the best, and of as many fonts. */
 const SETTLE_NEAR = 1.25;
 const SETTLED = 2;
-
-/** One question to a crew: what stands there, and where each entry came to lie so far. */
-class Question {
-  private poses = new Map<View, Map<number, Pose>>();
-  constructor(
-    private wording: Wording,
-    private crew: Crew,
-  ) {}
-
-  /** The coarse stage over the whole index. @param cutsOnly - the dear look by pieces is left out. */
-  async rank(line: InkLine, keep: number, cutsOnly = false): Promise<CoarseRank[]> {
-    const ask = async (kind: CoarseJob["kind"]) => {
-      const jobs = Array.from({ length: SHARES }, (_, at): CoarseJob => ({
-        kind,
-        line,
-        wording: this.wording,
-        share: { at, of: SHARES },
-        keep,
-      }));
-      const ranks = (await this.crew(jobs)).flat();
-      return ranks.sort((a, b) => a.cost - b.cost).slice(0, keep);
-    };
-    const isCut = line.letters.length === this.wording.characters.length;
-    const byCuts = isCut ? await ask("cuts") : [];
-    if (cutsOnly || isCutWell(byCuts)) return byCuts;
-    const byPieces = await ask("pieces");
-    return mergeRanks(byPieces, await ask("whole"));
-  }
-
-  /** A look at the small copies, each begun where the last one ended. */
-  async look(list: Pick<Tried, "entry" | "view">[], imaging: Imaging, rounds: number): Promise<Tried[]> {
-    const laid = list.map(({ entry, view }): Laid => {
-      const pose = this.poses.get(view)?.get(entry) ?? null;
-      return { entry, view, pose, per: view.perFirst };
-    });
-    const looked = await this.inShares(laid, (part): LookJob => ({
-      kind: "look",
-      laid: part,
-      wording: this.wording,
-      imaging,
-      rounds,
-    }));
-    const tried = looked.flatMap((t) => t ?? []);
-    for (const { view, entry, result } of tried) {
-      let poses = this.poses.get(view);
-      if (!poses) this.poses.set(view, (poses = new Map()));
-      poses.set(entry, result.pose);
-    }
-    return tried.sort(byTotal);
-  }
-
-  async lookClosely(list: Tried[], imaging: Imaging): Promise<Tried[]> {
-    const laid = list.map((t): Laid => ({ ...t, pose: t.result.pose }));
-    return (await this.inShares(laid, (part): CloselyJob => ({ kind: "closely", laid: part, imaging }))).sort(byTotal);
-  }
-
-  settle(list: Tried[], imaging: Imaging): Promise<(Settled | null)[]> {
-    return this.inShares(list, (tried): SettleJob => ({ kind: "settle", tried, wording: this.wording, imaging }));
-  }
-
-  /** Replies one an item, in their order. What comes back from elsewhere speaks of copies of the views: they are put back. */
-  private async inShares<T extends { view: View }, J extends LookJob | CloselyJob | SettleJob>(
-    list: T[],
-    make: (part: T[]) => J,
-  ): Promise<ReplyTo<J>[number][]> {
-    const replies = await this.crew(deal(list).map(make));
-    return list.map((item, i) => {
-      const reply = replies[i % SHARES]![Math.floor(i / SHARES)] ?? null;
-      const tried = reply && ("tried" in reply ? reply.tried : reply);
-      if (tried) tried.view = item.view;
-      return reply;
-    });
-  }
-}
-
-/** Two rankings whose costs do not compare: each place of the second counts as much as the same place of the first. */
-function mergeRanks(first: CoarseRank[], second: CoarseRank[]): CoarseRank[] {
-  const last = first[first.length - 1]?.cost ?? 1;
-  const all = [...first, ...second.map((r, i) => ({ ...r, cost: first[i]?.cost ?? last }))];
-  return oncePer(
-    all.sort((a, b) => a.cost - b.cost),
-    (r) => r.style,
-  );
-}
 
 /** The best candidates over all views of one line; each entry once, under its best view. */
 async function gatherCandidates(line: InkLine, question: Question): Promise<Candidate[]> {
@@ -194,6 +109,31 @@ async function gatherCandidates(line: InkLine, question: Question): Promise<Cand
   );
 }
 
+/** What is supposed of a picture: what is ink in it, and how its text is set; and what came near under that. */
+type Supposed = { question: Question; candidates: Candidate[] };
+
+/** The supposition under which the best few come nearest when laid over it; others are made where the plain one comes near to nothing. */
+async function suppose(lines: InkReadings, wording: Wording, crew: Crew): Promise<Supposed> {
+  const question = new Question(wording, crew);
+  const plain: Supposed = { question, candidates: await gatherCandidates(lines.plain, question) };
+  if ((plain.candidates[0]?.cost ?? Infinity) <= PLAIN_ENOUGH) return plain;
+  const all = [plain];
+  for (const other of lines.others()) all.push({ question, candidates: await gatherCandidates(other, question) });
+  const small = supposeSmallCapitals(lines.plain, wording);
+  if (small) {
+    const inCapitals = new Question(small, crew);
+    all.push({ question: inCapitals, candidates: await gatherCandidates(lines.plain, inCapitals) });
+  }
+  let best = { supposed: plain, cost: Infinity };
+  for (const supposed of all) {
+    const few = supposed.candidates.slice(0, EFFORT.perReading);
+    const looked = await supposed.question.look(few, START, EFFORT.lookRounds);
+    const cost = (looked[0]?.total ?? Infinity) * (supposed === plain ? 1 : READING_COST);
+    if (cost < best.cost) best = { supposed, cost };
+  }
+  return best.supposed;
+}
+
 /**
  * Identifies the face of a line.
  * @param lines - as `readPicture` gives them: other suppositions of the ink are read where the plain one comes near to nothing.
@@ -207,20 +147,14 @@ export async function identifyPicture(
   crew: Crew,
   limit: number,
 ): Promise<IdentifyResult> {
-  const wording = wordingOf(text);
-  const { characters } = wording;
-  const question = new Question(wording, crew);
-  let candidates = await gatherCandidates(lines.plain, question);
-  if ((candidates[0]?.cost ?? Infinity) > PLAIN_ENOUGH) {
-    const readings = [candidates];
-    for (const other of lines.others()) readings.push(await gatherCandidates(other, question));
-    candidates = await chooseReading(readings, question);
-  }
+  const { question, candidates } = await suppose(lines, wordingOf(text), crew);
+  const { characters, small } = question.wording;
   const first = await question.look(candidates.slice(0, 5), START, EFFORT.lookRounds);
   if (!first.length) return nothing(lines.plain, index);
   const begun = estimateImaging(first.slice(0, 3));
   const glanced = await question.look(candidates.slice(0, EFFORT.glances), begun, 0);
-  const looked = await question.look(glanced.slice(0, EFFORT.looks), begun, EFFORT.lookRounds);
+  const plainly = await question.look(glanced.slice(0, EFFORT.looks), begun, EFFORT.lookRounds);
+  const looked = await question.tryAlternates(plainly, begun);
   const imaging = estimateImaging(looked.slice(0, 2));
   const last = await question.lookClosely(looked.slice(0, EFFORT.closest), imaging);
   const { settled, coordinates } = await settleNearest(last, index, question, imaging);
@@ -240,16 +174,38 @@ export async function identifyPicture(
     score: max(0, 1 - t.total),
     chance: chances[i]!,
     letters: lettersOf(t.result, characters),
-    besideFirst: i ? likenessOf(index, ranked[0]!.entry, t.entry, characters) : null,
+    besideFirst: i ? likenessOf(index, ranked[0]!.entry, t.entry, drawnCharacters(question.wording)) : null,
+    features: t.result.pose.features,
     overlayPath: pathOf(t),
   }));
   const { line, lean } = ranked[0]!.view;
-  return { line, leanTan: lean.tan, matches, noneChance, compared: countStyles(index), imaging, evidence };
+  const compared = countStyles(index);
+  return {
+    line,
+    leanTan: lean.tan,
+    taper: ranked[0]!.result.pose.taper,
+    setAs: small ? "small-capitals" : "plain",
+    matches,
+    noneChance,
+    compared,
+    imaging,
+    evidence,
+  };
 }
 
 function nothing(line: InkLine, index: SignatureIndex): IdentifyResult {
   const compared = countStyles(index);
-  return { line, leanTan: 0, matches: [], noneChance: 1, compared, imaging: START, evidence: null };
+  return {
+    line,
+    leanTan: 0,
+    taper: 0,
+    setAs: "plain",
+    matches: [],
+    noneChance: 1,
+    compared,
+    imaging: START,
+    evidence: null,
+  };
 }
 
 /** Settings of the variable fonts that came near, looked for between the signed ones. */
@@ -305,31 +261,20 @@ function edgeOf({ result, view, per }: Tried): number {
  * @returns cost of the best of a few, 0 = the same; 1 where nothing can be laid over it.
  */
 export async function fitText(line: InkLine, text: string, crew: Crew): Promise<number> {
-  const question = new Question(wordingOf(text), crew);
+  const wording = wordingOf(text);
   const view = viewOf(line, UPRIGHT);
-  const ranks = await question.rank(line, EFFORT.perReading);
-  const looked = await question.look(
-    ranks.map((r) => ({ entry: r.style, view })),
-    START,
-    EFFORT.lookRounds,
-  );
-  return min(1, looked[0]?.total ?? 1);
+  const fit = async (supposed: Wording) => {
+    const question = new Question(supposed, crew);
+    const ranks = await question.rank(line, EFFORT.perReading);
+    const few = ranks.map((r) => ({ entry: r.style, view }));
+    return min(1, (await question.look(few, START, EFFORT.lookRounds))[0]?.total ?? 1);
+  };
+  const plain = await fit(wording);
+  const small = plain > UNSURE_FIT ? supposeSmallCapitals(line, wording) : null;
+  return small ? min(plain, READING_COST * (await fit(small))) : plain;
 }
 
 const countStyles = (index: SignatureIndex) => new Set(index.ids).size;
-
-/** Of the readings of the ink, the one whose best few come nearest when laid over it. */
-async function chooseReading(readings: Candidate[][], question: Question): Promise<Candidate[]> {
-  const few = readings.map((candidates) => candidates.slice(0, EFFORT.perReading));
-  const looked = await question.look(few.flat(), START, EFFORT.lookRounds);
-  const costOf = (k: number) => {
-    const views = new Set(few[k]!.map((c) => c.view));
-    const nearest = looked.find((t) => views.has(t.view));
-    return (nearest?.total ?? Infinity) * (k ? READING_COST : 1);
-  };
-  const costs = readings.map((_, k) => costOf(k));
-  return readings[costs.indexOf(min(...costs))] ?? readings[0]!;
-}
 
 /**
  * Blur and ink gain of the picture: those under which one of the best few comes nearest. Not their mean: a wrong face

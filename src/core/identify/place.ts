@@ -4,88 +4,140 @@ import { addPolygons } from "../geometry/raster";
 import type { OpenFace } from "../outlines/openFace";
 import type { InkLine } from "../picture/readPicture";
 import { spanOf } from "../picture/straighten";
-import { shapeText, type ShapedRun } from "../shape/shapeText";
+import { shapeText, type PlacedGlyph } from "../shape/shapeText";
 import { alignPieces } from "./align";
 import { fitLine } from "./coarse";
 import type { Part, Pose } from "./pose";
 import { describeWord, FINE_ROWS, grainOf, warpWords } from "./warp";
+import { writeSmall, type Wording } from "./wording";
 
 // Taken out of the global object once: the loops below call them many times.
 const { abs, ceil, floor, max, min } = Math;
 
+/** A glyph as a program may have drawn it: at `scale` times the size of the text. */
+export type SetGlyph = PlacedGlyph & { scale: number };
+/** A text as a program may have set it in a face, and the features that were switched on for it. */
+export type Setting = { glyphs: SetGlyph[]; features: string[] };
+
 /** What programs that know nothing of a font's own rules leave away. */
 const WITHOUT_RULES = { calt: 0, liga: 0, clig: 0, rlig: 0 };
+/** Features of a whole text that people and programs switch on. */
+const CHOSEN = ["dlig", "onum", "lnum"];
 
-/** Ways in which programs may have set a text in a face: the font's own rules and, where it makes a difference, without them. */
-export function setText(face: OpenFace, text: string): ShapedRun[] {
-  const [own, plain] = [shapeText(face, text), shapeText(face, text, WITHOUT_RULES)];
-  const isSame =
-    own.glyphs.length === plain.glyphs.length && own.glyphs.every((g, i) => g.glyphId === plain.glyphs[i]!.glyphId);
-  return isSame ? [own] : [own, plain];
+/** Ways in which programs may have set a text in a face: the font's own rules and, where it makes a difference, without them or more. */
+export function setText(face: OpenFace, wording: Wording): Setting[] {
+  const { clean, small } = wording;
+  if (small) return setSmallCapitals(face, wording);
+  const own = setting(face, clean);
+  const ways = [own, setting(face, clean, WITHOUT_RULES)];
+  for (const tag of CHOSEN) if (face.features().includes(tag)) ways.push(settingOf(face, clean, [tag]));
+  return ways.filter((w, i) => !ways.slice(0, i).some((before) => isSameSetting(before, w)));
+}
+
+/** A text with features switched on. */
+export const settingOf = (face: OpenFace, text: string, features: string[]): Setting =>
+  setting(face, text, Object.fromEntries(features.map((tag) => [tag, 1])), features);
+
+function setting(
+  face: OpenFace,
+  text: string,
+  switched: Record<string, number> = {},
+  features: string[] = [],
+): Setting {
+  return { glyphs: shapeText(face, text, switched).glyphs.map((g) => ({ ...g, scale: 1 })), features };
+}
+
+const isSameSetting = (a: Setting, b: Setting) =>
+  a.glyphs.length === b.glyphs.length && a.glyphs.every((g, i) => g.glyphId === b.glyphs[i]!.glyphId);
+
+/** The font's own small capitals, where it has them, and capitals drawn smaller, as programs make them otherwise. */
+function setSmallCapitals(face: OpenFace, wording: Wording): Setting[] {
+  const scaled = setting(face, writeSmall(wording, "upper"));
+  const units = indexUnits(wording.clean);
+  let x = 0;
+  for (const g of scaled.glyphs) {
+    if (wording.small!.is[units[g.cluster] ?? 0]) g.scale = wording.small!.size;
+    g.xFu = x;
+    x += g.advanceFu * g.scale;
+  }
+  if (!face.features().includes("smcp")) return [scaled];
+  const lower = writeSmall(wording, "lower");
+  const own = settingOf(face, lower, ["smcp"]);
+  return isSameSetting(own, setting(face, lower)) ? [scaled] : [own, scaled];
 }
 
 /**
  * Lays a candidate's word over the line.
- * @param text - with spaces, as it is set. @param characters - the same without spaces.
- * @param run - the text as it was set, one of `setText`.
+ * @param set - the text as it was set, one of `setText`.
  * @returns places where it may begin, one when the letters were cut; none when the face draws nothing of it or cannot be placed.
  */
 export function placeWord(
   face: OpenFace,
   line: InkLine,
-  text: string,
-  characters: string[],
-  wordStarts: number[],
-  run: ShapedRun = shapeText(face, text),
+  { clean, characters, wordStarts }: Wording,
+  set: Setting,
 ): Pose[] {
-  const em = face.unitsPerEm;
-  const units = indexUnits(text);
-  // Glyph 0 stands for what the face lacks, as a trial does.
-  const glyphs = run.glyphs.filter((g) => g.glyphId > 0 && face.polygons(g.glyphId).length > 0);
-  const parts: Part[] = [];
-  const boxes = glyphs.map((g) => {
-    const b = boundsOf(face.polygons(g.glyphId))!;
-    return {
-      left: b.xMin / em,
-      right: b.xMax / em,
-      top: (b.yMax + g.yFu) / em,
-      bottom: (b.yMin + g.yFu) / em,
-      advance: g.advanceFu / em,
-    };
-  });
-  glyphs.forEach((g, k) => {
-    const first = units[g.cluster] ?? 0;
-    const later = glyphs.slice(k + 1).find((n) => n.cluster > g.cluster);
-    const next = later ? (units[later.cluster] ?? first + 1) : characters.length;
-    const polygons = flattenOutline(face.outline(g.glyphId), em / 500).map((p) => {
-      const out = new Float64Array(p.length);
-      for (let i = 0; i < p.length; i += 2) {
-        out[i] = p[i]! / em;
-        out[i + 1] = (p[i + 1]! + g.yFu) / em;
-      }
-      return out;
-    });
-    const box = boxes[k]!;
-    parts.push({
-      first,
-      count: max(1, next - first),
-      polygons,
-      centreEm: (box.left + box.right) / 2,
-      penEm: g.xFu / em,
-      atPx: 0,
-      dyPx: 0,
-    });
-  });
+  const { parts, boxes } = makeParts(face, clean, characters.length, set);
   if (!parts.length) return [];
   const clusters = new Set(parts.map((p) => p.first));
   const simple = line.letters.length === characters.length && clusters.size === parts.length;
-  if (simple) return present([placeByCuts(line, parts, boxes)]);
+  const { features } = set;
+  if (simple) return present([placeByCuts(line, parts, boxes)], features);
   // Both move the parts that they are given: each has its own.
   const own = () => parts.map((p) => ({ ...p }));
-  return present([placeByPieces(line, own(), boxes, wordStarts), placeByWarp(line, own(), boxes)]);
+  return present([placeByPieces(line, own(), boxes, wordStarts), placeByWarp(line, own(), boxes)], features);
 }
 
-const present = (poses: (Pose | null)[]) => poses.flatMap((p) => p ?? []);
+/** What a setting draws, letter by letter, nowhere yet; and the box of each. */
+export function makeParts(
+  face: OpenFace,
+  text: string,
+  count: number,
+  set: Setting,
+): { parts: Part[]; boxes: EmBox[] } {
+  const em = face.unitsPerEm;
+  const units = indexUnits(text);
+  // Glyph 0 stands for what the face lacks, as a trial does.
+  const glyphs = set.glyphs.filter((g) => g.glyphId > 0 && face.polygons(g.glyphId).length > 0);
+  const boxes = glyphs.map((g): EmBox => {
+    const b = boundsOf(face.polygons(g.glyphId))!;
+    return {
+      left: (b.xMin * g.scale) / em,
+      right: (b.xMax * g.scale) / em,
+      top: (b.yMax * g.scale + g.yFu) / em,
+      bottom: (b.yMin * g.scale + g.yFu) / em,
+      advance: (g.advanceFu * g.scale) / em,
+    };
+  });
+  const parts = glyphs.map((g, k): Part => {
+    const first = units[g.cluster] ?? 0;
+    const later = glyphs.slice(k + 1).find((n) => n.cluster > g.cluster);
+    const next = later ? (units[later.cluster] ?? first + 1) : count;
+    const polygons = flattenOutline(face.outline(g.glyphId), em / 500).map((p) => {
+      const out = new Float64Array(p.length);
+      for (let i = 0; i < p.length; i += 2) {
+        out[i] = (p[i]! * g.scale) / em;
+        out[i + 1] = (p[i + 1]! * g.scale + g.yFu) / em;
+      }
+      return out;
+    });
+    const centreEm = (boxes[k]!.left + boxes[k]!.right) / 2;
+    return {
+      first,
+      count: max(1, next - first),
+      glyphId: g.glyphId,
+      polygons,
+      centreEm,
+      penEm: g.xFu / em,
+      atPx: 0,
+      dyPx: 0,
+    };
+  });
+  return { parts, boxes };
+}
+
+type Place = Omit<Pose, "features">;
+const present = (places: (Place | null)[], features: string[]) => places.flatMap((p) => (p ? { ...p, features } : []));
 
 /** UTF-16 index in the text → index among the characters that are not white space. */
 function indexUnits(text: string): number[] {
@@ -98,11 +150,11 @@ function indexUnits(text: string): number[] {
   return units;
 }
 
-type EmBox = { left: number; right: number; top: number; bottom: number; advance: number };
+export type EmBox = { left: number; right: number; top: number; bottom: number; advance: number };
 
 const FLAT = { slant: 0, taper: 0, turn: 0 };
 
-function placeByCuts(line: InkLine, parts: Part[], boxes: EmBox[]): Pose | null {
+function placeByCuts(line: InkLine, parts: Part[], boxes: EmBox[]): Place | null {
   const cuts = parts.map((p) => spanOf(line.letters.slice(p.first, p.first + p.count)));
   const fit = fitLine(cuts, boxes);
   if (!fit || fit.aspect < 0.4 || fit.aspect > 2.5) return null;
@@ -126,7 +178,7 @@ function lengthOf(line: InkLine): Pick<Pose, "middlePx" | "halfPx"> {
 }
 
 /** Where letters touch, each piece of ink is shared among letters as the face's own widths and heights say. */
-function placeByPieces(line: InkLine, parts: Part[], boxes: EmBox[], wordStarts: number[]): Pose | null {
+function placeByPieces(line: InkLine, parts: Part[], boxes: EmBox[], wordStarts: number[]): Place | null {
   // Pens of the shaped run (kerning, joins) instead of plain advances.
   const run = boxes.map((b, i) => ({
     ...b,
@@ -168,7 +220,7 @@ function placeByPieces(line: InkLine, parts: Part[], boxes: EmBox[], wordStarts:
 }
 
 /** The word as a whole, drawn as the face sets it: where its columns come to lie over the line's, there its letters stand. */
-function placeByWarp(line: InkLine, parts: Part[], boxes: EmBox[]): Pose | null {
+function placeByWarp(line: InkLine, parts: Part[], boxes: EmBox[]): Place | null {
   const extent = spanOf(line.letters);
   const em = {
     left: min(...parts.map((p, i) => p.penEm + boxes[i]!.left)),

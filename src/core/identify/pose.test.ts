@@ -5,8 +5,9 @@ import { boundsOf } from "../geometry/outline";
 import type { OpenFace } from "../outlines/openFace";
 import { leanLine, readPicture, type InkLine } from "../picture/readPicture";
 import { refinePose } from "./fine";
-import { placeWord } from "./place";
+import { placeWord, setText } from "./place";
 import { clonePose, drawPose, imageInk, posePolygons } from "./pose";
+import { wordingOf } from "./wording";
 
 let face: OpenFace;
 let line: InkLine;
@@ -15,7 +16,11 @@ beforeAll(async () => {
   face = (await readDemo("work-sans", 600)).face;
   line = readPicture(drawLine(face, WORD, { trackingPx: 2 }))!.plain;
 });
-const place = (text = WORD, on = line) => placeWord(face, on, text, [...text.replace(/ /g, "")], [0])[0]!;
+const placeAll = (text: string, on = line) => {
+  const wording = wordingOf(text);
+  return placeWord(face, on, wording, setText(face, wording)[0]!);
+};
+const place = (text = WORD, on = line) => placeAll(text, on)[0]!;
 
 describe("placing", () => {
   test("by cuts the word lies on the picture at once", () => {
@@ -46,11 +51,9 @@ describe("placing", () => {
   });
 
   test("a word that cannot be that long or short is not placed", () => {
-    expect(placeWord(face, line, "l", ["l"], [0])).toEqual([]);
-    expect(placeWord(face, line, "Harbour and lighthouse keepers", [..."Harbourandlighthousekeepers"], [0])).toEqual(
-      [],
-    );
-    expect(placeWord(face, line, "  ", [], [])).toEqual([]);
+    expect(placeAll("l")).toEqual([]);
+    expect(placeAll("Harbourandlighthousekeepers")).toEqual([]);
+    expect(placeAll("  ")).toEqual([]);
   });
 });
 

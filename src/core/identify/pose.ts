@@ -10,6 +10,7 @@ export type Part = {
   /** Index of the first character in the text without spaces, and how many it stands for. */
   first: number;
   count: number;
+  glyphId: number;
   polygons: Polygons;
   /** Centre of the glyph's box in em from its own origin; the point that scaling and slanting leave in place. */
   centreEm: number;
@@ -22,6 +23,8 @@ export type Part = {
 /** The parameters of one candidate on one picture. */
 export type Pose = {
   parts: Part[];
+  /** OpenType tags of the features that its glyphs were chosen by, beside the face's own rules. */
+  features: string[];
   baselinePx: number;
   slope: number;
   scalePx: number;

@@ -161,14 +161,18 @@ function withSpaces(cuts: CutBox[], letters: number[], scalePx: number, guess: s
     .join("");
 }
 
+/** How a line is shown to a letter reader. What it cannot make out one way it often can another: scripts above all. */
+export type Shown = "as it is" | "softer" | "smaller" | "leaning less";
 /** A letter reader: a line of ink → its text, empty where it reads nothing. */
-export type LetterReader = (line: InkLine) => Promise<{ text: string; confidence: number }>;
+export type LetterReader = (line: InkLine, shown: Shown) => Promise<{ text: string; confidence: number }>;
 /** How far a line is from the nearest face set in a text: 0 = the same, 1 = nothing alike. */
 export type TextFit = (line: InkLine, text: string) => Promise<number>;
 export type Reading = { text: string; confidence: number; byReader: string };
 
 /** How much better another reading must fit than the letter reader's own. */
 const READER_TRUST = 0.9;
+/** A fit from which the line is shown to the letter reader otherwise. */
+const DOUBTED_FIT = 0.4;
 /** A fit from which another supposition of the ink is read too; and how much better that must be. */
 const UNSURE_FIT = 0.5;
 const OTHER_INK_FACTOR = 1.25;
@@ -193,8 +197,10 @@ export async function readWords(
   return { text: best.text, confidence: best.confidence, byReader: best.byReader };
 }
 
+type Fitted = { text: string; fit: number; confidence: number };
+
 async function readLine(line: InkLine, index: SignatureIndex, fitOf: TextFit, reader: LetterReader) {
-  const { text: guess, confidence } = await reader(line);
+  const { text: guess, confidence } = await reader(line, "as it is");
   const letters = guess.replace(/\s/g, "").length;
   const cuts = line.letters.length;
   // Letters that touch cannot be spelt one by one: then the letter reader knows better.
@@ -202,15 +208,38 @@ async function readLine(line: InkLine, index: SignatureIndex, fitOf: TextFit, re
   const texts = new Set([guess, spelt?.text ?? ""]);
   if (cuts === letters && /[A-Z].*[A-Z]/.test(guess)) texts.add(guess.toUpperCase());
   texts.delete("");
-  if (!texts.size) return { text: "", byReader: guess, confidence: 0, fit: Infinity };
-  const fits: { text: string; fit: number }[] = [];
-  for (const text of texts) fits.push({ text, fit: (await fitOf(line, text)) * (text === guess ? READER_TRUST : 1) });
+  const fits: Fitted[] = [];
+  for (const text of texts) {
+    const isGuess = text === guess;
+    fits.push({
+      text,
+      fit: (await fitOf(line, text)) * (isGuess ? READER_TRUST : 1),
+      confidence: isGuess ? confidence : 0,
+    });
+  }
+  if (!fits.some((f) => f.fit < DOUBTED_FIT)) fits.push(...(await showOtherwise(line, texts, fitOf, reader)));
+  if (!fits.length) return { text: "", byReader: guess, confidence: 0, fit: Infinity };
   const best = fits.reduce((a, b) => (b.fit < a.fit ? b : a));
   const sure = max(0, min(1, 1.1 - best.fit));
-  return {
-    text: best.text,
-    byReader: guess,
-    fit: best.fit,
-    confidence: best.text === guess ? max(confidence, sure) : sure,
-  };
+  return { text: best.text, byReader: guess, fit: best.fit, confidence: max(best.confidence, sure) };
+}
+
+/** What the letter reader makes of the line when it is shown in other ways, each fitted. @param known - texts that were fitted before. */
+async function showOtherwise(
+  line: InkLine,
+  known: Set<string>,
+  fitOf: TextFit,
+  reader: LetterReader,
+): Promise<Fitted[]> {
+  const seen = new Set(known);
+  const fits: Fitted[] = [];
+  for (const shown of ["softer", "smaller", "leaning less"] as const) {
+    const { text, confidence } = await reader(line, shown);
+    if (!text || seen.has(text)) continue;
+    seen.add(text);
+    const fit = (await fitOf(line, text)) * READER_TRUST;
+    fits.push({ text, fit, confidence });
+    if (fit < DOUBTED_FIT) break;
+  }
+  return fits;
 }

@@ -66,11 +66,22 @@ export function nearestToSketch(
       chance: 0,
       letters: characters.map((char, i) => ({ char, agreement: Number((letters[i] ?? 0).toFixed(3)) })),
       besideFirst: null,
+      features: [],
       overlayPath: laid ? pathOf(laid) : "",
     };
   });
   const compared = new Set(index.ids).size;
-  return { line, leanTan: 0, matches, noneChance: 1, compared, imaging: START, evidence: null };
+  return {
+    line,
+    leanTan: 0,
+    taper: 0,
+    setAs: "plain",
+    matches,
+    noneChance: 1,
+    compared,
+    imaging: START,
+    evidence: null,
+  };
 }
 
 /** How far heights, widths and proportion of the letters are from a style's. */

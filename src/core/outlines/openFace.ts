@@ -16,6 +16,8 @@ export type OpenFace = {
   advanceFu(glyphId: number): number;
   /** Glyph of a character by the cmap alone; null when not mapped. */
   glyphOf(codePoint: number): number | null;
+  /** OpenType tags of the features by which the face sets other glyphs. */
+  features(): readonly string[];
 };
 
 /**
@@ -30,6 +32,7 @@ export function openFace(sfnt: Uint8Array, coordinates: Record<string, number> =
   const outlines = new Map<number, Outline>();
   const polygons = new Map<number, Polygons>();
   const unitsPerEm = face.upem;
+  let features: string[] | null = null;
   const outline = (glyphId: number) => {
     let known = outlines.get(glyphId);
     if (!known) outlines.set(glyphId, (known = parsePath(font.glyphToPath(glyphId))));
@@ -50,5 +53,6 @@ export function openFace(sfnt: Uint8Array, coordinates: Record<string, number> =
     },
     advanceFu: (glyphId) => font.glyphHAdvance(glyphId),
     glyphOf: (codePoint) => font.nominalGlyph(codePoint) || null,
+    features: () => (features ??= [...new Set(face.getTableFeatureTags("GSUB"))]),
   };
 }

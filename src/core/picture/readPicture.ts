@@ -17,6 +17,7 @@ import {
   type Lean,
   type Point,
 } from "./straighten";
+import { evenInk, findTaper } from "./taper";
 import { unbendBaseline } from "./unbend";
 
 // Taken out of the global object once: the loops below call them millions of times.
@@ -79,7 +80,15 @@ export function readPicture(picture: RgbaPicture, frame: PictureFrame = {}): Ink
   if (!plain) return null;
   // Long strokes of a script may look like the slope of its line.
   const level: SupposedInk[] = abs(plain.slopeDeg) > LEVEL_DEG ? [{ picture: found, reading: "level as it is" }] : [];
-  return { plain, others: () => [...level, ...supposeInks(found)].flatMap(read) };
+  return { plain, others: () => [...evenLine(plain), ...[...level, ...supposeInks(found)].flatMap(read)] };
+}
+
+/** The line as seen from the front, where it grows towards one end. */
+function evenLine(line: InkLine): InkLine[] {
+  const taper = findTaper(line.strip);
+  const even = taper && evenInk(line.strip, taper);
+  const cut = even && cutLine(even, 0);
+  return cut ? [{ ...line, ...cut, slopeDeg: line.slopeDeg, reading: "evened" }] : [];
 }
 
 /** Ink made level, its heaviest band cut out at a working height, its letters boxed. */

@@ -20,6 +20,17 @@ export function straightenCorners(picture: RgbaPicture, corners: Point[], limitP
   const shrink = min(1, limitPx / max(fullW, fullH));
   const w = round(fullW * shrink);
   const h = round(fullH * shrink);
+  const map = mapRectangle(corners, w, h);
+  return map && samplePicture(picture, w, h, map);
+}
+
+/** The map of a rectangle, w × h from the origin, onto four corners as perspective lays it. @returns null when they span no area. */
+export function mapRectangle(
+  corners: readonly Point[],
+  w: number,
+  h: number,
+): ((x: number, y: number) => Point) | null {
+  const [p, q, r, s] = corners as [Point, Point, Point, Point];
   const rows: number[][] = [];
   for (const [u, v, to] of [
     [0, 0, p],
@@ -32,10 +43,10 @@ export function straightenCorners(picture: RgbaPicture, corners: Point[], limitP
   }
   const m = solve(rows);
   if (!m) return null;
-  return samplePicture(picture, w, h, (x, y) => {
+  return (x, y) => {
     const k = m[6]! * x + m[7]! * y + 1;
     return { x: (m[0]! * x + m[1]! * y + m[2]!) / k, y: (m[3]! * x + m[4]! * y + m[5]!) / k };
-  });
+  };
 }
 
 /** A picture of another, opaque. @param from - for the middle of a pixel, the place in the other that it shows. */
@@ -198,28 +209,30 @@ export function findSlopeDeg({ widthPx, heightPx, ink }: InkPicture): number {
   return best.value > level * 1.085 ? best.deg : 0;
 }
 
+/** Ink at a place between pixels, whose middles lie at halves; none outside. */
+export function readInk({ widthPx: w, heightPx: h, ink }: InkPicture, x: number, y: number): number {
+  const x0 = floor(x - 0.5);
+  const y0 = floor(y - 0.5);
+  const at = (i: number, j: number) => (i < 0 || j < 0 || i >= w || j >= h ? 0 : ink[j * w + i]!);
+  const fx = x - 0.5 - x0;
+  const fy = y - 0.5 - y0;
+  return (
+    at(x0, y0) * (1 - fx) * (1 - fy) +
+    at(x0 + 1, y0) * fx * (1 - fy) +
+    at(x0, y0 + 1) * (1 - fx) * fy +
+    at(x0 + 1, y0 + 1) * fx * fy
+  );
+}
+
 /** Draws ink anew, turned by an angle about its centre and scaled; outside is paper. Averages where it shrinks. */
 export function turnInk(picture: InkPicture, slopeDeg: number, scale: number): InkPicture {
-  const { widthPx: w, heightPx: h, ink } = picture;
+  const { widthPx: w, heightPx: h } = picture;
   const cos = Math.cos((slopeDeg * Math.PI) / 180);
   const sin = Math.sin((slopeDeg * Math.PI) / 180);
   const outW = max(4, ceil((w * abs(cos) + h * abs(sin)) * scale));
   const outH = max(4, ceil((h * abs(cos) + w * abs(sin)) * scale));
   const sub = scale < 0.9 ? min(4, ceil(1 / scale)) : 1;
   const out = new Float32Array(outW * outH);
-  const read = (x: number, y: number) => {
-    const x0 = floor(x);
-    const y0 = floor(y);
-    const at = (i: number, j: number) => (i < 0 || j < 0 || i >= w || j >= h ? 0 : ink[j * w + i]!);
-    const fx = x - x0;
-    const fy = y - y0;
-    return (
-      at(x0, y0) * (1 - fx) * (1 - fy) +
-      at(x0 + 1, y0) * fx * (1 - fy) +
-      at(x0, y0 + 1) * (1 - fx) * fy +
-      at(x0 + 1, y0 + 1) * fx * fy
-    );
-  };
   for (let y = 0; y < outH; y++)
     for (let x = 0; x < outW; x++) {
       let sum = 0;
@@ -227,7 +240,7 @@ export function turnInk(picture: InkPicture, slopeDeg: number, scale: number): I
         for (let i = 0; i < sub; i++) {
           const u = (x + (i + 0.5) / sub - outW / 2) / scale;
           const v = (y + (j + 0.5) / sub - outH / 2) / scale;
-          sum += read(u * cos + v * sin + w / 2 - 0.5, -u * sin + v * cos + h / 2 - 0.5);
+          sum += readInk(picture, u * cos + v * sin + w / 2, -u * sin + v * cos + h / 2);
         }
       out[y * outW + x] = sum / (sub * sub);
     }

@@ -5,9 +5,9 @@ import { codeOfDecoder, MOST_PIXELS } from "./pictureLimits";
 import type { HandCut, Identification } from "@/contracts/identify";
 import type { RequestFaultCode } from "@/contracts/errors";
 import { SignatureIndex } from "@/core/identify/signature";
-import { workAlone, type Crew } from "@/core/identify/crew";
+import { workAlone, type CloselyJob, type Crew } from "@/core/identify/crew";
 import { fitText, identifyPicture, keepFaces } from "@/core/identify/identifyPicture";
-import type { FaceLoader } from "@/core/identify/fit";
+import { START, type FaceLoader } from "@/core/identify/fit";
 import { rankByAdvances, rankByOutlines } from "@/core/identify/nearestFaces";
 import { nearestToSketch } from "@/core/identify/sketch";
 import { readWords } from "@/core/identify/readShapes";
@@ -56,8 +56,9 @@ let held: {
 
 export default async function identify(request: IdentifyRequest): Promise<IdentifyReply> {
   if (request.warmUp) {
-    // So that the first picture does not wait for the index and the letter reader.
-    indexFor(request);
+    // So that the first picture does not wait for the index, the second thread and the letter reader.
+    const nothing: CloselyJob = { kind: "closely", laid: [], imaging: START };
+    await indexFor(request).crew([nothing, nothing]);
     await warmReader();
     return { ok: false, code: "picture-empty" };
   }
@@ -102,6 +103,7 @@ export default async function identify(request: IdentifyRequest): Promise<Identi
         chance: m.chance,
         letters: m.letters,
         coordinates: m.coordinates,
+        features: m.features,
         besideFirst: m.besideFirst,
         overlay: { path: m.overlayPath, widthPx, heightPx },
       })),
@@ -113,6 +115,8 @@ export default async function identify(request: IdentifyRequest): Promise<Identi
         slopeDeg: line.slopeDeg,
         cut: line.letters.length === characters.length ? "letters" : "whole-word",
         reading: line.reading,
+        taper: result.taper,
+        setAs: result.setAs,
         leanTan: result.leanTan,
       },
       areas: decoded.areas,

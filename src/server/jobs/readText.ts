@@ -3,7 +3,10 @@ import { createRequire } from "node:module";
 import { dirname, join } from "node:path";
 import sharp, { type Sharp } from "sharp";
 import { createWorker, PSM, type Worker } from "tesseract.js";
-import type { InkLine } from "@/core/picture/readPicture";
+import type { Shown } from "@/core/identify/readShapes";
+import { leanLine, type InkLine } from "@/core/picture/readPicture";
+
+const { max, round } = Math;
 
 const require = createRequire(import.meta.url);
 let warm: Promise<Worker> | null = null;
@@ -27,20 +30,36 @@ export async function warmReader(): Promise<void> {
 
 /** Paper around the line: the reader wants some. */
 const MARGIN_PX = 14;
+/** What the other ways of showing a line do to it. */
+const SOFTER_PX = 1.5;
+const SMALLER = 0.6;
+const LESS_LEAN_TAN = 0.2;
 
 /** Reads a line of ink. @returns text with single spaces, confidence 0–1. */
-export async function readLetters(line: InkLine): Promise<{ text: string; confidence: number }> {
+export async function readLetters(line: InkLine, shown: Shown): Promise<{ text: string; confidence: number }> {
   warm ??= start();
   const worker = await warm.catch((error: unknown) => {
     warm = null;
     throw error;
   });
-  const png = await drawStrip(line)
+  const png = await (
+    await showLine(line, shown)
+  )
     .extend({ top: MARGIN_PX, bottom: MARGIN_PX, left: MARGIN_PX, right: MARGIN_PX, background: "#ffffff" })
     .png()
     .toBuffer();
   const { data } = await worker.recognize(png);
   return { text: data.text.replace(/\s+/g, " ").trim(), confidence: data.confidence / 100 };
+}
+
+async function showLine(line: InkLine, shown: Shown): Promise<Sharp> {
+  if (shown === "leaning less") return drawStrip(leanLine(line, LESS_LEAN_TAN).line);
+  const strip = drawStrip(line);
+  if (shown === "as it is") return strip;
+  const changed =
+    shown === "softer" ? strip.blur(SOFTER_PX) : strip.resize(max(8, round(line.strip.widthPx * SMALLER)));
+  // What a picture is changed by comes before its margin only if it is drawn in between.
+  return sharp(await changed.png().toBuffer());
 }
 
 /** The straightened line as a picture, dark on light. */

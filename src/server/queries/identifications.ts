@@ -1,5 +1,5 @@
 // SQL on identifications that are kept with briefs.
-import type { IdentificationId, IdentificationState, SavedIdentification } from "@/contracts/identifications";
+import { IdentificationState, type IdentificationId, type SavedIdentification } from "@/contracts/identifications";
 import type { Db } from "../db/open";
 
 type Row = {
@@ -14,7 +14,8 @@ type Row = {
 export type StoredIdentification = SavedIdentification & { sha256: string };
 
 function toStored(r: Row): StoredIdentification {
-  const state = JSON.parse(r.state) as IdentificationState;
+  // Read by its schema: what was kept earlier lacks what came later.
+  const state = IdentificationState.parse(JSON.parse(r.state));
   const [first] = state.result.matches;
   return {
     identificationId: r.identification_id,

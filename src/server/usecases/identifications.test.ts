@@ -32,7 +32,17 @@ const state = (text: string): IdentificationState => ({
     reading: { text: "Wren & Tern", confidence: 0.9, given: false, letters: [] },
     matches: [],
     notInLibraries: { chance: 0.8 },
-    strip: { png: "", widthPx: 9, heightPx: 9, slopeDeg: 0, cut: "letters", reading: "plain", leanTan: 0 },
+    strip: {
+      png: "",
+      widthPx: 9,
+      heightPx: 9,
+      slopeDeg: 0,
+      cut: "letters",
+      reading: "plain",
+      taper: 0,
+      setAs: "plain" as const,
+      leanTan: 0,
+    },
     ...{ areas: [], compared: 844, tookMs: 200 },
   },
 });

@@ -2,13 +2,14 @@
 // The answer as a sentence first, then the matches and what was tried; arrows go through them, Space keeps, O lays over.
 import { useEffect, type Dispatch } from "react";
 import type { IdentifyMatch } from "@/contracts/identify";
+import { writeFeature } from "@/contracts/words";
 import { isTyping } from "../bench/Bench";
 import { useBench } from "../bench/BenchContext";
 import { AskPeople } from "./AskPeople";
 import type { Keeping } from "./kept";
 import { MatchRow, useDetails } from "./MatchRow";
 import { NearestUsable } from "./NearestUsable";
-import { selectMatches, writeAnswer, type IdentifyAction, type IdentifyState } from "./state";
+import { isTapered, selectMatches, writeAnswer, type IdentifyAction, type IdentifyState } from "./state";
 import { TryFace } from "./TryFace";
 
 type Props = {
@@ -17,10 +18,12 @@ type Props = {
   /** False: another picture is in front. */
   isShown: boolean;
   onTry: (styleId: string) => void;
+  /** Puts four corners around the line. */
+  onCorners: () => void;
   keeping: Keeping;
 };
 
-export function Answer({ state, dispatch, isShown, onTry, keeping }: Props) {
+export function Answer({ state, dispatch, isShown, onTry, onCorners, keeping }: Props) {
   const { toggleKept } = useBench();
   const { result, focus, lay, tried } = state;
   const matches = result?.matches ?? NO_MATCHES;
@@ -61,6 +64,9 @@ export function Answer({ state, dispatch, isShown, onTry, keeping }: Props) {
             : "No letter tells it from the first."}
         </p>
       )}
+      {match.features.length > 0 && (
+        <p className="text-[12px] text-basalt">nearest with {match.features.map(writeFeature).join(", ")}</p>
+      )}
       {match.coordinates && (
         <p className="num text-[12px] text-basalt">
           nearest at{" "}
@@ -93,6 +99,16 @@ export function Answer({ state, dispatch, isShown, onTry, keeping }: Props) {
         <p className="mt-0.5 text-basalt">
           {result.compared} styles compared in {(result.tookMs / 1000).toFixed(1)} s. Chance that it is none of yours:{" "}
           {Math.round(result.notInLibraries.chance * 100)} %.
+          {result.strip.setAs === "small-capitals" && " Taken for small capitals."}
+        </p>
+      )}
+      {result && isTapered(state) && (
+        <p className="mt-1">
+          The lettering grows towards one end, as a sign seen from the side.{" "}
+          <button type="button" className="font-semibold text-tide underline" onClick={onCorners}>
+            Pull four corners around it
+          </button>{" "}
+          for a surer answer.
         </p>
       )}
       {result && <TryFace onTry={onTry} busy={state.busy} />}

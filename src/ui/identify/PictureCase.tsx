@@ -218,6 +218,7 @@ export function PictureCase({ open, isShown, onFiles }: Props) {
         dispatch={dispatch}
         isShown={isShown}
         onTry={(styleId) => void ask(picture, shape, text || state.result?.reading.text || "", { styleId })}
+        onCorners={() => dispatch({ type: "corners", corners: cornersOf(picture, frame) })}
         keeping={keeping}
       />
     </div>

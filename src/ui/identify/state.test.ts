@@ -23,7 +23,7 @@ const answer = (matches: IdentifyMatch[], noneChance = 0.05): Identification => 
   notInLibraries: { chance: noneChance },
   strip: {
     ...{ png: "", widthPx: 9, heightPx: 9, slopeDeg: 0 },
-    ...{ cut: "letters" as const, reading: "plain", leanTan: 0 },
+    ...{ cut: "letters" as const, reading: "plain", taper: 0, setAs: "plain" as const, leanTan: 0 },
   },
   ...{ areas: [{ x: 0, y: 0, width: 9, height: 9 }], compared: 844, tookMs: 200 },
 });

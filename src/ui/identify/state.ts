@@ -145,6 +145,12 @@ export function baselineOf(picture: Picture, frame: Frame | null): Corner[] {
   ];
 }
 
+/** From here on letters grow along the line as they do on no straight sheet. */
+const TAPERED = 0.07;
+/** Whether four corners would tell more: the line is seen from the side and was not straightened by hand. */
+export const isTapered = ({ result, corners, baseline }: IdentifyState) =>
+  !corners && !baseline && Math.abs(result?.strip.taper ?? 0) > TAPERED;
+
 /** The answer as a sentence: how sure, and when it is none. */
 export function writeAnswer(result: Identification): string {
   const [first] = result.matches;

@@ -5,7 +5,7 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { useEffect, useRef, useState } from "react";
 import { GLYPH_KINDS, type Glyph, type GlyphList, type StyleDetail } from "@/contracts/styles";
 import { nameCharacter, writeCodePoint } from "@/core/open/characterNames";
-import { FEATURE_WORDS } from "@/contracts/words";
+import { writeFeature } from "@/contracts/words";
 import { useBench } from "../bench/BenchContext";
 import { useActiveLine } from "../bench/BriefStrip";
 import { callApi } from "../parts/api";
@@ -226,7 +226,7 @@ function Looked({
         {glyph.features.length > 0 && (
           <>
             <br />
-            by feature {glyph.features.map((f) => FEATURE_WORDS[f] ?? f).join(", ")}
+            by feature {glyph.features.map(writeFeature).join(", ")}
           </>
         )}
       </p>

@@ -1,0 +1,115 @@
+// One question as a crew is asked it: every stage in shares, and the places where each entry came to lie so far.
+import type { InkLine } from "../picture/readPicture";
+import { isCutWell, type CoarseRank } from "./coarse";
+import {
+  deal,
+  SHARES,
+  type AlternatesJob,
+  type CloselyJob,
+  type CoarseJob,
+  type Crew,
+  type LookJob,
+  type ReplyTo,
+  type SettleJob,
+} from "./crew";
+import { byTotal, type Laid, type Tried, type View } from "./fit";
+import { oncePer } from "./oncePer";
+import type { Imaging, Pose } from "./pose";
+import type { Settled } from "./settle";
+import type { Wording } from "./wording";
+
+/** One question to a crew: what stands there, and where each entry came to lie so far. */
+export class Question {
+  private poses = new Map<View, Map<number, Pose>>();
+  constructor(
+    readonly wording: Wording,
+    private crew: Crew,
+  ) {}
+
+  /** The coarse stage over the whole index. @param cutsOnly - the dear look by pieces is left out. */
+  async rank(line: InkLine, keep: number, cutsOnly = false): Promise<CoarseRank[]> {
+    const ask = async (kind: CoarseJob["kind"]) => {
+      const jobs = Array.from({ length: SHARES }, (_, at): CoarseJob => ({
+        kind,
+        line,
+        wording: this.wording,
+        share: { at, of: SHARES },
+        keep,
+      }));
+      const ranks = (await this.crew(jobs)).flat();
+      return ranks.sort((a, b) => a.cost - b.cost).slice(0, keep);
+    };
+    const isCut = line.letters.length === this.wording.characters.length;
+    const byCuts = isCut ? await ask("cuts") : [];
+    if (cutsOnly || isCutWell(byCuts)) return byCuts;
+    const byPieces = await ask("pieces");
+    return mergeRanks(byPieces, await ask("whole"));
+  }
+
+  /** A look at the small copies, each begun where the last one ended. */
+  async look(list: Pick<Tried, "entry" | "view">[], imaging: Imaging, rounds: number): Promise<Tried[]> {
+    const laid = list.map(({ entry, view }): Laid => {
+      const pose = this.poses.get(view)?.get(entry) ?? null;
+      return { entry, view, pose, per: view.perFirst };
+    });
+    const looked = await this.inShares(laid, (part): LookJob => ({
+      kind: "look",
+      laid: part,
+      wording: this.wording,
+      imaging,
+      rounds,
+    }));
+    const tried = looked.flatMap((t) => t ?? []);
+    for (const { view, entry, result } of tried) {
+      let poses = this.poses.get(view);
+      if (!poses) this.poses.set(view, (poses = new Map()));
+      poses.set(entry, result.pose);
+    }
+    return tried.sort(byTotal);
+  }
+
+  async lookClosely(list: Tried[], imaging: Imaging): Promise<Tried[]> {
+    const laid = list.map((t): Laid => ({ ...t, pose: t.result.pose }));
+    return (await this.inShares(laid, (part): CloselyJob => ({ kind: "closely", laid: part, imaging }))).sort(byTotal);
+  }
+
+  /** Those of a list whose face comes nearer with letters chosen otherwise, in their place. */
+  async tryAlternates(list: Tried[], imaging: Imaging): Promise<Tried[]> {
+    const { wording } = this;
+    const found = await this.inShares(list, (tried): AlternatesJob => ({
+      kind: "alternates",
+      tried,
+      wording,
+      imaging,
+    }));
+    return list.map((t, i) => found[i] ?? t).sort(byTotal);
+  }
+
+  settle(list: Tried[], imaging: Imaging): Promise<(Settled | null)[]> {
+    return this.inShares(list, (tried): SettleJob => ({ kind: "settle", tried, wording: this.wording, imaging }));
+  }
+
+  /** Replies one an item, in their order. What comes back from elsewhere speaks of copies of the views: they are put back. */
+  private async inShares<T extends { view: View }, J extends LookJob | CloselyJob | AlternatesJob | SettleJob>(
+    list: T[],
+    make: (part: T[]) => J,
+  ): Promise<ReplyTo<J>[number][]> {
+    const replies = await this.crew(deal(list).map(make));
+    return list.map((item, i) => {
+      const reply = replies[i % SHARES]![Math.floor(i / SHARES)] ?? null;
+      const tried = reply && ("tried" in reply ? reply.tried : reply);
+      if (tried) tried.view = item.view;
+      return reply;
+    });
+  }
+}
+
+/** Two rankings whose costs do not compare: each place of the second counts as much as the same place of the first. */
+function mergeRanks(first: CoarseRank[], second: CoarseRank[]): CoarseRank[] {
+  const last = first[first.length - 1]?.cost ?? 1;
+  const all = [...first, ...second.map((r, i) => ({ ...r, cost: first[i]?.cost ?? last }))];
+  return oncePer(
+    all.sort((a, b) => a.cost - b.cost),
+    (r) => r.style,
+  );
+}

@@ -1,0 +1,84 @@
+// Lines seen from the side: how much they grow is found, and they are drawn as seen from the front. Checked by warping even lines.
+import { beforeAll, describe, expect, test } from "@jest/globals";
+import { readDemo } from "../../../tests/fixtures/demoFont";
+import { drawLine } from "../../../tests/fixtures/drawLine";
+import type { InkPicture } from "../geometry/raster";
+import type { OpenFace } from "../outlines/openFace";
+import { readPicture } from "./readPicture";
+import { samplePicture } from "./straighten";
+import { evenInk, findTaper } from "./taper";
+
+const faces = new Map<string, OpenFace>();
+beforeAll(async () => {
+  for (const id of ["work-sans", "zilla-slab", "great-vibes", "lora"]) faces.set(id, (await readDemo(id)).face);
+});
+const draw = (id: string, text: string) => drawLine(faces.get(id)!, text, { sizePx: 80, marginPx: 60 });
+
+/** A picture whose left end is drawn `left` times and whose right end `right` times as high, as perspective does. */
+function seenFromSide(id: string, text: string, left: number, right: number) {
+  const picture = draw(id, text);
+  const { widthPx: w, heightPx: h } = picture;
+  // A plane in perspective: heights grow along a straight line, and places with them.
+  const at = (x: number) => left + ((right - left) * x) / w;
+  return samplePicture(picture, w, h, (x, y) => ({ x: (right * x) / at(x), y: h / 2 + (y - h / 2) / at(x) }));
+}
+
+describe("how much a line grows", () => {
+  test.each([
+    ["work-sans", "Harbour Light", 0.66, 1],
+    ["work-sans", "Harbour Light", 1, 0.7],
+    ["zilla-slab", "BRASS LANTERN", 0.7, 1],
+    ["lora", "Keepers of the Lamp", 1, 0.62],
+  ])("%s “%s”, ends %d and %d", (id, text, left, right) => {
+    const line = readPicture(seenFromSide(id, text, left, right))!.plain;
+    const taper = findTaper(line.strip)!;
+    const growth = (right - left) / (right + left);
+    // Lettering begins and ends within the picture: it grows less than that.
+    expect(Math.abs(taper.growth - growth)).toBeLessThan(0.06);
+  });
+
+  test.each([
+    ["work-sans", "Harbour Light"],
+    ["zilla-slab", "BRASS LANTERN"],
+    ["lora", "15:30"],
+    ["lora", "Jetty"],
+  ])("%s “%s” is even as it is", (id, text) => {
+    expect(findTaper(readPicture(draw(id, text))!.plain.strip)).toBeNull();
+  });
+
+  test("paper has none", () => {
+    const blank: InkPicture = { widthPx: 80, heightPx: 30, ink: new Float32Array(2400) };
+    expect(findTaper(blank)).toBeNull();
+  });
+});
+
+describe("seen from the front", () => {
+  test("first and last letter are as high as each other", () => {
+    const { plain, others } = readPicture(seenFromSide("work-sans", "HARBOUR LIGHT", 0.66, 1))!;
+    const heights = (letters: { top: number; bottom: number }[]) =>
+      [letters[0]!, letters[letters.length - 1]!].map((b) => b.bottom - b.top) as [number, number];
+    const [first, last] = heights(plain.letters);
+    expect(first / last).toBeLessThan(0.8);
+    const evened = others().find((l) => l.reading === "evened")!;
+    const [evenFirst, evenLast] = heights(evened.letters);
+    expect(Math.abs(evenFirst / evenLast - 1)).toBeLessThan(0.06);
+    expect(evened.letters).toHaveLength(12);
+  });
+
+  test("letters keep their proportions: the far ones were narrower too", () => {
+    const widthsOf = (letters: { left: number; right: number }[]) => letters.map((b) => b.right - b.left);
+    const evened = readPicture(seenFromSide("work-sans", "NNNNNNNN", 0.66, 1))!
+      .others()
+      .find((l) => l.reading === "evened")!;
+    const widths = widthsOf(evened.letters);
+    expect(widths).toHaveLength(8);
+    expect(Math.max(...widths) / Math.min(...widths)).toBeLessThan(1.12);
+  });
+
+  test("nothing is lost of the ink's edges", () => {
+    const line = readPicture(seenFromSide("lora", "Quay", 0.7, 1))!.plain;
+    const even = evenInk(line.strip, { growth: 0.18, rise: 0 })!;
+    const border = [...even.ink.subarray(0, even.widthPx), ...even.ink.subarray(-even.widthPx)];
+    expect(Math.max(...border)).toBeLessThan(0.2);
+  });
+});

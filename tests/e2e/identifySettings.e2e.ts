@@ -1,0 +1,63 @@
+// Lettering that is not set plainly, or not seen from the front: small capitals are told as such, a sign seen from the side asks for
+// its four corners.
+import { beforeAll, describe, expect, test } from "@jest/globals";
+import { drawByBrowser, expectNoAxeFaults, makeBrief, openBrowser, styleNamed } from "./browser";
+
+const browser = openBrowser();
+let [briefId, zilla] = ["", ""];
+beforeAll(async () => {
+  briefId = await makeBrief({ name: "Settings test", uses: ["goods-for-sale"] });
+  zilla = (await styleNamed("zilla slab bold")).styleId;
+});
+
+async function identify(name: string, css: string, text: string) {
+  const { page, context } = browser;
+  const buffer = await drawByBrowser(context, zilla, text, css);
+  await page.goto(`/b/${briefId}/identify`);
+  await page.getByLabel("Picture").setInputFiles({ name, mimeType: "image/png", buffer });
+  await page.locator("[data-match]").first().waitFor({ timeout: 40_000 });
+}
+const first = () => browser.page.locator("[data-match]").first().getAttribute("data-match");
+async function compareAs(text: string) {
+  const { page } = browser;
+  await page.getByLabel("Read as").fill(text);
+  const answered = page.waitForResponse((r) => r.url().endsWith("/identify") && r.request().method() === "POST");
+  await page.getByRole("button", { name: "Compare again" }).click();
+  await answered;
+  await page.getByText("Comparing every style").waitFor({ state: "hidden", timeout: 40_000 });
+}
+
+describe("small capitals", () => {
+  test("are found unread, and told", async () => {
+    const { page } = browser;
+    await identify("small.png", "font-variant-caps:small-caps", "Brass Lantern");
+    expect(await first()).toBe("Zilla Slab Bold");
+    await page.getByText("Taken for small capitals.").waitFor();
+  });
+
+  test("typed as a sentence they are the same", async () => {
+    await compareAs("Brass Lantern");
+    expect(await first()).toBe("Zilla Slab Bold");
+    await browser.page.getByText("Taken for small capitals.").waitFor();
+    await expectNoAxeFaults(browser.page);
+  });
+
+  test("plain text is not taken for them", async () => {
+    await identify("plain.png", "", "Brass Lantern");
+    expect(await first()).toBe("Zilla Slab Bold");
+    expect(await browser.page.getByText("Taken for small capitals.").count()).toBe(0);
+  });
+});
+
+describe("a sign seen from the side", () => {
+  test("asks for its four corners, which the answer puts around it", async () => {
+    const { page } = browser;
+    await identify("side.png", "transform:perspective(700px) rotateY(34deg)", "Harbour Light");
+    await compareAs("Harbour Light");
+    await page.getByText("The lettering grows towards one end").waitFor();
+    await page.getByRole("button", { name: "Pull four corners around it" }).click();
+    await page.getByRole("button", { name: "Corner top left" }).waitFor();
+    expect(await page.getByText("The lettering grows towards one end").count()).toBe(0);
+    expect(await page.getByRole("button", { name: "Four corners" }).getAttribute("aria-pressed")).toBe("true");
+  });
+});
