@@ -270,7 +270,8 @@ export async function fitText(line: InkLine, text: string, crew: Crew): Promise<
     return min(1, (await question.look(few, START, EFFORT.lookRounds))[0]?.total ?? 1);
   };
   const plain = await fit(wording);
-  const small = plain > UNSURE_FIT ? supposeSmallCapitals(line, wording) : null;
+  // A letter reader sees small capitals as capitals.
+  const small = plain > UNSURE_FIT && text === text.toUpperCase() ? supposeSmallCapitals(line, wording) : null;
   return small ? min(plain, READING_COST * (await fit(small))) : plain;
 }
 

@@ -4,6 +4,7 @@ import { sumInk } from "../geometry/raster";
 import type { InkLine, InkReadings } from "../picture/readPicture";
 import type { CutBox } from "../picture/straighten";
 import { COARSE_WEIGHTS, fitLine, formIn, trimmedMean } from "./coarse";
+import { oncePer } from "./oncePer";
 import { SignatureIndex, type SignBox } from "./signature";
 
 // Taken out of the global object once: the loops below call them millions of times.
@@ -224,22 +225,31 @@ async function readLine(line: InkLine, index: SignatureIndex, fitOf: TextFit, re
   return { text: best.text, byReader: guess, fit: best.fit, confidence: max(best.confidence, sure) };
 }
 
-/** What the letter reader makes of the line when it is shown in other ways, each fitted. @param known - texts that were fitted before. */
+/**
+ * What the letter reader makes of the line when it is shown in other ways: the surest of it, fitted.
+ * @param known - texts that were fitted before.
+ */
 async function showOtherwise(
   line: InkLine,
   known: Set<string>,
   fitOf: TextFit,
   reader: LetterReader,
 ): Promise<Fitted[]> {
-  const seen = new Set(known);
+  const guesses: { text: string; confidence: number }[] = [];
+  for (const shown of ["softer", "smaller", "leaning less"] as const) guesses.push(await reader(line, shown));
+  guesses.sort((a, b) => b.confidence - a.confidence);
+  const worthwhile = oncePer(
+    guesses.filter((g) => g.text && g.confidence >= LEAST_SURE && !known.has(g.text)),
+    (g) => g.text,
+  );
   const fits: Fitted[] = [];
-  for (const shown of ["softer", "smaller", "leaning less"] as const) {
-    const { text, confidence } = await reader(line, shown);
-    if (!text || seen.has(text)) continue;
-    seen.add(text);
+  for (const { text, confidence } of worthwhile.slice(0, MOST_SHOWN)) {
     const fit = (await fitOf(line, text)) * READER_TRUST;
     fits.push({ text, fit, confidence });
     if (fit < DOUBTED_FIT) break;
   }
   return fits;
 }
+/** A guess less sure than this is not fitted, and no more than so many. */
+const LEAST_SURE = 0.15;
+const MOST_SHOWN = 2;

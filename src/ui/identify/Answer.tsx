@@ -100,6 +100,7 @@ export function Answer({ state, dispatch, isShown, onTry, onCorners, keeping }: 
           {result.compared} styles compared in {(result.tookMs / 1000).toFixed(1)} s. Chance that it is none of yours:{" "}
           {Math.round(result.notInLibraries.chance * 100)} %.
           {result.strip.setAs === "small-capitals" && " Taken for small capitals."}
+          {result.strip.reading === "evened" && " Seen from the side: compared as from the front."}
         </p>
       )}
       {result && isTapered(state) && (

@@ -5,6 +5,7 @@ import {
   baselineOf,
   cornersOf,
   identifyReducer,
+  isTapered,
   NOTHING,
   selectMatches,
   writeAnswer,
@@ -44,6 +45,15 @@ describe("the state", () => {
     expect([curved.corners, curved.baseline?.length]).toEqual([null, 3]);
     const cornered = identifyReducer(curved, { type: "corners", corners: points });
     expect([cornered.corners?.length, cornered.baseline]).toEqual([4, null]);
+  });
+
+  test("a line that grows asks for its corners, until they are pulled", () => {
+    const even = answer([match("lora", 0.9)]);
+    const tapered = { ...even, strip: { ...even.strip, taper: -0.2 } };
+    const asked = run({ type: "answered", result: tapered });
+    expect([isTapered(run({ type: "answered", result: even })), isTapered(asked)]).toEqual([false, true]);
+    const points = [1, 2, 3, 4].map((v) => ({ x: v, y: v }));
+    expect(isTapered(identifyReducer(asked, { type: "corners", corners: points }))).toBe(false);
   });
 
   test("lines that were found stand while one of them is asked about", () => {
