@@ -68,7 +68,12 @@ export async function answerPictures(
       let read = p.text;
       let byReader = p.text;
       if (mode === "unread" && lines)
-        ({ text: read, byReader } = await readWords(lines, library.index, (l, t) => fitText(l, t, crew), readLetters));
+        ({ text: read, byReader } = await readWords(
+          lines,
+          library.index,
+          (l, t, by) => fitText(l, t, crew, by),
+          readLetters,
+        ));
       const result = lines && read ? await identifyPicture(lines, read, library.index, crew, 20) : null;
       const ms = performance.now() - started;
       const matches = result?.matches ?? [];

@@ -6,7 +6,7 @@ import { readPicture } from "../picture/readPicture";
 import type { CutBox } from "../picture/straighten";
 import { alignPieces } from "./align";
 import { instancesOf } from "./instances";
-import { readByShape, readWords } from "./readShapes";
+import { readByShape, readWords, type TextFit } from "./readShapes";
 import { workAlone } from "./crew";
 import { fitText, identifyPicture } from "./identifyPicture";
 import { SignatureIndex, signFont, type SignBox } from "./signature";
@@ -109,7 +109,7 @@ describe("reading by shape", () => {
   );
 
   test("a wrong guess is doubted, a right one stays", async () => {
-    const fitOf = (line: Parameters<typeof fitText>[0], text: string) => fitText(line, text, workAlone(index, load));
+    const fitOf: TextFit = (line, text, by) => fitText(line, text, workAlone(index, load), by);
     const lines = lineOf("lora", "Harbour");
     const wrong = await readWords(lines, index, fitOf, () => Promise.resolve({ text: "Hanbour", confidence: 0.9 }));
     expect(wrong).toMatchObject({ text: "Harbour", byReader: "Hanbour" });
@@ -119,7 +119,7 @@ describe("reading by shape", () => {
   });
 
   test("what the letter reader cannot make out is shown to it otherwise", async () => {
-    const fitOf = (line: Parameters<typeof fitText>[0], text: string) => fitText(line, text, workAlone(index, load));
+    const fitOf: TextFit = (line, text, by) => fitText(line, text, workAlone(index, load), by);
     // Letters that run into each other are not spelt one by one.
     const lines = lineOf("lora", "Harbour", { trackingPx: -9 });
     const asked: string[] = [];

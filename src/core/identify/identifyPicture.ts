@@ -260,12 +260,17 @@ function edgeOf({ result, view, per }: Tried): number {
  * How far a line is from the nearest face when a text is supposed: what choosing between readings goes by.
  * @returns cost of the best of a few, 0 = the same; 1 where nothing can be laid over it.
  */
-export async function fitText(line: InkLine, text: string, crew: Crew): Promise<number> {
+export async function fitText(
+  line: InkLine,
+  text: string,
+  crew: Crew,
+  by: "cuts" | "any way" = "any way",
+): Promise<number> {
   const wording = wordingOf(text);
   const view = viewOf(line, UPRIGHT);
   const fit = async (supposed: Wording) => {
     const question = new Question(supposed, crew);
-    const ranks = await question.rank(line, EFFORT.perReading);
+    const ranks = await question.rank(line, EFFORT.perReading, by === "cuts");
     const few = ranks.map((r) => ({ entry: r.style, view }));
     return min(1, (await question.look(few, START, EFFORT.lookRounds))[0]?.total ?? 1);
   };

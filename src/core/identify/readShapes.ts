@@ -166,12 +166,17 @@ function withSpaces(cuts: CutBox[], letters: number[], scalePx: number, guess: s
 export type Shown = "as it is" | "softer" | "smaller" | "leaning less";
 /** A letter reader: a line of ink → its text, empty where it reads nothing. */
 export type LetterReader = (line: InkLine, shown: Shown) => Promise<{ text: string; confidence: number }>;
-/** How far a line is from the nearest face set in a text: 0 = the same, 1 = nothing alike. */
-export type TextFit = (line: InkLine, text: string) => Promise<number>;
+/**
+ * How far a line is from the nearest face set in a text: 0 = the same, 1 = nothing alike.
+ * `by`: its cut letters alone, where there are as many as characters, or the line in any way, which takes many times as long.
+ */
+export type TextFit = (line: InkLine, text: string, by: "cuts" | "any way") => Promise<number>;
 export type Reading = { text: string; confidence: number; byReader: string };
 
 /** How much better another reading must fit than the letter reader's own. */
 const READER_TRUST = 0.9;
+/** A fit by cuts under which nothing else is tried. */
+const CLEAR_FIT = 0.2;
 /** A fit from which the line is shown to the letter reader otherwise. */
 const DOUBTED_FIT = 0.4;
 /** A fit from which another supposition of the ink is read too; and how much better that must be. */
@@ -189,20 +194,33 @@ export async function readWords(
   fitOf: TextFit,
   reader: LetterReader,
 ): Promise<Reading> {
-  let best = await readLine(lines.plain, index, fitOf, reader);
-  if (best.fit > UNSURE_FIT)
+  const showAgain = async (read: ReadLine) =>
+    read.fit < DOUBTED_FIT ? read : better(read, await showOtherwise(read, fitOf, reader));
+  let best = await showAgain(await readLine(lines.plain, index, fitOf, reader));
+  if (best.fit > UNSURE_FIT) {
+    const plain = best;
     for (const line of lines.others()) {
       const other = await readLine(line, index, fitOf, reader);
       if (other.fit * OTHER_INK_FACTOR < best.fit) best = other;
     }
-  return { text: best.text, confidence: best.confidence, byReader: best.byReader };
+    if (best !== plain) best = await showAgain(best);
+  }
+  const { text, fit, confidence, byReader } = best;
+  const sure = max(0, min(1, 1.1 - fit));
+  return { text, confidence: text ? max(confidence, sure) : 0, byReader };
 }
 
 type Fitted = { text: string; fit: number; confidence: number };
+/** What a line was read as, the nearest of the texts that were fitted. */
+type ReadLine = Fitted & { line: InkLine; byReader: string; fitted: Set<string> };
+const better = (read: ReadLine, fits: Fitted[]): ReadLine => ({
+  ...read,
+  ...[read, ...fits].reduce((a, b) => (b.fit < a.fit ? b : a)),
+});
 
-async function readLine(line: InkLine, index: SignatureIndex, fitOf: TextFit, reader: LetterReader) {
+async function readLine(line: InkLine, index: SignatureIndex, fitOf: TextFit, reader: LetterReader): Promise<ReadLine> {
   const { text: guess, confidence } = await reader(line, "as it is");
-  const letters = guess.replace(/\s/g, "").length;
+  const letters = countLetters(guess);
   const cuts = line.letters.length;
   // Letters that touch cannot be spelt one by one: then the letter reader knows better.
   const spelt = !guess || cuts >= letters - 1 ? readByShape(line, index, guess || null) : null;
@@ -210,41 +228,37 @@ async function readLine(line: InkLine, index: SignatureIndex, fitOf: TextFit, re
   if (cuts === letters && /[A-Z].*[A-Z]/.test(guess)) texts.add(guess.toUpperCase());
   texts.delete("");
   const fits: Fitted[] = [];
-  for (const text of texts) {
-    const isGuess = text === guess;
-    fits.push({
-      text,
-      fit: (await fitOf(line, text)) * (isGuess ? READER_TRUST : 1),
-      confidence: isGuess ? confidence : 0,
-    });
-  }
-  if (!fits.some((f) => f.fit < DOUBTED_FIT)) fits.push(...(await showOtherwise(line, texts, fitOf, reader)));
-  if (!fits.length) return { text: "", byReader: guess, confidence: 0, fit: Infinity };
-  const best = fits.reduce((a, b) => (b.fit < a.fit ? b : a));
-  const sure = max(0, min(1, 1.1 - best.fit));
-  return { text: best.text, byReader: guess, fit: best.fit, confidence: max(best.confidence, sure) };
+  const fit = async (list: string[], by: "cuts" | "any way") => {
+    for (const text of list) {
+      const isGuess = text === guess;
+      const found = (await fitOf(line, text, by)) * (isGuess ? READER_TRUST : 1);
+      fits.push({ text, fit: found, confidence: isGuess ? confidence : 0 });
+    }
+  };
+  const least = () => min(Infinity, ...fits.map((f) => f.fit));
+  const isCut = (text: string) => countLetters(text) === cuts;
+  const [cut, uncut] = [[...texts].filter(isCut), [...texts].filter((t) => !isCut(t))];
+  await fit(cut, "cuts");
+  if (least() >= CLEAR_FIT) await fit(uncut, "any way");
+  if (least() >= DOUBTED_FIT) await fit(cut, "any way");
+  const nothing = { line, byReader: guess, fitted: texts, text: "", fit: Infinity, confidence: 0 };
+  return better(nothing, fits);
 }
 
-/**
- * What the letter reader makes of the line when it is shown in other ways: the surest of it, fitted.
- * @param known - texts that were fitted before.
- */
-async function showOtherwise(
-  line: InkLine,
-  known: Set<string>,
-  fitOf: TextFit,
-  reader: LetterReader,
-): Promise<Fitted[]> {
+const countLetters = (text: string) => [...text.replace(/\s/g, "")].length;
+
+/** What the letter reader makes of a line when it is shown in other ways: the surest of it, fitted. */
+async function showOtherwise({ line, fitted }: ReadLine, fitOf: TextFit, reader: LetterReader): Promise<Fitted[]> {
   const guesses: { text: string; confidence: number }[] = [];
   for (const shown of ["softer", "smaller", "leaning less"] as const) guesses.push(await reader(line, shown));
   guesses.sort((a, b) => b.confidence - a.confidence);
   const worthwhile = oncePer(
-    guesses.filter((g) => g.text && g.confidence >= LEAST_SURE && !known.has(g.text)),
+    guesses.filter((g) => g.text && g.confidence >= LEAST_SURE && !fitted.has(g.text)),
     (g) => g.text,
   );
   const fits: Fitted[] = [];
   for (const { text, confidence } of worthwhile.slice(0, MOST_SHOWN)) {
-    const fit = (await fitOf(line, text)) * READER_TRUST;
+    const fit = (await fitOf(line, text, "any way")) * READER_TRUST;
     fits.push({ text, fit, confidence });
     if (fit < DOUBTED_FIT) break;
   }

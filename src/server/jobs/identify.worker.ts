@@ -74,7 +74,7 @@ export default async function identify(request: IdentifyRequest): Promise<Identi
   const given = request.text?.trim();
   const reading = given
     ? { text: given, confidence: 1 }
-    : await readWords(lines, index, (line, text) => fitText(line, text, crew), readLetters);
+    : await readWords(lines, index, (line, text, by) => fitText(line, text, crew, by), readLetters);
   if (!reading.text) return { ok: false, code: "no-text" };
   const result = request.isSketch
     ? nearestToSketch(lines, reading.text, index, all.load, request.limit)
