@@ -1,9 +1,10 @@
 // Turns, cuts and scales pictures: corners to a rectangle, a sloping line level, ink to a working height.
 import type { InkPicture } from "../geometry/raster";
 import { solve, type RgbaPicture } from "./ink";
+import { pickInk, sharpnessOf } from "./rows";
 
 // Taken out of the global object once: the loops below call them millions of times.
-const { abs, ceil, floor, hypot, max, min, round, sqrt, tan } = Math;
+const { abs, ceil, floor, hypot, max, min, round, tan } = Math;
 
 export type Point = { x: number; y: number };
 
@@ -163,35 +164,13 @@ export function cropPicture(
  * Angle by which a line of ink climbs (degrees, positive = up to the right), found where its row profile is sharpest.
  * @returns 0 when turning gains less than a twelfth.
  */
-export function findSlopeDeg({ widthPx, heightPx, ink }: InkPicture): number {
-  const step = max(1, floor(sqrt((widthPx * heightPx) / 60000)));
-  const xs: number[] = [];
-  const ys: number[] = [];
-  const vs: number[] = [];
-  for (let y = 0; y < heightPx; y += step)
-    for (let x = 0; x < widthPx; x += step) {
-      const v = ink[y * widthPx + x]!;
-      if (v > 0.3) {
-        xs.push(x);
-        ys.push(y);
-        vs.push(v);
-      }
-    }
-  const cell = max(1, step);
+export function findSlopeDeg(picture: InkPicture): number {
+  const { widthPx, heightPx } = picture;
+  const { stepPx, xs, ys, vs } = pickInk(picture, 60000);
+  const bins = new Float64Array(ceil((heightPx + widthPx) / stepPx) + 4);
   const sharpness = (deg: number) => {
     const t = tan((deg * Math.PI) / 180);
-    const bins = new Float64Array(ceil((heightPx + widthPx) / cell) + 4);
-    const offset = widthPx / 2 / cell;
-    for (let i = 0; i < xs.length; i++) {
-      const at = (ys[i]! + t * (xs[i]! - widthPx / 2)) / cell + offset;
-      const low = floor(at);
-      if (low < 0 || low + 1 >= bins.length) continue;
-      bins[low]! += vs[i]! * (1 - at + low);
-      bins[low + 1]! += vs[i]! * (at - low);
-    }
-    let sum = 0;
-    for (let i = 1; i < bins.length; i++) sum += (bins[i]! - bins[i - 1]!) ** 2;
-    return sum;
+    return sharpnessOf(vs, (i) => (ys[i]! + t * (xs[i]! - widthPx / 2)) / stepPx + widthPx / 2 / stepPx, bins);
   };
   const level = sharpness(0);
   let best = { deg: 0, value: level };

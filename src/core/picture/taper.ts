@@ -1,9 +1,10 @@
 // A line seen from the side grows towards one end. How much is told by its rows: under the right taper letters stand in the sharpest ones.
 import type { InkPicture } from "../geometry/raster";
+import { pickInk, sharpnessOf } from "./rows";
 import { mapRectangle, readInk, type Point } from "./straighten";
 
 // Taken out of the global object once: the loops below call them millions of times.
-const { abs, floor, max, min, round, sqrt } = Math;
+const { abs, max, min, round } = Math;
 
 /** How letters grow from the middle of the line to its right end, as a share; and how its middle row rises there, in heights. */
 export type Taper = { growth: number; rise: number };
@@ -49,37 +50,21 @@ function tapersAbout(middle: Taper, growthReach: number, riseReach: number, grow
 }
 
 /** How sharp the rows of a strip are under a taper. */
-function rowsUnder({ widthPx: w, heightPx: h, ink }: InkPicture): (taper: Taper, rows: number) => number {
-  const step = max(1, floor(sqrt((w * h) / (4 * POINTS))));
-  const us: number[] = [];
-  const ys: number[] = [];
-  const vs: number[] = [];
-  for (let y = 0; y < h; y += step)
-    for (let x = 0; x < w; x += step) {
-      const v = ink[y * w + x]!;
-      if (v <= 0.3) continue;
-      us.push((2 * (x + 0.5)) / w - 1);
-      ys.push(y + 0.5 - h / 2);
-      vs.push(v);
-    }
+function rowsUnder(strip: InkPicture): (taper: Taper, rows: number) => number {
+  const { widthPx: w, heightPx: h } = strip;
+  const { stepPx, xs, ys, vs } = pickInk(strip, 4 * POINTS);
+  const us = xs.map((x) => (2 * (x + 0.5)) / w - 1);
   const bins = new Float64Array(4 * h + 4);
   const middle = us.reduce((sum, u) => sum + u, 0) / max(1, us.length);
   return ({ growth, rise }, rows) => {
-    bins.fill(0);
-    const cell = max(1, step, h / rows);
+    const rowPx = max(1, stepPx, h / rows);
     // The line as large as before, on the whole.
     const size = 1 + growth * middle;
-    for (let i = 0; i < us.length; i++) {
-      const even = ((ys[i]! - rise * h * us[i]!) * size) / (1 + growth * us[i]!);
-      const at = (even + 2 * h) / cell;
-      const low = floor(at);
-      if (low < 0 || low + 1 >= bins.length) continue;
-      bins[low]! += vs[i]! * (1 - at + low);
-      bins[low + 1]! += vs[i]! * (at - low);
-    }
-    let sum = 0;
-    for (let i = 1; i < bins.length; i++) sum += (bins[i]! - bins[i - 1]!) ** 2;
-    return sum;
+    const rowOf = (i: number) => {
+      const off = ys[i]! + 0.5 - h / 2 - rise * h * us[i]!;
+      return ((off * size) / (1 + growth * us[i]!) + 2 * h) / rowPx;
+    };
+    return sharpnessOf(vs, rowOf, bins);
   };
 }
 
