@@ -81,3 +81,20 @@ export const Identification = z.object({
   tookMs: z.number(),
 });
 export type Identification = z.infer<typeof Identification>;
+
+/** Two faces in the letter that tells them apart, laid over each other. */
+export const BesideQuery = z.object({
+  other: StyleId,
+  letter: z.string().refine((v) => [...v].length === 1, "one character"),
+});
+const UnitBox = z.object({ x: z.number(), y: z.number(), width: z.number(), height: z.number() });
+export const Beside = z.object({
+  letter: z.string(),
+  box: UnitBox.describe("around both, thousandths of an em, y down from the baseline"),
+  paths: z
+    .tuple([z.string(), z.string()])
+    .describe("SVG paths of the style and of the other, at one height of letters"),
+  place: UnitBox.describe("where they differ most"),
+  where: z.string().describe("the same in words: top left, middle, bottom …"),
+});
+export type Beside = z.infer<typeof Beside>;

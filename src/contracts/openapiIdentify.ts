@@ -3,7 +3,7 @@ import { z } from "zod";
 import { Described, DescribeRequest } from "./describe";
 import { DocumentFonts } from "./documents";
 import { IdentificationId, IdentificationSummary, SavedIdentification } from "./identifications";
-import { Identification } from "./identify";
+import { Beside, BesideQuery, Identification } from "./identify";
 import { binary, type Operation } from "./operation";
 import { PeopleState, SheetKind } from "./people";
 
@@ -27,6 +27,13 @@ export const IDENTIFY_OPERATIONS: Operation[] = [
       limit: { type: "integer" },
     },
     gives: Identification,
+  },
+  {
+    method: "get",
+    path: "/styles/{id}/beside",
+    says: "Where a style and another differ in one letter",
+    query: BesideQuery,
+    gives: Beside,
   },
   {
     method: "post",

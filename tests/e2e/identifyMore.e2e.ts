@@ -35,6 +35,21 @@ describe("evidence", () => {
     await page.getByRole("img", { name: "Arvo Bold laid over the picture" }).waitFor();
   });
 
+  test("a near copy is told from the first by a letter, the place and the place enlarged", async () => {
+    const { page } = browser;
+    const near = page.getByRole("button", { name: "Show where" }).first();
+    await near.click();
+    const shown = page.locator("[data-apart]").first();
+    await shown.waitFor();
+    expect(await shown.getByRole("img").count()).toBe(2);
+    const where = (await shown.getAttribute("data-apart"))!;
+    expect(where).toMatch(/^(top|middle|bottom|left|right)/);
+    expect(await shown.innerText()).toContain(`They differ most at the ${where}`);
+    await expectNoAxeFaults(page);
+    await page.getByRole("button", { name: "Hide", exact: true }).first().click();
+    expect(await page.locator("[data-apart]").count()).toBe(0);
+  });
+
   test("the difference is tinted, and says what is what", async () => {
     const { page } = browser;
     await page.getByRole("button", { name: "Difference" }).click();

@@ -28,7 +28,8 @@ import {
 } from "./passes";
 import { forgetSearch, listSearches, saveSearch, tagStyle } from "./searches";
 import { storeReading } from "./storeReading";
-import { getAnatomy, getStyleDetail, listGlyphs } from "./styleDetail";
+import { Beside, BesideQuery } from "@/contracts/identify";
+import { getAnatomy, getBeside, getStyleDetail, listGlyphs } from "./styleDetail";
 
 let db: Db;
 let ids: StyleId[] = [];
@@ -245,6 +246,15 @@ describe("a style", () => {
     const anatomy = (await getAnatomy(db, ids[2]!))!;
     expect(anatomy.letters.map((l) => l.char)).toContain("h");
     expect(await getAnatomy(db, "s_gone")).toBeNull();
+  });
+
+  test("beside another in one letter", async () => {
+    const beside = (await getBeside(db, ids[0]!, ids[2]!, "R"))!;
+    expect(Beside.safeParse(beside).error).toBeUndefined();
+    expect(beside.paths[0]).not.toBe(beside.paths[1]);
+    expect(await getBeside(db, ids[0]!, "s_gone", "R")).toBeNull();
+    expect(await getBeside(db, ids[0]!, ids[2]!, "字")).toBeNull();
+    expect(BesideQuery.safeParse({ other: ids[2], letter: "Rx" }).success).toBe(false);
   });
 
   test("its glyphs by kind", async () => {

@@ -23,8 +23,10 @@ import { HISTOGRAM_BINS } from "@/core/find/findIndex";
 import { totalsOf } from "@/core/find/facets";
 import { listTags } from "../queries/finding";
 import type { Anatomy } from "@/contracts/anatomy";
+import type { Beside } from "@/contracts/identify";
 import type { GlyphKind } from "@/contracts/styles";
 import { kindsOfGlyph } from "@/core/open/glyphKinds";
+import { tellApart } from "@/core/identify/tellApart";
 import { readAnatomy } from "@/core/measure/anatomy";
 import { getRows } from "./findings";
 import { getLanguages, setsLanguage } from "./languages";
@@ -216,6 +218,13 @@ export async function listGlyphs(
 export async function getAnatomy(db: Db, styleId: string): Promise<Anatomy | null> {
   const r = findStyle(db, styleId);
   return r ? readAnatomy((await glyphTable(r)).face, r.traits) : null;
+}
+
+/** Answers GET /styles/:id/beside; null where one of the two is unknown, not here, or lacks the letter. */
+export async function getBeside(db: Db, styleId: string, other: string, letter: string): Promise<Beside | null> {
+  const [a, b] = [findStyle(db, styleId), findStyle(db, other)];
+  if (!a || !b) return null;
+  return tellApart((await glyphTable(a)).face, (await glyphTable(b)).face, letter);
 }
 
 const inBlock = (codePoints: number[], block?: string) =>

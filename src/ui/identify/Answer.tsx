@@ -10,6 +10,7 @@ import type { Keeping } from "./kept";
 import { MatchRow, useDetails } from "./MatchRow";
 import { NearestUsable } from "./NearestUsable";
 import { isTapered, selectMatches, writeAnswer, type IdentifyAction, type IdentifyState } from "./state";
+import { TellApart } from "./TellApart";
 import { TryFace } from "./TryFace";
 
 type Props = {
@@ -57,12 +58,7 @@ export function Answer({ state, dispatch, isShown, onTry, onCorners, keeping }: 
       onChoose={() => dispatch({ type: "focused", index: i })}
     >
       {match.besideFirst && (match.besideFirst.isSameHere || matches[0]!.score - match.score < HARD_TO_TELL) && (
-        <p className="text-[12px] text-basalt">
-          {match.besideFirst.isSameHere ? "The same in these letters. " : ""}
-          {match.besideFirst.tellingLetter
-            ? `Look at ${match.besideFirst.tellingLetter} to tell it from the first.`
-            : "No letter tells it from the first."}
-        </p>
+        <TellApart first={matches[0]!} match={match} />
       )}
       {match.features.length > 0 && (
         <p className="text-[12px] text-basalt">nearest with {match.features.map(writeFeature).join(", ")}</p>
