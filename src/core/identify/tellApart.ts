@@ -57,7 +57,7 @@ function outlineOf(face: OpenFace, letter: string): Drawn | null {
   return glyphId && bounds ? { glyphId, polygons, bounds } : null;
 }
 
-/** What font units of the second face are to be multiplied with, so that its letters are as high as the first one's. */
+/** By how much the second face is to be enlarged, so that its letters are as high as those of the first one. */
 function levelOf(a: OpenFace, b: OpenFace): number {
   for (const letter of LEVELS) {
     const [p, q] = [outlineOf(a, letter), outlineOf(b, letter)];
