@@ -33,7 +33,7 @@ let id = "";
 let briefId = "";
 const match = (family: string, score: number): IdentifyMatch =>
   ({
-    ...{ styleId: `s_${family}`, familyId: `f_${family}`, family, style: "Bold", score, chance: 0.2 },
+    ...{ styleId: `s_${family.padEnd(8, "0")}`, familyId: `f_${family}`, family, style: "Bold", score, chance: 0.2 },
     letters: [
       { char: "Q", agreement: 0.9 },
       { char: "g", agreement: 0.41 },
@@ -98,8 +98,9 @@ describe("a question", () => {
       ok: true,
       value: { question: { state: "waiting", answers: [] } },
     });
-    desk.setPace(5000);
-    await new Promise((r) => setTimeout(r, 12));
+    // Twelve seconds of the desk, of the ninety that it waits.
+    desk.setPace(200);
+    await new Promise((r) => setTimeout(r, 60));
     const answered = (await look())!;
     expect(answered.answers[0]).toMatchObject({ by: "Inka Sollberg" });
     expect(["lora", "gelasio"]).toContain(answered.answers[0]!.family);
@@ -155,8 +156,9 @@ describe("a desk that fails", () => {
 
   test("later: what was said stays, and why there is no news is told", async () => {
     await askPeople(db, briefId, id);
-    desk.setPace(5000);
-    await new Promise((r) => setTimeout(r, 12));
+    // Twelve seconds of the desk, of the ninety that it waits.
+    desk.setPace(200);
+    await new Promise((r) => setTimeout(r, 60));
     const { answers } = (await look())!;
     fault = { status: 500 };
     expect(await look()).toMatchObject({ state: "waiting", fault: "The desk answered with an error.", answers });
