@@ -83,8 +83,22 @@ export const Identification = z.object({
 export type Identification = z.infer<typeof Identification>;
 
 /** Two faces in the letter that tells them apart, laid over each other. */
+const Setting = z
+  .string()
+  .max(400)
+  .transform((text, context) => {
+    try {
+      return z.record(z.string().regex(/^[ -~]{4}$/), z.number()).parse(JSON.parse(text));
+    } catch {
+      context.addIssue("JSON: axis tag to value");
+      return z.NEVER;
+    }
+  })
+  .optional();
 export const BesideQuery = z.object({
   other: StyleId,
+  at: Setting.describe("JSON: the setting of a variable font, axis tag to value"),
+  otherAt: Setting.describe("the same of the other"),
   letter: z.string().refine((v) => [...v].length === 1, "one character"),
 });
 const UnitBox = z.object({ x: z.number(), y: z.number(), width: z.number(), height: z.number() });

@@ -249,12 +249,17 @@ describe("a style", () => {
   });
 
   test("beside another in one letter", async () => {
-    const beside = (await getBeside(db, ids[0]!, ids[2]!, "R"))!;
+    const besideR = (query: Record<string, string>) =>
+      getBeside(db, ids[0]!, BesideQuery.parse({ letter: "R", ...query }));
+    const beside = (await besideR({ other: ids[2]! }))!;
     expect(Beside.safeParse(beside).error).toBeUndefined();
     expect(beside.paths[0]).not.toBe(beside.paths[1]);
-    expect(await getBeside(db, ids[0]!, "s_gone", "R")).toBeNull();
-    expect(await getBeside(db, ids[0]!, ids[2]!, "字")).toBeNull();
-    expect(BesideQuery.safeParse({ other: ids[2], letter: "Rx" }).success).toBe(false);
+    expect(await besideR({ other: "s_000000000000" })).toBeNull();
+    expect(await besideR({ other: ids[2]!, letter: "字" })).toBeNull();
+    // A face of no axes is the same at any setting.
+    expect(await besideR({ other: ids[2]!, at: '{"wght":700}', otherAt: "{}" })).toEqual(beside);
+    for (const wrong of [{ letter: "Rx" }, { letter: "R", at: "bold" }, { letter: "R", otherAt: '{"wght":"700"}' }])
+      expect(BesideQuery.safeParse({ other: ids[2], ...wrong }).success).toBe(false);
   });
 
   test("its glyphs by kind", async () => {

@@ -23,7 +23,8 @@ import { HISTOGRAM_BINS } from "@/core/find/findIndex";
 import { totalsOf } from "@/core/find/facets";
 import { listTags } from "../queries/finding";
 import type { Anatomy } from "@/contracts/anatomy";
-import type { Beside } from "@/contracts/identify";
+import type { z } from "zod";
+import type { Beside, BesideQuery } from "@/contracts/identify";
 import type { GlyphKind } from "@/contracts/styles";
 import { kindsOfGlyph } from "@/core/open/glyphKinds";
 import { tellApart } from "@/core/identify/tellApart";
@@ -220,11 +221,17 @@ export async function getAnatomy(db: Db, styleId: string): Promise<Anatomy | nul
   return r ? readAnatomy((await glyphTable(r)).face, r.traits) : null;
 }
 
-/** Answers GET /styles/:id/beside; null where one of the two is unknown, not here, or lacks the letter. */
-export async function getBeside(db: Db, styleId: string, other: string, letter: string): Promise<Beside | null> {
+/** Answers GET /styles/:id/beside; null where one of the two is unknown or lacks the letter. */
+export async function getBeside(
+  db: Db,
+  styleId: string,
+  { other, at, otherAt, letter }: z.output<typeof BesideQuery>,
+): Promise<Beside | null> {
   const [a, b] = [findStyle(db, styleId), findStyle(db, other)];
   if (!a || !b) return null;
-  return tellApart((await glyphTable(a)).face, (await glyphTable(b)).face, letter);
+  const faceOf = async (r: StyleRecord, setting: typeof at) =>
+    setting ? openFace(readStored(r.sfntSha256), setting) : (await glyphTable(r)).face;
+  return tellApart(await faceOf(a, at), await faceOf(b, otherAt), letter);
 }
 
 const inBlock = (codePoints: number[], block?: string) =>

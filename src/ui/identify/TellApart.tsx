@@ -32,9 +32,13 @@ export function TellApart({ first, match }: Props) {
 
 function Places({ first, match, letter }: Props & { letter: string }) {
   const beside = useQuery({
-    queryKey: ["beside", first.styleId, match.styleId, letter],
-    queryFn: () =>
-      callApi<Beside>(`/styles/${first.styleId}/beside?other=${match.styleId}&letter=${encodeURIComponent(letter)}`),
+    queryKey: ["beside", first.styleId, first.coordinates, match.styleId, match.coordinates, letter],
+    queryFn: () => {
+      const query = new URLSearchParams({ other: match.styleId, letter });
+      if (first.coordinates) query.set("at", JSON.stringify(first.coordinates));
+      if (match.coordinates) query.set("otherAt", JSON.stringify(match.coordinates));
+      return callApi<Beside>(`/styles/${first.styleId}/beside?${query}`);
+    },
     staleTime: Infinity,
   });
   if (beside.error) return <p role="alert">The letter cannot be shown: {beside.error.message}</p>;

@@ -7,5 +7,5 @@ import { getBeside } from "@/server/usecases/styleDetail";
 export const GET = route<{ id: string }>(async (request, { id }) => {
   const query = readQuery(request, BesideQuery);
   if (!query.ok) return query.response;
-  return valueOr404(await getBeside(getDb(), id, query.value.other, query.value.letter));
+  return valueOr404(await getBeside(getDb(), id, query.value));
 });
