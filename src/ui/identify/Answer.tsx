@@ -1,7 +1,7 @@
 "use client";
 // The answer as a sentence first, then the matches and what was tried; arrows go through them, Space keeps, O lays over.
-import { useEffect, type Dispatch } from "react";
-import type { IdentifyMatch } from "@/contracts/identify";
+import { startTransition, useEffect, useState, type Dispatch } from "react";
+import type { Identification, IdentifyMatch } from "@/contracts/identify";
 import { writeFeature } from "@/contracts/words";
 import { isTyping } from "../bench/Bench";
 import { useBench } from "../bench/BenchContext";
@@ -32,6 +32,7 @@ export function Answer({ state, dispatch, isShown, onTry, onCorners, keeping }: 
   const details = useDetails(all.map((m) => m.styleId));
   const m = all[focus];
   const count = all.length;
+  const rows = useRowsInTurn(result, focus + 1);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (!isShown || isTyping(event) || !count) return;
@@ -115,10 +116,24 @@ export function Answer({ state, dispatch, isShown, onTry, onCorners, keeping }: 
           {tried.map((t, k) => row(t, matches.length + k, true))}
         </ol>
       )}
-      <ol className={`mt-2 ${state.busy ? "opacity-40" : ""}`}>{matches.map((match, i) => row(match, i, false))}</ol>
+      <ol className={`mt-2 ${state.busy ? "opacity-40" : ""}`}>
+        {matches.slice(0, rows).map((match, i) => row(match, i, false))}
+      </ol>
     </section>
   );
 }
+
+/** How many rows stand there: those that are seen at once, then all. @param least - as many at any time. */
+function useRowsInTurn(result: Identification | null, least: number): number {
+  const [whole, setWhole] = useState<Identification | null>(null);
+  useEffect(() => {
+    const timer = setTimeout(() => startTransition(() => setWhole(result)), ROWS_AFTER_MS);
+    return () => clearTimeout(timer);
+  }, [result]);
+  return whole === result ? Infinity : Math.max(FIRST_ROWS, least);
+}
+const FIRST_ROWS = 7;
+const ROWS_AFTER_MS = 80;
 
 const NO_MATCHES: IdentifyMatch[] = [];
 /** Matches that agree this much less than the first are told from it at a glance. */

@@ -1,6 +1,6 @@
 "use client";
 // One picture that is being identified: framed, read and corrected on the left, the answer on the right. Several may be open at once.
-import { useCallback, useEffect, useReducer, useRef } from "react";
+import { startTransition, useCallback, useEffect, useReducer, useRef } from "react";
 import type { HandCut, Identification } from "@/contracts/identify";
 import type { SavedIdentification } from "@/contracts/identifications";
 import { useBench } from "../bench/BenchContext";
@@ -66,7 +66,9 @@ export function PictureCase({ open, isShown, onFiles }: Props) {
       if (more.styleId) form.append("styleId", more.styleId);
       try {
         const result = await callApi<Identification>("/identify", { method: "POST", body: form, signal: stop.signal });
-        if (asked.current === stop) dispatch(more.styleId ? { type: "tried", result } : { type: "answered", result });
+        // In small steps: the page goes on answering to the hand while twenty rows are made.
+        if (asked.current === stop)
+          startTransition(() => dispatch(more.styleId ? { type: "tried", result } : { type: "answered", result }));
       } catch (error) {
         if ((error as Error).name === "AbortError" || asked.current !== stop) return;
         dispatch({ type: "refused", fault: writeFault(faultOf(error)), keepsAnswer: Boolean(more.styleId) });
