@@ -163,10 +163,7 @@ export async function identifyPicture(
     (t) => index.ids[t.entry],
   );
   const evidence = evidenceOf(ranked, index, characters, imaging);
-  const { chances, none: noneChance } = chancesOf(
-    ranked.map((t) => t.total),
-    evidence,
-  );
+  const { chances, none: noneChance } = chancesOf(inOrder(ranked), evidence);
   const matches = ranked.slice(0, limit).map((t, i) => ({
     styleId: index.ids[t.entry]!,
     family: index.families[t.entry]!,
@@ -191,6 +188,12 @@ export async function identifyPicture(
     imaging,
     evidence,
   };
+}
+
+/** Costs that never fall: those behind were looked at less closely, on a copy where all come nearer. */
+function inOrder(ranked: readonly Tried[]): number[] {
+  let worst = 0;
+  return ranked.map((t) => (worst = max(worst, t.total)));
 }
 
 function nothing(line: InkLine, index: SignatureIndex): IdentifyResult {
