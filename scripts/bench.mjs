@@ -170,11 +170,7 @@ async function identifyAll(what, wordMs, lineMs) {
 
 /** The page's main thread from the picture's drop until the matches stand there, several pictures: its longest task. */
 async function longestTask() {
-  const { chromium } = await import("playwright-core");
-  const browser = await chromium.launch({
-    executablePath: "/usr/bin/chromium",
-    args: ["--no-sandbox", "--disable-gpu"],
-  });
+  const browser = await launchBrowser();
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.addInitScript(() => {
     window.tasks = [];

@@ -82,7 +82,7 @@ export const Identification = z.object({
 });
 export type Identification = z.infer<typeof Identification>;
 
-/** Two faces in the letter that tells them apart, laid over each other. */
+/** A setting of a variable font in a query. */
 const Setting = z
   .string()
   .max(400)
@@ -102,6 +102,7 @@ export const BesideQuery = z.object({
   letter: z.string().refine((v) => [...v].length === 1, "one character"),
 });
 const UnitBox = z.object({ x: z.number(), y: z.number(), width: z.number(), height: z.number() });
+/** Two faces in the letter that tells them apart, laid over each other. */
 export const Beside = z.object({
   letter: z.string(),
   box: UnitBox.describe("around both, thousandths of an em, y down from the baseline"),

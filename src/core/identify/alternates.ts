@@ -1,6 +1,6 @@
 // Letters that a designer chose otherwise: where a face agrees but for a few letters, its own alternates are tried in their place.
 import { lookAgain, type FaceLoader, type Tried } from "./fit";
-import { makeParts, settingOf } from "./place";
+import { drawnGlyphs, makeParts, settingOf } from "./place";
 import { clonePose, type Imaging, type Part, type Pose } from "./pose";
 import type { SignatureIndex } from "./signature";
 import { writeSmall, type Wording } from "./wording";
@@ -37,7 +37,10 @@ export function tryAlternates(
   const text = writeSmall(wording, "lower");
   let best = tried;
   for (const tag of tags.slice(0, MOST_FEATURES)) {
-    const { parts } = makeParts(face, text, wording.characters.length, settingOf(face, text, [...own, tag]));
+    const set = settingOf(face, text, [...own, tag]);
+    // Most features leave a word as it is: its outlines are asked for only where one does not.
+    if (!standsForWeak(drawnGlyphs(face, set), best)) continue;
+    const { parts } = makeParts(face, text, wording.characters.length, set);
     best = takeBetter(best, parts, tag, imaging);
   }
   if (best === tried) return null;
@@ -47,13 +50,18 @@ export function tryAlternates(
 
 const weakOf = ({ result }: Tried) => result.letters.map((agreement) => agreement < WELL_ENOUGH);
 
+/** Whether a setting has another glyph for a weak letter, and as many in all. */
+function standsForWeak(glyphs: readonly { glyphId: number }[], tried: Tried): boolean {
+  const { parts } = tried.result.pose;
+  const weak = weakOf(tried);
+  return glyphs.length === parts.length && glyphs.some((g, i) => weak[i] && g.glyphId !== parts[i]!.glyphId);
+}
+
 /** Takes of another setting those letters that agree clearly better than the weak ones they stand for. */
 function takeBetter(tried: Tried, others: Part[], tag: string, imaging: Imaging): Tried {
   const { pose, letters } = tried.result;
-  if (others.length !== pose.parts.length) return tried;
   const weak = weakOf(tried);
   const swapped = others.map((o, i) => (weak[i] && o.glyphId !== pose.parts[i]!.glyphId ? o : null));
-  if (!swapped.some(Boolean)) return tried;
   const swap = (by: (Part | null)[]): Pose => ({
     ...pose,
     features: [...pose.features, tag],

@@ -86,7 +86,7 @@ const PLAIN_ENOUGH = 0.3;
 /** Costs are compared over ink of different amounts: another reading than the plain one must be clearly better. */
 const READING_COST = 1.08;
 /** A fit from which a text is supposed to be set in small capitals too. */
-const UNSURE_FIT = 0.3;
+const SMALL_CAPITALS_FROM_FIT = 0.3;
 /** Settings of a variable font are looked for when it comes within this of the best, and of as many fonts. */
 const SETTLE_NEAR = 1.25;
 const SETTLED = 2;
@@ -279,7 +279,8 @@ export async function fitText(
   };
   const plain = await fit(wording);
   // A letter reader sees small capitals as capitals.
-  const small = plain > UNSURE_FIT && text === text.toUpperCase() ? supposeSmallCapitals(line, wording) : null;
+  const small =
+    plain > SMALL_CAPITALS_FROM_FIT && text === text.toUpperCase() ? supposeSmallCapitals(line, wording) : null;
   return small ? min(plain, READING_COST * (await fit(small))) : plain;
 }
 

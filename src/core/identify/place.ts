@@ -88,6 +88,10 @@ export function placeWord(
   return present([placeByPieces(line, own(), boxes, wordStarts), placeByWarp(line, own(), boxes)], features);
 }
 
+/** The glyphs of a setting that draw something: those of its parts. Glyph 0 stands for what the face lacks, as a trial does. */
+export const drawnGlyphs = (face: OpenFace, set: Setting): SetGlyph[] =>
+  set.glyphs.filter((g) => g.glyphId > 0 && face.polygons(g.glyphId).length > 0);
+
 /** What a setting draws, letter by letter, nowhere yet; and the box of each. */
 export function makeParts(
   face: OpenFace,
@@ -97,8 +101,7 @@ export function makeParts(
 ): { parts: Part[]; boxes: EmBox[] } {
   const em = face.unitsPerEm;
   const units = indexUnits(text);
-  // Glyph 0 stands for what the face lacks, as a trial does.
-  const glyphs = set.glyphs.filter((g) => g.glyphId > 0 && face.polygons(g.glyphId).length > 0);
+  const glyphs = drawnGlyphs(face, set);
   const boxes = glyphs.map((g): EmBox => {
     const b = boundsOf(face.polygons(g.glyphId))!;
     return {

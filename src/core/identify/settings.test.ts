@@ -8,10 +8,10 @@ import { FAMILIES } from "../../../demo/foundry/families";
 import { writeTrueType } from "../../../demo/foundry/write/writeFont";
 import { drawLine, type DrawOptions } from "../../../tests/fixtures/drawLine";
 import { fontFacts } from "../../../tests/fixtures/fontFacts";
+import { seeFromSide } from "../../../tests/fixtures/seenFromSide";
 import { signFaces, type SignedFaces } from "../../../tests/fixtures/signedFaces";
 import { openFace } from "../outlines/openFace";
 import { readPicture, type InkLine } from "../picture/readPicture";
-import { samplePicture } from "../picture/straighten";
 import { workAlone, type Crew } from "./crew";
 import { fitText, identifyPicture } from "./identifyPicture";
 import { SignatureIndex, signFont } from "./signature";
@@ -107,15 +107,8 @@ describe("small capitals", () => {
 });
 
 describe("seen from the side", () => {
-  /** One end of the line drawn larger than the other, as perspective does. */
-  function fromSide(id: string, text: string, left: number, right: number) {
-    const picture = drawLine(signed.faces.get(id)!, text, { sizePx: 90, marginPx: 50 });
-    const { widthPx: w, heightPx: h } = picture;
-    const at = (x: number) => left + ((right - left) * x) / w;
-    return readPicture(
-      samplePicture(picture, w, h, (x, y) => ({ x: (right * x) / at(x), y: h / 2 + (y - h / 2) / at(x) })),
-    )!;
-  }
+  const fromSide = (id: string, text: string, left: number, right: number) =>
+    readPicture(seeFromSide(drawLine(signed.faces.get(id)!, text, { sizePx: 90, marginPx: 50 }), left, right))!;
   test.each([
     ["lora", 0.62, 1],
     ["zilla-slab", 1, 0.62],

@@ -1,4 +1,5 @@
 // Where two faces differ in one letter: both laid over each other at one height, and the place where most ink is of one alone.
+import type { Beside } from "@/contracts/identify";
 import { boundsOf, mapPolygons, writePath, type Affine, type Bounds, type Polygons } from "../geometry/outline";
 import { addPolygons, sumInk, type InkPicture } from "../geometry/raster";
 import type { OpenFace } from "../outlines/openFace";
@@ -6,26 +7,17 @@ import type { OpenFace } from "../outlines/openFace";
 const { ceil, max, min } = Math;
 
 /** Letters are laid over each other in this many units an em of the first face. */
-export const UNITS = 1000;
+const UNITS = 1000;
 /** Pixels an em in which places are compared, and the side of a place that is looked at, em. */
 const LOOK_PX = 120;
 const PLACE_EM = 0.17;
 /** Letters by which faces are brought to one height: what of both is as high. */
 const LEVELS = ["x", "H", "0"];
 
-export type Box = { x: number; y: number; width: number; height: number };
-/** Two faces in one letter. Paths and boxes in UNITS an em, y down from the baseline. */
-export type Apart = {
-  letter: string;
-  box: Box;
-  paths: [string, string];
-  place: Box;
-  /** Where in the letter that is: "top left", "middle" … */
-  where: string;
-};
+type Box = Beside["box"];
 
 /** @returns null where one of the two lacks the letter or draws nothing of it. */
-export function tellApart(a: OpenFace, b: OpenFace, letter: string): Apart | null {
+export function tellApart(a: OpenFace, b: OpenFace, letter: string): Beside | null {
   const [drawnA, drawnB] = [outlineOf(a, letter), outlineOf(b, letter)];
   if (!drawnA || !drawnB) return null;
   const scaleA = UNITS / a.unitsPerEm;

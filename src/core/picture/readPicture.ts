@@ -80,7 +80,12 @@ export function readPicture(picture: RgbaPicture, frame: PictureFrame = {}): Ink
   if (!plain) return null;
   // Long strokes of a script may look like the slope of its line.
   const level: SupposedInk[] = abs(plain.slopeDeg) > LEVEL_DEG ? [{ picture: found, reading: "level as it is" }] : [];
-  return { plain, others: () => [...evenLine(plain), ...[...level, ...supposeInks(found)].flatMap(read)] };
+  // Reading the text and identifying both ask for them.
+  let others: InkLine[] | null = null;
+  return {
+    plain,
+    others: () => (others ??= [...evenLine(plain), ...[...level, ...supposeInks(found)].flatMap(read)]),
+  };
 }
 
 /** The line as seen from the front, where it grows towards one end. */

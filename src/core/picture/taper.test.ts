@@ -2,10 +2,10 @@
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import { readDemo } from "../../../tests/fixtures/demoFont";
 import { drawLine } from "../../../tests/fixtures/drawLine";
+import { seeFromSide } from "../../../tests/fixtures/seenFromSide";
 import type { InkPicture } from "../geometry/raster";
 import type { OpenFace } from "../outlines/openFace";
 import { readPicture } from "./readPicture";
-import { samplePicture } from "./straighten";
 import { evenInk, findTaper } from "./taper";
 
 const faces = new Map<string, OpenFace>();
@@ -14,14 +14,8 @@ beforeAll(async () => {
 });
 const draw = (id: string, text: string) => drawLine(faces.get(id)!, text, { sizePx: 80, marginPx: 60 });
 
-/** A picture whose left end is drawn `left` times and whose right end `right` times as high, as perspective does. */
-function seenFromSide(id: string, text: string, left: number, right: number) {
-  const picture = draw(id, text);
-  const { widthPx: w, heightPx: h } = picture;
-  // A plane in perspective: heights grow along a straight line, and places with them.
-  const at = (x: number) => left + ((right - left) * x) / w;
-  return samplePicture(picture, w, h, (x, y) => ({ x: (right * x) / at(x), y: h / 2 + (y - h / 2) / at(x) }));
-}
+const seenFromSide = (id: string, text: string, left: number, right: number) =>
+  seeFromSide(draw(id, text), left, right);
 
 describe("how much a line grows", () => {
   test.each([
