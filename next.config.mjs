@@ -12,7 +12,6 @@ export default {
   serverExternalPackages: [
     "better-sqlite3",
     "harfbuzzjs",
-    "piscina",
     "sharp",
     "tesseract.js",
     "woff2-encoder",

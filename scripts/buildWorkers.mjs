@@ -6,9 +6,12 @@ const jobs = "src/server/jobs";
 const asked = process.argv.slice(2);
 const entryPoints = asked.length
   ? asked
-  : readdirSync(jobs)
-      .filter((f) => f.endsWith(".worker.ts"))
-      .map((f) => `${jobs}/${f}`);
+  : [
+      "src/server/workers/child.ts",
+      ...readdirSync(jobs)
+        .filter((f) => /\.(?:worker|process)\.ts$/.test(f))
+        .map((f) => `${jobs}/${f}`),
+    ];
 await build({
   entryPoints,
   outdir: "dist-workers",

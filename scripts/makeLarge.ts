@@ -68,7 +68,7 @@ const columns = Object.keys(base[0]!);
 const insert = db.prepare(
   `INSERT INTO styles (${columns.join(", ")}) VALUES (${columns.map((c) => `@${c}`).join(", ")})`,
 );
-const sign = db.prepare("INSERT INTO signatures VALUES (?, ?)");
+const sign = db.prepare("INSERT INTO signatures (style_id, signature) VALUES (?, ?)");
 let made = db.prepare<[], { n: number }>("SELECT count(*) AS n FROM styles").get()!.n;
 let seq = db.prepare<[], { n: number }>("SELECT max(seq) AS n FROM styles").get()!.n;
 const pathOf = (sha: string) => join(data, "store", sha.slice(0, 2), sha);

@@ -5,7 +5,13 @@ import { build, drawFoundry, installDebian, installPackages } from "./setup.mjs"
 
 const { compiled } = await installPackages();
 await compiled;
-installDebian({ chromium: "chromium", "ots-sanitize": "opentype-sanitizer" });
+installDebian({
+  chromium: "chromium",
+  "ots-sanitize": "opentype-sanitizer",
+  pdftoppm: "poppler-utils",
+  gs: "ghostscript",
+  "hb-shape": "libharfbuzz-bin",
+});
 
 let passed = 0;
 let failed = 0;
@@ -43,6 +49,8 @@ function runJest(name, config) {
 check("format", "npx prettier --check --log-level=warn .");
 check("lint", "npx eslint .");
 check("types", "npx next typegen > /dev/null && npx tsc --noEmit");
+// Unit tests read fonts, terms and pictures in the real processes.
+check("workers", "node scripts/buildWorkers.mjs");
 runJest("unit tests", "jest.config.mjs");
 let isBuilt = true;
 try {

@@ -2,6 +2,9 @@
 // Without --held only the half is run on which the rules may be worked; --held runs the other half.
 import type { Use, Verdict } from "../../src/contracts/traits";
 import { readRights } from "../../src/core/rights/readRights";
+import { CONDITION_WORDINGS } from "../../tests/fixtures/rights/conditionWordings";
+import { HELD_CONDITION_WORDINGS } from "../../tests/fixtures/rights/conditionWordingsHeld";
+import { LAST_CONDITION_WORDINGS } from "../../tests/fixtures/rights/conditionWordingsLast";
 import { FRESH_WORDINGS } from "../../tests/fixtures/rights/freshWordings";
 import { CLOSING_WORDINGS } from "../../tests/fixtures/rights/closingWordings";
 import { LAST_WORDINGS, TRAPS } from "../../tests/fixtures/rights/lastWordings";
@@ -17,17 +20,24 @@ let falseCleared = 0;
 const isFresh = process.argv.includes("--fresh");
 const isLast = process.argv.includes("--last");
 const isClosing = process.argv.includes("--closing");
-const set = isClosing
-  ? CLOSING_WORDINGS
-  : isLast
-    ? LAST_WORDINGS
-    : isFresh
-      ? FRESH_WORDINGS
-      : [
-          ...WORDINGS,
-          ...LONG_WORDINGS,
-          ...(isAll ? [...FRESH_WORDINGS, ...LAST_WORDINGS, ...CLOSING_WORDINGS] : []),
-        ].filter((w) => isAll || w.held === wanted);
+const isConditions = process.argv.includes("--conditions");
+const set = isConditions
+  ? isLast
+    ? LAST_CONDITION_WORDINGS
+    : wanted
+      ? HELD_CONDITION_WORDINGS
+      : CONDITION_WORDINGS
+  : isClosing
+    ? CLOSING_WORDINGS
+    : isLast
+      ? LAST_WORDINGS
+      : isFresh
+        ? FRESH_WORDINGS
+        : [
+            ...WORDINGS,
+            ...LONG_WORDINGS,
+            ...(isAll ? [...FRESH_WORDINGS, ...LAST_WORDINGS, ...CLOSING_WORDINGS] : []),
+          ].filter((w) => isAll || w.held === wanted);
 for (const w of set) {
   const { verdicts } = readRights([
     { kind: w.kind, source: w.kind === "name-table" ? "name 13" : "terms.txt", date: "2026-11-25", text: w.text },

@@ -1,13 +1,13 @@
 import { redirect } from "next/navigation";
 import { getDb } from "@/server/db/open";
 import { listBriefs } from "@/server/queries/briefs";
-import { createBrief } from "@/server/usecases/briefs";
+import { StartView } from "@/ui/start/StartView";
 
 export const dynamic = "force-dynamic";
 
-/** The first brief's wall; someone who has no brief yet gets an empty one to fill in. */
+/** The first brief's wall; someone who has no brief yet is shown how to begin one. */
 export default function Home() {
   const [first] = listBriefs(getDb());
   if (first) redirect(`/b/${first.briefId}/find`);
-  redirect(`/b/${createBrief(getDb(), { name: "First brief" })!.briefId}/brief`);
+  return <StartView />;
 }

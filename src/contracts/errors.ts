@@ -31,7 +31,9 @@ export const ARCHIVE_FAULTS = {
   "system-junk": "Left by the system that packed it.",
   "archive-nested": "An archive inside an archive inside an archive: unpack it first.",
   "same-bytes": "The same file is in the store already.",
-  "same-outlines": "The same letters are in the store already, under another name or format; kept as an alternative.",
+  "same-outlines": "The same font is in the store already, in another file; kept as an alternative.",
+  "letters-of-another":
+    "Its letters are those of another font in the store, under other names or terms: kept as a font of its own, and both say so.",
   "less-rich": "The same style in a format that holds less; kept as an alternative.",
   "richer-taken":
     "It holds more than the file of this style that was there, and takes its place; that one is kept as an alternative.",
@@ -68,12 +70,35 @@ export const REQUEST_FAULTS = {
   "link-expired": "The link of the library has expired.",
   "rate-limited": "The library asks to wait before the next request.",
   "price-changed": "The price has changed since it was put into the basket.",
+  "already-owned": "These uses are licensed already.",
   "basket-empty": "The basket is empty.",
   "not-owned": "This face is not bought yet: its file is not here.",
   "no-desk": "No desk of other designers is connected.",
   "desk-silent": "The desk does not answer.",
   "address-not-allowed": "Only catalogues at http or https addresses, and folders on this machine, can be connected.",
-  internal: "Something of ours went wrong.",
+  busy: "Too much is being worked on at once. It goes on in a moment.",
+  "let-go": "The request was given up before it was answered.",
+  "face-failed": "The letters of this font cannot be shown: its tables break what reads them.",
+  "face-too-long": "Reading the letters of this font took too long or too much memory and was ended.",
+  "sheet-failed": "The sheet cannot be written.",
+  "sheet-too-long": "Writing the sheet took too long or too much memory and was ended.",
+  "file-missing": "The file of this font is missing from the store. Import it again: nothing else is lost.",
+  "file-changed": "The file of this font was changed in the store. Import it again: nothing else is lost.",
+  "job-set-aside": "This job ended the program twice, so it was set aside. Nothing is lost; it can be tried again.",
+  "not-delivered": "The library did not deliver everything. What is missing was not charged.",
+  "sync-endless": "The catalogue has no end: its pages go in circles or are too many.",
+  "disk-full": "The disk is full. Make room: nothing that was saved is lost, and work goes on then.",
+  "data-read-only": "The data folder cannot be written to. Check its permissions, then start again.",
+  "data-damaged": "The database is damaged. Restore the data folder from a backup, or move it away to start over.",
+  "data-newer":
+    "The data folder was written by a newer version of Fond Quarry. Start that version, or use another folder.",
+  "data-in-use": "Another Fond Quarry is using this data folder. Stop it first, or use another folder.",
+  "changed-meanwhile": "This was changed elsewhere in the meantime.",
+  "passcode-needed": "A passcode is needed.",
+  "passcode-wrong": "This is not the passcode.",
+  "not-allowed": "This needs rights that you do not have here.",
+  "method-not-allowed": "This cannot be asked in this way.",
+  internal: "Something went wrong on our side.",
 } as const;
 export type RequestFaultCode = keyof typeof REQUEST_FAULTS;
 
@@ -102,6 +127,17 @@ export const refuse = <C extends FaultCode>(code: C, message?: string, details?:
   message: message ?? sentenceOf(code),
   details,
 });
+
+/** An expected failure on its way to where it becomes a value: a job's failure, or one found deep in the store. */
+export class FaultError extends Error {
+  constructor(
+    readonly code: FaultCode,
+    message?: string,
+  ) {
+    super(message ?? sentenceOf(code));
+    this.name = "FaultError";
+  }
+}
 
 /** The plain sentence that belongs to a code. */
 export function sentenceOf(code: FaultCode): string {

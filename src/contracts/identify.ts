@@ -26,6 +26,10 @@ export type HandCut = z.infer<typeof HandCut>;
 export const ReadLetter = z.object({ char: z.string(), box: PixelBox, confidence: z.number() });
 export type ReadLetter = z.infer<typeof ReadLetter>;
 
+/** Kept records come back from outside: a path is a path, and a picture is our own PNG, never an address. */
+const SvgPath = z.string().regex(/^[MLHVCSQTAZmlhvcsqtaz\d\s,.eE+-]*$/, "an SVG path");
+const PngUrl = z.string().regex(/^data:image\/png;base64,[A-Za-z0-9+/]*={0,2}$/, "a PNG as data URL");
+
 export const IdentifyMatch = z.object({
   styleId: StyleId,
   familyId: FamilyId,
@@ -56,7 +60,7 @@ export const Identification = z.object({
   matches: z.array(IdentifyMatch),
   notInLibraries: z.object({ chance: z.number() }),
   strip: z.object({
-    png: z.string().describe("data URL of the straightened line, ink dark on light"),
+    png: PngUrl.describe("data URL of the straightened line, ink dark on light"),
     widthPx: z.number(),
     heightPx: z.number(),
     slopeDeg: z.number(),

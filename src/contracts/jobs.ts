@@ -1,11 +1,12 @@
 // Long work: jobs and imports, as they are polled.
 import { z } from "zod";
 import { ImportId, JobId, StyleId } from "./ids";
+import { Verdict } from "./traits";
 
 export const JOB_STATES = ["waiting", "running", "done", "failed", "cancelled"] as const;
 export const Job = z.object({
   jobId: JobId,
-  kind: z.enum(["read-library", "reread", "import", "sync-library", "buy", "handover"]),
+  kind: z.enum(["read-library", "reread", "part-copies", "import", "sync-library", "buy", "handover"]),
   title: z.string(),
   state: z.enum(JOB_STATES),
   done: z.number(),
@@ -14,6 +15,7 @@ export const Job = z.object({
   secondsLeft: z.number().nullable(),
   failed: z.number(),
   message: z.string().nullable(),
+  code: z.string().nullable().describe("why it failed, as a code"),
   createdAt: z.string(),
   briefId: z.string().nullable(),
   hasFile: z.boolean(),
@@ -53,5 +55,17 @@ export const HandoverOptions = z.object({
   web: z.boolean().default(true),
   licences: z.boolean().default(true),
   contactSheet: z.boolean().default(true),
+  responsibleFor: z
+    .array(StyleId)
+    .default([])
+    .describe("faces that are not cleared and go in all the same: whoever asks answers for them"),
 });
 export type HandoverOptions = z.infer<typeof HandoverOptions>;
+
+const HandoverFace = z.object({ styleId: StyleId, name: z.string(), verdict: Verdict, hasWebFile: z.boolean() });
+export const HandoverPlan = z.object({
+  cleared: z.array(HandoverFace),
+  toAnswerFor: z.array(HandoverFace).describe("here, not cleared: they go in when somebody answers for them"),
+  notOwned: z.array(HandoverFace),
+});
+export type HandoverPlan = z.infer<typeof HandoverPlan>;

@@ -62,15 +62,36 @@ export const BasketLine = z.object({
 });
 export type BasketLine = z.infer<typeof BasketLine>;
 export const BasketPut = z.object({ uses: z.array(Use).min(1) });
-export const Basket = z.object({ lines: z.array(BasketLine), totalCents: z.number(), currency: z.string() });
+export const Basket = z.object({
+  lines: z.array(BasketLine),
+  totalCents: z.number().describe("of the first currency alone"),
+  currency: z.string(),
+  totals: z.array(z.object({ currency: z.string(), cents: z.number() })).describe("a sum for each currency"),
+});
 export type Basket = z.infer<typeof Basket>;
 
-export const OrderPlace = z.object({ libraryId: LibraryId });
+export const OrderPlace = z.object({
+  libraryId: LibraryId,
+  key: z
+    .string()
+    .regex(/^[a-z0-9]{16,40}$/)
+    .optional()
+    .describe("made by whoever presses the button, once: the same key orders once"),
+  holder: z.string().trim().max(120).optional().describe("in whose name the licence is bought"),
+});
 export const Order = z.object({
   orderId: z.string(),
   libraryId: LibraryId,
   state: z.enum(["placed", "delivered", "failed"]),
-  lines: z.array(z.object({ styleId: StyleId, name: z.string(), uses: z.array(Use), cents: z.number() })),
+  lines: z.array(
+    z.object({
+      styleId: StyleId,
+      name: z.string(),
+      uses: z.array(Use),
+      cents: z.number(),
+      state: z.enum(["delivered", "failed"]).optional(),
+    }),
+  ),
   totalCents: z.number(),
   currency: z.string(),
   receipt: z.string().nullable(),

@@ -1,8 +1,10 @@
 // The guards of every route: whose requests are answered, how outcomes become answers.
 import { afterEach, describe, expect, test } from "@jest/globals";
+import { hostname } from "node:os";
 import { NextRequest } from "next/server";
 import { z } from "zod";
-import { download, isForeign, isOwnHost, readBody, readQuery, refusal, route, valueOr404 } from "@/app/api/respond";
+import { download, readBody, readQuery, refusal, route, valueOr404 } from "@/app/api/respond";
+import { isForeign, isOwnHost } from "@/server/access/hosts";
 
 const request = (
   headers: Record<string, string>,
@@ -27,8 +29,15 @@ describe("hosts", () => {
     process.env.HOST = "192.168.1.20";
     expect(isOwnHost("192.168.1.20:4780")).toBe(true);
     expect(isOwnHost("192.168.1.21:4780")).toBe(false);
-    process.env.HOST = "0.0.0.0";
-    expect(isOwnHost("anything:4780")).toBe(true);
+    for (const any of ["0.0.0.0", "::"]) {
+      process.env.HOST = any;
+      expect(isOwnHost("anything:4780")).toBe(false);
+      expect(isOwnHost(`${hostname()}:4780`)).toBe(true);
+    }
+    process.env.FOND_QUARRY_HOSTS = "studio.skerrow.example, 10.1.2.3";
+    expect(isOwnHost("studio.skerrow.example:4780")).toBe(true);
+    expect(isOwnHost("10.1.2.3")).toBe(true);
+    delete process.env.FOND_QUARRY_HOSTS;
   });
 });
 
@@ -42,6 +51,7 @@ describe("origins", () => {
     [{ origin: "null" }, true],
     [{ "sec-fetch-site": "cross-site" }, true],
     [{ host: "rebound.example" }, true],
+    ...["foo", "http://", "http://127.0.0.1:4780.evil.example", ""].map((origin) => [{ origin }, true] as const),
   ] as [Record<string, string>, boolean][])("%j foreign: %s", (headers, foreign) =>
     expect(isForeign(request(headers))).toBe(foreign),
   );

@@ -1,7 +1,11 @@
 // What every route of the interface shares: foreign origins refused, input checked, outcomes turned into answers.
 import { NextResponse, type NextRequest } from "next/server";
 import type { z } from "zod";
-import { sentenceOf, type FaultCode } from "@/contracts/errors";
+import { FaultError, sentenceOf, type FaultCode, type Outcome } from "@/contracts/errors";
+import { isForeign } from "@/server/access/hosts";
+import { faultOfDisk } from "@/server/db/diskFaults";
+import { bootFault } from "@/server/usecases/bootFault";
+import { readJson } from "./body";
 
 const STATUS: Partial<Record<FaultCode, number>> = {
   "not-found": 404,
@@ -18,33 +22,37 @@ const STATUS: Partial<Record<FaultCode, number>> = {
   "library-slow": 504,
   "link-expired": 502,
   "desk-silent": 502,
+  busy: 503,
+  "let-go": 499,
+  "face-failed": 422,
+  "face-too-long": 422,
+  "sheet-failed": 422,
+  "sheet-too-long": 422,
+  "file-missing": 410,
+  "file-changed": 410,
+  "changed-meanwhile": 409,
+  "passcode-needed": 401,
+  "passcode-wrong": 403,
+  "not-allowed": 403,
+  "method-not-allowed": 405,
+  "disk-full": 507,
+  "data-read-only": 507,
+  "data-damaged": 500,
+  "data-newer": 500,
+  "data-in-use": 500,
   internal: 500,
 };
 
 export function refusal(code: FaultCode, message?: string, details?: unknown) {
   return NextResponse.json(
     { error: { code, message: message ?? sentenceOf(code), ...(details !== undefined && { details }) } },
-    { status: STATUS[code] ?? 400 },
+    { status: STATUS[code] ?? 400, ...(code === "busy" && { headers: { "retry-after": "2" } }) },
   );
 }
 
-const LOOPBACK = /^(localhost|127\.\d+\.\d+\.\d+|\[::1\])(:\d+)?$/i;
-
-/** Whether a Host header is one we serve: loopback, or the host that the server was told to listen on. */
-export function isOwnHost(host: string | null): boolean {
-  if (!host) return false;
-  const told = process.env.HOST;
-  return LOOPBACK.test(host) || Boolean(told && host.replace(/:\d+$/, "") === told) || told === "0.0.0.0";
-}
-
-/** A request from a page of another site, or through a name that is not ours (DNS rebinding). */
-export function isForeign(request: NextRequest): boolean {
-  const host = request.headers.get("host");
-  if (!isOwnHost(host)) return true;
-  const origin = request.headers.get("origin");
-  if (origin && origin !== "null" && new URL(origin).host !== host) return true;
-  return origin === "null" || request.headers.get("sec-fetch-site") === "cross-site";
-}
+/** The answer that an outcome stands for. */
+export const answer = (outcome: Outcome<unknown>, status = 200) =>
+  outcome.ok ? NextResponse.json(outcome.value, { status }) : refusal(outcome.code, outcome.message, outcome.details);
 
 type Context<P> = { params: Promise<P> };
 type Handler<P> = (request: NextRequest, params: P) => Promise<Response> | Response;
@@ -52,12 +60,16 @@ type Handler<P> = (request: NextRequest, params: P) => Promise<Response> | Respo
 /** Wraps a handler. Unexpected errors are logged and become "internal"; the server goes on. */
 export function route<P = Record<string, never>>(handler: Handler<P>) {
   return async (request: NextRequest, context: Context<P>): Promise<Response> => {
-    if (isForeign(request)) return refusal("foreign-origin");
     try {
+      if (isForeign(request)) return refusal("foreign-origin");
+      const fault = bootFault();
+      if (fault) return refusal(fault);
       return await handler(request, await context.params);
     } catch (error) {
-      console.error(request.method, request.nextUrl.pathname, error);
-      return refusal("internal");
+      // What the store or the disk says is told by its code; everything else stays here.
+      const code = error instanceof FaultError ? error.code : faultOfDisk(error);
+      if (!code) console.error(request.method, request.nextUrl.pathname, error);
+      return refusal(code ?? "internal");
     }
   };
 }
@@ -72,8 +84,9 @@ export const broken = (error: z.ZodError) =>
   );
 
 export async function readBody<S extends z.ZodType>(request: NextRequest, schema: S): Promise<Checked<z.infer<S>>> {
-  const body: unknown = await request.json().catch(() => undefined);
-  const parsed = schema.safeParse(body);
+  const body = await readJson(request);
+  if (!body.ok) return { ok: false, response: refusal(body.code) };
+  const parsed = schema.safeParse(body.value);
   return parsed.success ? { ok: true, value: parsed.data } : { ok: false, response: broken(parsed.error) };
 }
 
@@ -92,36 +105,18 @@ export function download(bytes: Uint8Array | string, type: string, name: string)
   return new NextResponse(bytes as BodyInit, {
     headers: {
       "content-type": type,
-      "content-disposition": `attachment; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(name)}`,
+      "content-disposition": `attachment; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(name.toWellFormed())}`,
     },
   });
 }
 
 /** A field of a form that holds JSON. What is none is given as it is, so that its schema refuses it. */
-export function readJsonField(form: FormData, name: string): unknown {
-  const value = form.get(name);
-  if (typeof value !== "string" || !value) return null;
+export function readJsonField(fields: ReadonlyMap<string, string>, name: string): unknown {
+  const value = fields.get(name);
+  if (!value) return null;
   try {
     return JSON.parse(value);
   } catch {
     return value;
   }
 }
-
-type FileForm = { ok: true; form: FormData; file: File } | { ok: false; response: Response };
-
-/** The form of a request that sends one file, refused by its announced length before it is read. */
-export async function readFileForm(
-  request: NextRequest,
-  field: string,
-  mostBytes: number,
-  tooLarge: FaultCode,
-): Promise<FileForm> {
-  if (Number(request.headers.get("content-length") ?? 0) > mostBytes + FORM_BYTES)
-    return { ok: false, response: refusal(tooLarge) };
-  const form = await request.formData().catch(() => null);
-  const file = form?.get(field);
-  return form && file instanceof File ? { ok: true, form, file } : { ok: false, response: refusal("no-file") };
-}
-/** What a form may hold beside its file. */
-const FORM_BYTES = 1e6;

@@ -5,13 +5,14 @@ import { USE_WORDS } from "@/contracts/words";
 import type { Rights } from "@/contracts/rights";
 import { nameCharacter, writeCodePoint } from "../open/characterNames";
 import { hasCodePoint } from "../open/unicodeBlocks";
+import { needsGlyph } from "./runs";
 
 type BriefWords = Pick<BriefFields, "lines" | "wanted">;
 
 /** Every character the brief needs, each once, in order of first use. White space is not needed of a font. */
 export function charactersOf(brief: BriefWords): string[] {
   const all = [...brief.lines.map((l) => l.text), brief.wanted].join("");
-  return [...new Set([...all.normalize("NFC")])].filter((c) => !/\s|\p{Cc}|\p{Cf}/u.test(c));
+  return [...new Set([...all.normalize("NFC")])].filter(needsGlyph);
 }
 
 /** Characters of the list that the coverage lacks. */

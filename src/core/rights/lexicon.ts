@@ -19,6 +19,7 @@ export const NON_COMMERCIAL = words(
 
 /** Double negations and offers of freedom that carry a "no": taken out before negation is looked for. */
 export const KIND_NO = words(
+  "or not|oder nicht|ou non|o no",
   "without (?:having to ask|asking(?: me| us| first)?)|ohne (?:zu fragen|nachfrage|rückfrage)|sans (?:me |nous )?demander|sin (?:pedir permiso|preguntar)",
   "without (?:any )?(?:payment|charge|cost|fee)|pay nothing|included with (?:the |your )?purchase|ohne (?:bezahlung|entgelt|zahlung)|zahlen nichts|sans (?:paiement|payer)|ne paient rien|sin (?:pago|pagar)|no pagan nada",
   "costs? nothing|free of (?:charge|cost)|kostet nichts|ne coûte rien|no cuesta nada|no cobro nada",

@@ -15,6 +15,9 @@ const permissive = (freely: RegExp, notice: RegExp): LicenceRule[] => [
   { uses: FILES_PASSED_ON, verdict: "cleared-with-credit", sentence: notice },
 ];
 
+/** Uses that leave the letters as they come. */
+const UNCHANGED: Use[] = ["private", "client-print", "goods-for-sale", "video"];
+
 const CC_CREDIT = /retain the following|attribution|must keep intact all copyright notices|give appropriate credit/i;
 const CC_NC = /NonCommercial purposes only|Non-?Commercial|commercial advantage/i;
 
@@ -68,9 +71,13 @@ const RULES: [RegExp, LicenceRule[]][] = [
   [
     /^CC-BY-ND/,
     [
-      { uses: ALL.filter((u) => u !== "logo"), verdict: "cleared-with-credit", sentence: CC_CREDIT },
-      // A logo is hardly ever set in letters as they come.
-      { uses: ["logo"], verdict: "ask-maker", sentence: /NoDerivatives|Adapted Material|Derivative/i },
+      { uses: UNCHANGED, verdict: "cleared-with-credit", sentence: CC_CREDIT },
+      // A logo is hardly ever set in letters as they come; cutting joins and traces them; the web takes subsets in other formats.
+      {
+        uses: ALL.filter((u) => !UNCHANGED.includes(u)),
+        verdict: "ask-maker",
+        sentence: /NoDerivatives|Adapted Material|Derivative/i,
+      },
     ],
   ],
   [/^CC-BY/, [{ uses: ALL, verdict: "cleared-with-credit", sentence: CC_CREDIT }]],

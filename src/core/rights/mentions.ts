@@ -16,7 +16,7 @@ const NAMES: [RegExp, (m: RegExpMatchArray, sentence: string) => string][] = [
   [/\bUbuntu\s+Font\s+Licen[cs]e\b|\bUFL(?:[- ]1\.0)?\b/i, () => "Ubuntu-font-1.0"],
   [/\bCC[- ]?0\b|Creative\s+Commons\s+Zero|creativecommons\.org\/publicdomain\/zero/i, () => "CC0-1.0"],
   [
-    /(?:\bCC|Creative[- ]Commons|creativecommons\.org\/licenses)[\s\/:-]*(?:\(?licen[cs]e\)?\s*|lizenz\s*|licence\s*|licencia\s*)?[\s:(-]*(?:BY|Attribution|Namensnennung|Reconocimiento|Atribuci[óo]n|Paternit[ée])(?:[\s\/,_–-]*(?:NC|Non[- ]?Commercial|Nicht[- ]?kommerziell|No[- ]?Comercial|Pas d[’']Utilisation Commerciale))?(?:[\s\/,_–-]*(?:SA|Share[- ]?Alike|ND|No[- ]?Deriv\w*|Weitergabe unter gleichen Bedingungen|Keine Bearbeitung\w*|CompartirIgual|SinDerivadas|Partage[^.]*|Pas de Modification))?/i,
+    /(?:\bCC|Creative[- ]Commons|creativecommons\.org\/licenses)[\s\/:(-]{0,4}(?:(?:licen[cs]e|lizenz|licencia)\)?[\s:(-]{0,4})?(?:BY|Attribution|Namensnennung|Reconocimiento|Atribuci[óo]n|Paternit[ée])(?:[\s\/,_–-]{0,4}(?:NC|Non[- ]?Commercial|Nicht[- ]?kommerziell|No[- ]?Comercial|Pas d[’']Utilisation Commerciale))?(?:[\s\/,_–-]{0,4}(?:SA|Share[- ]?Alike|ND|No[- ]?Deriv\w*|Weitergabe unter gleichen Bedingungen|Keine Bearbeitung\w*|CompartirIgual|SinDerivadas|Partage[^.]{0,60}|Pas de Modification))?/i,
     readCc,
   ],
   [/\bUnlicense\b|unlicense\.org/i, () => "Unlicense"],
@@ -63,7 +63,10 @@ const OF_THE_FONT =
   /\b(?:font|fonts|typeface|face|schrift\p{L}*|police|fonte|caract[eè]res|fuente|tipograf[íi]a|letters|family|work|œuvre|obra|werk)\b/iu;
 /** It was once, or is not. */
 const DENIED =
-  /\b(?:no longer|not|never|formerly|previously|used to be|isn[’']t|früher|nicht|kein\p{L}*|ehemals|ne\b[^.]*\bpas|anciennement|n[’']est (?:pas|plus)|ya no|no est[áa]|anteriormente|unlike)\b/iu;
+  /\b(?:instead of|rather than|against|contrary to|(?:might|would|could|will|shall|going to|want to|plan to|hope to|may (?:one day|later|soon))\b(?!.{0,40}\bunder the terms)|considered|thought (?:of|about)|soon|one day|some ?day|perhaps|maybe|in (?:the )?future|next year|statt|anstelle|anstatt|gegen|entgegen|wird|werden|würden?|vielleicht|bald|künftig|demnächst|eines tages|überleg\p{L}*|plus tard|au lieu d\p{L}*|plutôt que|contrairement|bient[ôo]t|un jour|peut-être|envisag\p{L}*|sera|seront|prochain\p{L}*|en lugar de|en vez de|contra|alg[úu]n d[íi]a|quiz[áa]s?|tal vez|pronto|publicaremos|será|pensa\p{L}*|no longer|not|never|formerly|previously|used to be|isn[’']t|früher|nicht|kein\p{L}*|ehemals|ne\b[^.]*\bpas|anciennement|n[’']est (?:pas|plus)|ya no|no est[áa]|anteriormente|unlike)\b/iu;
+/** Said of a licence that was thought of and not taken, wherever in the sentence. */
+const REJECTED =
+  /(?<!\p{L})(?:decided against|not (?:under|released|licen[cs]ed|published|available|covered)|did(?:n[’']t| not) (?:choose|take|pick|use)|entschieden uns gegen|gegen die .{0,40} entschieden|nicht (?:unter|gewählt|genommen|veröffentlicht)|n[’']a(?:vons)? pas (?:été|choisi|retenu)|n[’']est pas (?:sous|publiée|diffusée)|no (?:la|lo) (?:elegimos|escogimos)|no est[áa] (?:bajo|publicad\p{L}*)|no se publica)(?!\p{L})/iu;
 /** Conditions that Creative Commons names with a word of denial: "Namensnennung - Nicht kommerziell" denies no licence. */
 const CONDITION = /nicht[- ]kommerziell|keine bearbeitung\w*/giu;
 
@@ -76,12 +79,15 @@ export function findMentions(statements: Statement[], isWhole: boolean): { menti
   const mentions: Mention[] = [];
   const denied: Statement[] = [];
   for (const statement of statements) {
+    // Denied anywhere in its sentence: "we thought of the OFL, and did not take it".
+    const isDenied = REJECTED.test(statement.text);
     for (const part of partsOf(statement.text)) {
       for (const [name, idOf] of NAMES) {
         const m = part.match(name);
         if (!m) continue;
         if (OF_ANOTHER.test(part.slice(0, m.index))) continue;
-        if (DENIED.test(part.slice(0, m.index! + m[0].length).replace(CONDITION, " "))) denied.push(statement);
+        const before = part.slice(0, m.index! + m[0].length).replace(CONDITION, " ");
+        if (isDenied || DENIED.test(before)) denied.push(statement);
         else if (OTHER_THING.test(part) && !OF_THE_FONT.test(part.replace(m[0], " "))) continue;
         else if (
           isWhole ||

@@ -8,19 +8,46 @@ import { statementsOf, type Statement } from "./statements";
 import { readWording, type Breadth, type Claim, type WordingRead } from "./wording";
 
 /** Kinds of evidence, most trusted first: the order in which they are listed and quoted. */
-const TRUST: Evidence["kind"][] = ["receipt", "licence-file", "readme", "name-table", "fs-type", "library", "user"];
+const TRUST: Evidence["kind"][] = ["receipt", "licence-file", "name-table", "fs-type", "library", "readme", "user"];
+const SPEAKERS: Record<Evidence["kind"], string> = {
+  receipt: "your receipt",
+  "licence-file": "the licence that came with it",
+  "name-table": "the font file itself",
+  "fs-type": "the font file itself",
+  library: "the library that offers it",
+  readme: "a readme",
+  user: "what you added",
+};
 
+/** A style whose letters are the same: what its own terms say. */
+export type SameLetters = {
+  styleId: string;
+  name: string;
+  maker: string | null;
+  isOtherMaker: boolean;
+  /** A library sells it. */
+  isSold: boolean;
+  verdicts: Partial<Record<Use, Verdict>>;
+};
+
+type Held = Rights["verdicts"][Use];
 /** What one text says of one use. A weak one follows from the text's silence, not from its words. */
 type Said = { verdict: Verdict; quotes: Quote[]; isWeak: boolean };
-type ItemRead = { item: Evidence; spdx: string | null; said: Partial<Record<Use, Said>> };
+type ItemRead = {
+  item: Evidence;
+  spdx: string | null;
+  said: Partial<Record<Use, Said>>;
+  notes: NonNullable<Rights["notes"]>;
+};
 
 /**
  * Reads the rights of a style.
  * @param evidence - every text found; all are kept in the record.
+ * @param sameLetters - styles with the same letters. Their terms clear nothing here; stricter ones close what only third hands opened.
  * @returns a verdict for each use with the sentences it rests on. Where texts contradict one another the stricter holds, and
  *   the contradiction is listed. A receipt lifts what had to be bought or asked for. No evidence: unread, never cleared.
  */
-export function readRights(evidence: Evidence[]): Rights {
+export function readRights(evidence: Evidence[], sameLetters: readonly SameLetters[] = []): Rights {
   const ordered = [...evidence].sort((a, b) => TRUST.indexOf(a.kind) - TRUST.indexOf(b.kind));
   const read = ordered.map(readItem);
   const receipts = read.filter((r) => r.item.kind === "receipt");
@@ -31,20 +58,56 @@ export function readRights(evidence: Evidence[]): Rights {
     const bought = receipts
       .map((r) => r.said[use])
       .filter((s): s is Said => Boolean(s && !s.isWeak && opens(s.verdict)));
-    const { held, against } = settle(others, use);
+    const { held, against, ...decided } = settle(others, use);
     if (bought.length) verdicts[use] = { verdict: strictest(bought).verdict, quotes: quotesOf(bought) };
     else {
       verdicts[use] = held;
-      if (against.length) contradictions.push({ use, held: held.verdict, others: against });
+      if (against.length) contradictions.push({ use, held: held.verdict, others: against, ...decided });
     }
+    if (opens(verdicts[use].verdict) && !bought.length)
+      verdicts[use] = closeForLetters(use, verdicts[use], others, sameLetters);
   }
+  const notes = read.flatMap((r) => r.notes);
   const spdx = others.find((r) => r.spdx)?.spdx;
   return {
     ...(spdx && { spdx }),
     verdicts: verdicts as Rights["verdicts"],
     evidence: ordered,
     ...(contradictions.length && { contradictions }),
+    ...(sameLetters.length && { sameLetters: sameLetters.map((other) => tellLetters(other, verdicts)) }),
+    ...(notes.length && { notes }),
   };
+}
+
+const byWhom = ({ maker, isSold }: SameLetters) => (maker ? (isSold ? `, sold by ${maker}` : ` by ${maker}`) : "");
+
+/** What is closed for a style with the same letters and stricter terms, unless the font itself or the user opens it. */
+function closeForLetters(use: Use, held: Held, reads: ItemRead[], sameLetters: readonly SameLetters[]): Held {
+  const opened = reads.some(
+    ({ item, said }) => (item.kind === "name-table" || item.kind === "user") && said[use] && opens(said[use].verdict),
+  );
+  const stricter = sameLetters.find((o) => isStricter(o.verdicts[use]));
+  if (opened || !stricter) return held;
+  const text = `The letters are those of ${stricter.name}${byWhom(stricter)}: ask before you use it.`;
+  return {
+    verdict: "ask-maker",
+    quotes: [{ text, source: "comparison of outlines", place: stricter.name }, ...held.quotes],
+  };
+}
+const isStricter = (v: Verdict | undefined) => v !== undefined && v !== "unread" && !opens(v);
+
+function tellLetters(
+  other: SameLetters,
+  verdicts: Partial<Rights["verdicts"]>,
+): NonNullable<Rights["sameLetters"]>[number] {
+  const differs = USES.some((u) => opens(other.verdicts[u] ?? "unread") !== opens(verdicts[u]?.verdict ?? "unread"));
+  const whose = `The letters are those of ${other.name}${byWhom(other)}`;
+  const says = differs
+    ? `${whose}, whose terms differ: ask before you use it.`
+    : other.isOtherMaker
+      ? `${whose}. Each stands under its own terms.`
+      : `${whose}.`;
+  return { styleId: other.styleId, name: other.name, maker: other.maker, says };
 }
 
 const opens = (v: Verdict) => v === "cleared" || v === "cleared-with-credit";
@@ -67,8 +130,11 @@ function settle(reads: ItemRead[], use: Use) {
   const holding = strong.filter((s) => s.verdict === verdict);
   // "With credit" beside "cleared" is a condition, not a contradiction.
   const against = opens(verdict) ? [] : strong.filter((s) => opens(s.verdict));
+  const by = reads.find((r) => r.said[use] && holding.includes(r.said[use]))!.item;
   return {
     held: { verdict, quotes: quotesOf(holding) },
+    decidedBy: by.source,
+    why: `The stricter text holds; it is ${SPEAKERS[by.kind]}.`,
     against: against.map((s) => ({ verdict: s.verdict, quotes: s.quotes })),
   };
 }
@@ -77,7 +143,7 @@ function settle(reads: ItemRead[], use: Use) {
 const lately = new Map<string, ItemRead>();
 const KEPT = 48;
 function readItem(item: Evidence): ItemRead {
-  const key = `${item.kind}\n${item.source}\n${item.text}`;
+  const key = `${item.kind}\n${item.source}\n${item.isCut ?? false}\n${item.text}`;
   const known = lately.get(key);
   if (known) return { ...known, item };
   const read = readItemAnew(item);
@@ -87,7 +153,7 @@ function readItem(item: Evidence): ItemRead {
 }
 
 function readItemAnew(item: Evidence): ItemRead {
-  if (item.kind === "fs-type") return { item, spdx: null, said: readFsType(item) };
+  if (item.kind === "fs-type") return { item, spdx: null, said: readFsType(item), notes: [] };
   const statements = statementsOf(item.text);
   const whole = recogniseLicence(item.text);
   const { mentions, denied } = whole ? { mentions: [], denied: [] } : findMentions(statements, isField(item));
@@ -102,7 +168,34 @@ function readItemAnew(item: Evidence): ItemRead {
     mergeLicence(said, id, item, statements, mentions.find((m) => m.spdx === id)?.statement ?? null);
   mergeWording(said, read, item, licences.length > 0);
   if (!licences.length) fillSilence(said, read, item, denied[0] ?? null);
-  return { item, spdx, said };
+  if (item.isCut && !whole) closeCut(said, item);
+  return { item, spdx, said, notes: licences.flatMap((id) => notesOf(id, statements, item)) };
+}
+
+/** Of a text that was not read to its end what stands there may be taken back further on. */
+function closeCut(said: ItemRead["said"], item: Evidence) {
+  const text = "The text is longer than is read here, so it clears nothing by itself.";
+  for (const use of USES)
+    if (said[use] && opens(said[use].verdict))
+      said[use] = {
+        verdict: "ask-maker",
+        quotes: [...said[use].quotes, { text, source: item.source, place: "end" }],
+        isWeak: false,
+      };
+}
+
+/** What a licence without derivatives means for work that changes letters. */
+function notesOf(spdx: string, statements: Statement[], item: Evidence): ItemRead["notes"] {
+  if (!/^CC-BY(?:-NC)?-ND/.test(spdx)) return [];
+  const found =
+    statements.find((s) => /NoDerivatives|No ?Derivs|Adapted Material|Derivative|\bND\b/i.test(s.text)) ??
+    statements[0];
+  return [
+    {
+      says: "No derivatives: words may be set with the letters as they come. Changing letters (lettering, a logo), tracing or joining them for cutting, and converting the file (subsets, web formats) make a derivative: ask the maker first.",
+      quotes: found ? [quoteOf(item, found)] : [],
+    },
+  ];
 }
 
 /** A field of its own rather than a running text. */
@@ -173,6 +266,10 @@ function withConditions(claim: Claim, use: Use, read: WordingRead, item: Evidenc
   if (claim.verdict !== "cleared") return { verdict: claim.verdict, quotes, isWeak: false };
   if ((use === "web" || use === "app") && read.noPassingOn && claim.breadth !== "named") {
     add(read.noPassingOn);
+    return { verdict: "ask-maker", quotes, isWeak: false };
+  }
+  if (read.narrowedBy) {
+    add(read.narrowedBy);
     return { verdict: "ask-maker", quotes, isWeak: false };
   }
   if (!read.credit) return { verdict: "cleared", quotes, isWeak: false };

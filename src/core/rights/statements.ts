@@ -20,10 +20,11 @@ const WRAPPED_LENGTH = 48;
 export function statementsOf(text: string): Statement[] {
   const out: Statement[] = [];
   let heading: string | null = null;
-  let held: { text: string; line: number; isItem: boolean } | null = null;
+  let held: { lines: string[]; line: number; isItem: boolean } | null = null;
   const flush = () => {
     if (held)
-      for (const s of sentences(held.text, held.line)) out.push({ ...s, heading: held.isItem ? heading : null });
+      for (const s of sentences(held.lines.join("\n"), held.line))
+        out.push({ ...s, heading: held.isItem ? heading : null });
     held = null;
   };
   text.split(/\r\n|\r|\n/).forEach((raw, i) => {
@@ -32,17 +33,17 @@ export function statementsOf(text: string): Statement[] {
     if (!/[\p{L}\p{N}]/u.test(trimmed)) return flush();
     const isItem = BULLET.test(raw);
     const isHeading = /:$/.test(trimmed) && trimmed.length < 120;
-    if (isItem || isHeading || (held && !goesOn(held.text, trimmed))) flush();
+    if (isItem || isHeading || (held && !goesOn(held.lines[held.lines.length - 1]!, trimmed))) flush();
     if (isHeading) {
       heading = trimmed;
       out.push({ text: trimmed, line, heading: null });
       return;
     }
-    if (held) held.text += `\n${trimmed}`;
+    if (held) held.lines.push(trimmed);
     else {
       const under: boolean = isItem || (heading !== null && /^\s{2,}/.test(raw));
       if (!under && !isItem) heading = null;
-      held = { text: trimmed.replace(BULLET, ""), line, isItem: under };
+      held = { lines: [trimmed.replace(BULLET, "")], line, isItem: under };
     }
   });
   flush();
@@ -50,8 +51,7 @@ export function statementsOf(text: string): Statement[] {
 }
 
 /** Whether a line continues the one before: that one was long enough to be wrapped and had no end. */
-function goesOn(before: string, next: string): boolean {
-  const last = before.slice(before.lastIndexOf("\n") + 1);
+function goesOn(last: string, next: string): boolean {
   if (/[.!?:]["”»)]?$/.test(last)) return last.length >= WRAPPED_LENGTH;
   return /^[\p{Ll}(]/u.test(next) || last.length >= WRAPPED_LENGTH;
 }
@@ -59,17 +59,38 @@ function goesOn(before: string, next: string): boolean {
 function sentences(block: string, line: number): { text: string; line: number }[] {
   const out: { text: string; line: number }[] = [];
   let from = 0;
+  // Line of the text at which `from` stands: counted on, never from the start again.
+  let at = line;
   const push = (to: number) => {
     const part = block.slice(from, to);
+    const lead = part.length - part.trimStart().length;
     const clean = part.replace(/\s+/g, " ").trim();
-    const lead = block.slice(0, from + (part.length - part.trimStart().length)).split("\n").length - 1;
-    if (/\p{L}{2}/u.test(clean)) out.push({ text: clean, line: line + lead });
+    const first = at + countLines(part.slice(0, lead));
+    if (/\p{L}{2}/u.test(clean)) for (const text of bounded(clean)) out.push({ text, line: first });
+    at += countLines(part);
     from = to;
   };
   for (const m of block.matchAll(/[.!?;]["”»)]?\s+(?=["“«(¿¡\p{Lu}\p{N}])/gu)) {
     const to = m.index + m[0].length;
-    if (!ABBREVIATED.test(block.slice(from, m.index + 1))) push(to);
+    if (!ABBREVIATED.test(block.slice(Math.max(from, m.index - LONGEST_ABBREVIATION), m.index + 1))) push(to);
   }
   push(block.length);
   return out;
+}
+const LONGEST_ABBREVIATION = 12;
+
+const countLines = (text: string) => text.split("\n").length - 1;
+
+/** What is longer is no sentence: it is read in pieces, so that no pattern meets more. */
+const MAX_SENTENCE = 2_000;
+function bounded(sentence: string): string[] {
+  if (sentence.length <= MAX_SENTENCE) return [sentence];
+  const out: string[] = [];
+  for (let from = 0; from < sentence.length;) {
+    const space = sentence.lastIndexOf(" ", from + MAX_SENTENCE);
+    const to = from + MAX_SENTENCE >= sentence.length ? sentence.length : space > from ? space : from + MAX_SENTENCE;
+    out.push(sentence.slice(from, to).trim());
+    from = to;
+  }
+  return out.filter(Boolean);
 }

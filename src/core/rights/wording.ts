@@ -30,11 +30,12 @@ import {
   type Scope,
 } from "./lexicon";
 import { withoutNames } from "./mentions";
+import { findNarrowing, narrowsOthers, narrowsPrivate, withoutConditions } from "./narrowing";
 import type { Statement } from "./statements";
 
 /** How far a claim reaches: one named use beats "commercial", which beats "any". "Only" is what an "only" leaves out. */
 export type Breadth = "named" | "commercial" | "only" | "any" | "implied";
-export type Claim = { use: Use; verdict: Verdict; breadth: Breadth; statement: Statement };
+export type Claim = { use: Use; verdict: Verdict; breadth: Breadth; statement: Statement; isNarrowed?: boolean };
 export type WordingRead = {
   claims: Claim[];
   /** The statement that makes credit a condition. */
@@ -43,6 +44,8 @@ export type WordingRead = {
   noPassingOn: Statement | null;
   /** The text speaks of terms at all. */
   aboutTerms: Statement | null;
+  /** A sentence of its own that narrows what others grant. */
+  narrowedBy: Statement | null;
 };
 
 const EARNING: Use[] = USES.filter((u) => u !== "private");
@@ -56,15 +59,21 @@ const breadthOf = (scope: Scope): Breadth =>
  * @param all - of one text; those that are part of a recognised licence left out. @param isField - what a library says of a font.
  */
 export function readWording(all: Statement[], isField: boolean): WordingRead {
-  const read: WordingRead = { claims: [], credit: null, noPassingOn: null, aboutTerms: null };
+  const read: WordingRead = { claims: [], credit: null, noPassingOn: null, aboutTerms: null, narrowedBy: null };
   const sellsElsewhere = all.some((s) => PURCHASE.test(s.text));
   for (const [i, statement] of all.entries()) {
     if (!read.aboutTerms && (isField || ABOUT_TERMS.test(statement.text))) read.aboutTerms = statement;
     if (/\?["”»)]?$/.test(statement.text) && readQuestion(statement, all[i + 1] ?? null, read)) continue;
     const lead = statement.heading ? polarityOf(statement.heading) : null;
+    if (narrowsOthers(statement.text)) read.narrowedBy ??= statement;
     // Names of licences are no wording.
+    const first = read.claims.length;
     for (const clause of clausesOf(withoutNames(statement.text)))
       readClause(clause, statement, lead, read, sellsElsewhere, isField);
+    // What narrows one clause of a sentence narrows its others: "the first fifty may use it, commercial work included".
+    const own = read.claims.slice(first);
+    if (own.some((c) => c.isNarrowed))
+      for (const c of own) if (c.verdict === "cleared" && c.use !== "private") c.verdict = "ask-maker";
   }
   return read;
 }
@@ -198,16 +207,17 @@ function readClause(
     !SOLD_APART.test(plain) &&
     !named.includes("goods-for-sale");
   const scopes: Scope[] = sellsGoods ? [...named, "goods-for-sale"] : named;
-  const denies = isException ? before !== "denies" : NEGATION.test(plain) || lead === "denies";
+  const bare = scopesIn(withoutConditions(text)).length ? withoutConditions(plain) : plain;
+  const denies = isException ? before !== "denies" : NEGATION.test(bare) || lead === "denies";
   const buys =
-    PURCHASE.test(plain.replace(OWN_TERMS, " ")) ||
-    PAYING.test(plain) ||
+    PURCHASE.test(bare.replace(OWN_TERMS, " ")) ||
+    PAYING.test(bare) ||
     (says(DONATION) && !OPTIONAL.test(statement.text) && scopes.some((s) => s !== "private"));
   const asks = says(ASKING);
   const isNoGrant = (says(NO_GRANT) || OF_A_SPECIMEN.test(plain)) && !denies;
   const permits = says(PERMISSION) || lead === "permits" || says(ONLY);
-  const claim = (list: readonly Use[], verdict: Verdict, breadth: Breadth) => {
-    for (const use of list) read.claims.push({ use, verdict, breadth, statement });
+  const claim = (list: readonly Use[], verdict: Verdict, breadth: Breadth, isNarrowed = false) => {
+    for (const use of list) read.claims.push({ use, verdict, breadth, statement, isNarrowed });
   };
   const isCredit = CREDIT.test(text) && !OPTIONAL.test(statement.text);
   if (isCredit && !denies) read.credit ??= statement;
@@ -246,6 +256,9 @@ function readClause(
   if (!scopes.length) return readWithoutScope(plain, whole, { denies, buys, asks, permits }, claim);
   const isApart = scopes.includes("private") && scopes.includes("commercial") && !joins(plain);
   const isLimited = LIMIT.test(plain);
+  const isNarrowed = findNarrowing(text) !== null;
+  const isNarrowedPrivately = narrowsPrivate(text);
+  const granted: Use[] = [];
   for (const scope of scopes) {
     // "Printing on goods": print is the manner, goods are what is meant.
     if (scope === "client-print" && named.includes("goods-for-sale") && PRINTED_ON.test(plain)) continue;
@@ -258,10 +271,14 @@ function readClause(
     // "Private free, commercial …": what is said of the one is not said of the other.
     else if (isNoGrant && !buys && !asks) continue;
     else if (isApart && scope !== "private") continue;
-    else if (permits || isNounStyle(plain))
-      claim(usesOf(scope), isLimited && scope !== "private" ? "ask-maker" : "cleared", breadth);
+    else if (permits || isNounStyle(plain)) {
+      granted.push(...usesOf(scope));
+      const narrows = scope === "private" ? isNarrowedPrivately : isLimited || isNarrowed;
+      claim(usesOf(scope), narrows ? "ask-maker" : "cleared", breadth, narrows && scope !== "private");
+    }
   }
-  const allowed = read.claims.filter((c) => c.statement === statement && c.verdict === "cleared").map((c) => c.use);
+  const clearedHere = read.claims.filter((c) => c.statement === statement && c.verdict === "cleared").map((c) => c.use);
+  const allowed = [...clearedHere, ...granted];
   const isOnly = says(ONLY) || (scopes.length === 1 && scopes[0] === "private");
   if (!denies && !buys && isOnly && allowed.length)
     claim(
@@ -325,5 +342,5 @@ function readWithoutScope(
   if (denies) claim(USES, buys || PURCHASE.test(whole) ? "buy-first" : asks ? "ask-maker" : "not-for-this-use", "any");
   else if (buys) claim(EARNING, "buy-first", "any");
   else if (asks) claim(EARNING, "ask-maker", "any");
-  else if (permits) claim(["private"], "cleared", "any");
+  else if (permits) claim(["private"], narrowsPrivate(plain) ? "ask-maker" : "cleared", "any");
 }

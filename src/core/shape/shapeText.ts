@@ -1,5 +1,6 @@
-// Text → placed glyphs by HarfBuzz: ligatures, kerning, contextual forms as the font asks for.
-import { Buffer, Feature, shape } from "harfbuzzjs";
+// Text → placed glyphs by HarfBuzz: ligatures, kerning, contextual forms as the font asks for; the old `kern` table by our own reader.
+import { Feature, shape } from "harfbuzzjs";
+import { applyKernPairs } from "./kernTable";
 import type { OpenFace } from "../outlines/openFace";
 
 /** One glyph of a run. `cluster` is the index of its first UTF-16 unit in the text; lengths in font units, y up. */
@@ -12,7 +13,8 @@ export type ShapedRun = { glyphs: PlacedGlyph[]; widthFu: number };
  * @returns glyphs from left to right; glyph 0 stands for characters that the face lacks.
  */
 export function shapeText(face: OpenFace, text: string, features: Record<string, number> = {}): ShapedRun {
-  const buffer = new Buffer();
+  const { buffer } = face;
+  buffer.reset();
   buffer.addText(text);
   buffer.guessSegmentProperties();
   shape(
@@ -33,5 +35,7 @@ export function shapeText(face: OpenFace, text: string, features: Record<string,
     });
     x += advanceFu;
   }
-  return { glyphs, widthFu: x };
+  const pairs = features.kern === 0 ? null : face.kernPairs();
+  if (pairs) applyKernPairs(glyphs, pairs);
+  return { glyphs, widthFu: glyphs.reduce((sum, g) => sum + g.advanceFu, 0) };
 }

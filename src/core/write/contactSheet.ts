@@ -1,14 +1,18 @@
 // The contact sheet: every kept face set in the brief's words, names attached, as a PDF with embedded subsets.
 import { rgb, type PDFDocument, type PDFFont, type PDFPage, type RGB } from "pdf-lib";
 import type { CodePointRanges } from "@/contracts/traits";
-import { hasCodePoint } from "../open/unicodeBlocks";
-import { beginSheet, drawText, type LabelFonts } from "./sheet";
+import { splitRuns } from "../brief/runs";
+import { openSampleFont, type SampleFont } from "./sampleFont";
+import { beginSheet, drawText, wrapText, type LabelFonts } from "./sheet";
 
 export type SheetEntry = {
   name: string;
   facts: string;
   note: string;
   sfnt: Uint8Array;
+  /** Place on its axes, and features, at which it was kept. */
+  location?: Record<string, number>;
+  features?: Record<string, number>;
   coverage: CodePointRanges;
   /** Size factor so that all entries look equally large; 1 = as is. */
   level: number;
@@ -28,27 +32,29 @@ const WIDTH = PAGE.width - 2 * PAGE.margin;
 
 /**
  * Writes the sheet.
- * @returns PDF bytes and the names of faces that could not be embedded (they are named on the sheet, without a sample).
+ * @returns PDF bytes and the names of faces that could not be drawn at all (they are named on the sheet, without a sample).
  */
-export async function writeContactSheet(input: SheetInput): Promise<{ pdf: Uint8Array; notEmbedded: string[] }> {
+export async function writeContactSheet(input: SheetInput): Promise<{ pdf: Uint8Array; notDrawn: string[] }> {
   const { doc, label, bold } = await beginSheet(input.title, input);
-  const notEmbedded: string[] = [];
+  const notDrawn: string[] = [];
   const ink = toRgb(input.ink);
   let page = addPage(doc, input, label, bold);
-  let y = PAGE.height - PAGE.margin - 52;
+  const first = PAGE.height - PAGE.margin - 52 - HEAD_LINE * (headLines(input, label).length - 1);
+  let y = first;
   for (const entry of input.entries) {
-    const font = await doc.embedFont(entry.sfnt, { subset: true }).catch(() => null);
+    const covered = input.lines.flatMap((l) => splitRuns(l, entry.coverage)).filter((r) => !r.missing);
+    const font = await openSampleFont(doc, entry, covered.map((r) => r.text).join("")).catch(() => null);
     const block = layOut(entry, font, input.lines);
     if (y - block.height < PAGE.margin) {
       page = addPage(doc, input, label, bold);
-      y = PAGE.height - PAGE.margin - 52;
+      y = first;
     }
     drawText(page, entry.name, PAGE.margin, y - 10, 10, bold, ink);
     drawText(page, entry.facts, PAGE.margin + bold.widthOfTextAtSize(entry.name, 10) + 10, y - 10, 8, label, ink);
     let lineY = y - 18;
     if (!font) {
-      notEmbedded.push(entry.name);
-      drawText(page, "This file cannot be embedded in a PDF; no sample.", PAGE.margin, lineY - 14, 9, label, ink);
+      notDrawn.push(entry.name);
+      drawText(page, "This file cannot be drawn; no sample.", PAGE.margin, lineY - 14, 9, label, ink);
     } else
       for (const line of block.lines) {
         lineY -= line.sizePt * 1.2;
@@ -65,7 +71,7 @@ export async function writeContactSheet(input: SheetInput): Promise<{ pdf: Uint8
     });
     y -= 14;
   }
-  return { pdf: await doc.save(), notEmbedded };
+  return { pdf: await doc.save(), notDrawn };
 }
 
 function addPage(doc: PDFDocument, input: SheetInput, label: PDFFont, bold: PDFFont): PDFPage {
@@ -74,18 +80,24 @@ function addPage(doc: PDFDocument, input: SheetInput, label: PDFFont, bold: PDFF
   page.drawRectangle({ x: 0, y: 0, width: PAGE.width, height: PAGE.height, color: toRgb(input.paper) });
   const top = PAGE.height - PAGE.margin;
   drawText(page, input.title, PAGE.margin, top - 12, 15, bold, ink);
-  drawText(page, input.subtitle, PAGE.margin, top - 27, 9, label, ink);
+  const lines = headLines(input, label);
+  lines.forEach((line, i) => drawText(page, line, PAGE.margin, top - 27 - HEAD_LINE * i, 9, label, ink));
+  const under = top - 36 - HEAD_LINE * (lines.length - 1);
   page.drawLine({
-    start: { x: PAGE.margin, y: top - 36 },
-    end: { x: PAGE.width - PAGE.margin, y: top - 36 },
+    start: { x: PAGE.margin, y: under },
+    end: { x: PAGE.width - PAGE.margin, y: under },
     thickness: 1,
     color: ink,
   });
   return page;
 }
 
+const HEAD_LINE = 12;
+const MAX_HEAD_LINES = 4;
+const headLines = (input: SheetInput, label: PDFFont) => wrapText(input.subtitle, WIDTH, 9, label, MAX_HEAD_LINES);
+
 /** Sizes of an entry's lines: levelled, then made smaller where a line would leave the page. */
-function layOut(entry: SheetEntry, font: PDFFont | null, lines: string[]) {
+function layOut(entry: SheetEntry, font: SampleFont | null, lines: string[]) {
   const wanted = SAMPLE_PT * Math.min(2.2, Math.max(0.5, entry.level));
   const set = lines.filter(Boolean).map((text, i) => {
     const size = i === 0 ? wanted : wanted * 0.62;
@@ -99,25 +111,9 @@ function layOut(entry: SheetEntry, font: PDFFont | null, lines: string[]) {
   return { lines: set, height };
 }
 
-type Run = { text: string; missing: boolean };
-/** Stretches of characters that the face has, and single ones that it lacks. */
-export function splitRuns(text: string, coverage: CodePointRanges): Run[] {
-  const runs: Run[] = [];
-  for (const c of text) {
-    const missing = c !== " " && !hasCodePoint(coverage, c.codePointAt(0)!);
-    const last = runs[runs.length - 1];
-    if (last && !missing && !last.missing) last.text += c;
-    else runs.push({ text: c, missing });
-  }
-  return runs;
-}
-
 const MISSING_EM = 0.55;
-const sampleWidth = (text: string, size: number, font: PDFFont, coverage: CodePointRanges) =>
-  splitRuns(text, coverage).reduce(
-    (w, r) => w + (r.missing ? MISSING_EM * size : font.widthOfTextAtSize(r.text, size)),
-    0,
-  );
+const sampleWidth = (text: string, size: number, font: SampleFont, coverage: CodePointRanges) =>
+  splitRuns(text, coverage).reduce((w, r) => w + (r.missing ? MISSING_EM * size : font.widthPt(r.text, size)), 0);
 
 function drawSample(
   page: PDFPage,
@@ -125,14 +121,14 @@ function drawSample(
   x: number,
   y: number,
   size: number,
-  font: PDFFont,
+  font: SampleFont,
   coverage: CodePointRanges,
   ink: RGB,
 ) {
   for (const run of splitRuns(text, coverage)) {
     if (!run.missing) {
-      page.drawText(run.text, { x, y, size, font, color: ink });
-      x += font.widthOfTextAtSize(run.text, size);
+      font.draw(page, run.text, x, y, size, ink);
+      x += font.widthPt(run.text, size);
       continue;
     }
     const w = MISSING_EM * size;

@@ -2,9 +2,11 @@ import { writeSpdx } from "./spdx";
 import { describe, expect, test } from "@jest/globals";
 import { PDFDocument, PDFName, PDFRawStream } from "pdf-lib";
 import { openFont } from "../open/openFont";
-import { demoBytes } from "../../../tests/fixtures/demoFont";
+import { demoBytes, demoVariableBytes } from "../../../tests/fixtures/demoFont";
+import { inkOf } from "../../../tests/fixtures/pdfInk";
 import { makeFont } from "../../../tests/fixtures/makeFont";
-import { splitRuns, writeContactSheet, type SheetEntry } from "./contactSheet";
+import { splitRuns } from "../brief/runs";
+import { writeContactSheet, type SheetEntry } from "./contactSheet";
 import { writeCredits } from "./credits";
 import { writeCsv } from "./csv";
 
@@ -23,7 +25,11 @@ describe("CSV", () => {
   });
 
   test("what a spreadsheet would run is made text", () => {
-    expect(writeCsv(["n"], [["=1+1"], ["@cmd"], ["-2"], [-2]])).toBe("\ufeffn\r\n'=1+1\r\n'@cmd\r\n'-2\r\n-2\r\n");
+    expect(writeCsv(["n"], [["=1+1"], ["@cmd"], ["-2"], [-2]])).toBe(
+      `\ufeffn\r\n"'=1+1"\r\n"'@cmd"\r\n"'-2"\r\n-2\r\n`,
+    );
+    // Full-width signs are signs too, and ";" separates cells in half of Europe.
+    expect(writeCsv(["n"], [["＝1+1"], ["x;=1+1"]])).toBe(`\ufeffn\r\n"'＝1+1"\r\n"x;=1+1"\r\n`);
   });
 });
 
@@ -70,7 +76,7 @@ describe("the contact sheet", () => {
       await entry("Quay", makeFont({ family: "Quay" })),
     ];
     const many = Array.from({ length: 5 }, () => entries).flat();
-    const { pdf, notEmbedded } = await writeContactSheet({
+    const { pdf, notDrawn } = await writeContactSheet({
       title: "Open Night poster",
       subtitle: "Trust",
       lines: ["Skerrow Light", "12 lamps & one tide"],
@@ -79,11 +85,45 @@ describe("the contact sheet", () => {
       entries: many,
       ...(await labels()),
     });
-    expect(notEmbedded).toEqual([]);
+    expect(notDrawn).toEqual([]);
     const doc = await PDFDocument.load(pdf);
     expect(doc.getPageCount()).toBeGreaterThan(1);
     const names = embedded(doc).join(" ");
-    for (const family of ["Lora", "Pacifico", "Quay", "FamiljenGrotesk"]) expect(names).toContain(family);
+    for (const family of ["Lora", "Pacifico", "FamiljenGrotesk"]) expect(names).toContain(family);
+    // OpenType with CFF outlines is drawn: readers put another face in the place of its subset.
+    expect(names).not.toContain("Quay");
+  });
+
+  test("a face with CFF outlines looks the same in two readers, and like its own outlines", async () => {
+    const plan = {
+      title: "T",
+      subtitle: "",
+      lines: ["HAMBURG"],
+      ink: "#000000",
+      paper: "#FFFFFF",
+      ...(await labels()),
+    };
+    const { pdf } = await writeContactSheet({ ...plan, entries: [await entry("Quay", makeFont({ family: "Quay" }))] });
+    const [poppler, ghostscript] = await Promise.all([inkOf(pdf, "poppler"), inkOf(pdf, "ghostscript")]);
+    expect(poppler).toBeGreaterThan(1500);
+    expect(Math.abs(poppler - ghostscript) / poppler).toBeLessThan(0.08);
+    const { pdf: empty } = await writeContactSheet({ ...plan, entries: [] });
+    expect(await inkOf(empty, "poppler")).toBeLessThan(poppler / 2);
+  });
+
+  test("a variable face is set where it was kept on its axes", async () => {
+    const recursive = await entry("Recursive", demoVariableBytes("recursive"));
+    const plan = {
+      title: "T",
+      subtitle: "",
+      lines: ["HAMBURG"],
+      ink: "#000000",
+      paper: "#FFFFFF",
+      ...(await labels()),
+    };
+    const at = async (location: Record<string, number>) =>
+      inkOf((await writeContactSheet({ ...plan, entries: [{ ...recursive, location }] })).pdf, "poppler");
+    expect(await at({ wght: 1000 })).toBeGreaterThan((await at({ wght: 300 })) * 1.3);
   });
 
   test("a missing character becomes a box of its own, never another face", () => {
@@ -96,7 +136,7 @@ describe("the contact sheet", () => {
 
   test("a file that cannot be embedded is named, the rest is written", async () => {
     const broken = { ...(await entry("Broken", demoBytes("lora"))), sfnt: new Uint8Array(40) };
-    const { pdf, notEmbedded } = await writeContactSheet({
+    const { pdf, notDrawn } = await writeContactSheet({
       title: "T",
       subtitle: "",
       lines: ["a"],
@@ -105,7 +145,7 @@ describe("the contact sheet", () => {
       entries: [broken, await entry("Lora", demoBytes("lora"))],
       ...(await labels()),
     });
-    expect(notEmbedded).toEqual(["Broken"]);
+    expect(notDrawn).toEqual(["Broken"]);
     expect((await PDFDocument.load(pdf)).getPageCount()).toBe(1);
   });
 

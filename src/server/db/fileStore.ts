@@ -2,6 +2,7 @@
 import { createHash, randomBytes } from "node:crypto";
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
+import { FaultError } from "@/contracts/errors";
 import { dataFolder } from "./open";
 
 export const sha256Of = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
@@ -12,7 +13,8 @@ export const storedPath = (sha256: string) => join(dataFolder(), "store", sha256
 export function storeFile(bytes: Uint8Array): string {
   const sha256 = sha256Of(bytes);
   const path = storedPath(sha256);
-  if (existsSync(path)) return sha256;
+  // A file that was changed behind our back is put right by the same bytes.
+  if (existsSync(path) && isStored(sha256)) return sha256;
   mkdirSync(dirname(path), { recursive: true });
   mkdirSync(halvesFolder(), { recursive: true });
   const half = join(halvesFolder(), `${sha256}.${randomBytes(4).toString("hex")}.part`);
@@ -27,11 +29,35 @@ const halvesFolder = () => join(dataFolder(), "store", "halves");
 /** Clears away what a process that was ended left half-written. To be called when nothing is being written. */
 export function sweepStore() {
   rmSync(halvesFolder(), { recursive: true, force: true });
-  const incoming = join(dataFolder(), "incoming");
-  if (existsSync(incoming))
-    for (const name of readdirSync(incoming))
-      if (name.startsWith("sync-")) rmSync(join(incoming, name), { recursive: true, force: true });
 }
 
-/** @throws the file system's error when the store lost the file. */
-export const readStored = (sha256: string): Uint8Array => new Uint8Array(readFileSync(storedPath(sha256)));
+/** Clears uploads away whose job is over, or never was. @param jobs - ids of those that may still need theirs. */
+export function sweepIncoming(jobs: ReadonlySet<string>) {
+  const incoming = join(dataFolder(), "incoming");
+  if (!existsSync(incoming)) return;
+  for (const name of readdirSync(incoming))
+    if (!jobs.has(`j_${name}`)) rmSync(join(incoming, name), { recursive: true, force: true });
+}
+
+/** @throws FaultError file-missing or file-changed when the store does not hold what was put there. */
+export function readStored(sha256: string): Uint8Array {
+  let bytes: Uint8Array;
+  try {
+    bytes = new Uint8Array(readFileSync(storedPath(sha256)));
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code !== "ENOENT") throw error;
+    throw new FaultError("file-missing");
+  }
+  if (sha256Of(bytes) !== sha256) throw new FaultError("file-changed");
+  return bytes;
+}
+
+/** Whether a file is there and is what it was. */
+export function isStored(sha256: string): boolean {
+  try {
+    readStored(sha256);
+    return true;
+  } catch {
+    return false;
+  }
+}

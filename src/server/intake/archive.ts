@@ -7,12 +7,13 @@ import { decodeFileName } from "./fileNames";
 /** ratio: unpacked / packed of one entry above a megabyte; fonts and texts stay far below. */
 export const ARCHIVE_LIMITS = { entries: 2000, bytes: 1024 * 1024 * 1024, entryBytes: 64 * 1024 * 1024, ratio: 200 };
 
-export type ArchiveEntry = { path: string };
+/** @property bytes - unpacked, as stated. */
+export type ArchiveEntry = { path: string; bytes: number };
 export type OpenArchive = {
   /** Files only, in the archive's order. */
   entries: ArchiveEntry[];
   /** Unpacks one entry, never more than it states. */
-  read(entry: ArchiveEntry): Promise<Outcome<Uint8Array, ArchiveFaultCode>>;
+  read(entry: Pick<ArchiveEntry, "path">): Promise<Outcome<Uint8Array, ArchiveFaultCode>>;
   close(): void;
 };
 type Refusal = Outcome<never, ArchiveFaultCode>;
@@ -38,7 +39,7 @@ export async function openArchive(source: string | Uint8Array): Promise<Outcome<
     }
     const byPath = judged.value;
     return succeed({
-      entries: [...byPath.keys()].map((path) => ({ path })),
+      entries: [...byPath].map(([path, entry]) => ({ path, bytes: entry.uncompressedSize })),
       read: ({ path }) => readEntry(zip, byPath.get(path)!),
       close: () => zip.close(),
     });

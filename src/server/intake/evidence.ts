@@ -1,14 +1,18 @@
-// Texts that come with fonts → evidence of their terms, and which fonts each belongs to.
+// Texts that come with fonts → evidence of their terms, and which fonts each belongs to. Runs in a process that can be killed.
+import { Parser } from "htmlparser2";
 import type { Evidence } from "@/contracts/rights";
 import { isReadme } from "./sort";
 
 /** A text and the folder it speaks for: that folder and all below. */
 export type FoundText = { path: string; folder: string; evidence: Evidence };
 
+/** What is read of a text's file: markup included. */
+export const MAX_TEXT_BYTES = 400_000;
+
 /** Reads a text file in whatever encoding, without the marks of RTF or HTML. @param date - ISO. */
 export function readTerms(path: string, bytes: Uint8Array, date: string): FoundText {
-  const raw = decodeText(bytes);
-  const text = /^\s*\{\\rtf/.test(raw)
+  const raw = decodeText(bytes.subarray(0, MAX_TEXT_BYTES));
+  const text = /^\s{0,20}\{\\rtf/.test(raw)
     ? stripRtf(raw)
     : /<(?:html|body|p|br|div|h1)\b/i.test(raw)
       ? stripHtml(raw)
@@ -21,10 +25,7 @@ export function readTerms(path: string, bytes: Uint8Array, date: string): FoundT
       kind: isReadme(path) ? "readme" : "licence-file",
       source: path,
       date,
-      text: text
-        .replace(/\u0000/g, "")
-        .trim()
-        .slice(0, 400_000),
+      text: text.replaceAll("\u0000", "").trim().toWellFormed(),
     },
   };
 }
@@ -37,29 +38,61 @@ function decodeText(bytes: Uint8Array): string {
   if (bytes[0] === 0xff && bytes[1] === 0xfe) return new TextDecoder("utf-16le").decode(bytes);
   if (bytes[0] === 0xfe && bytes[1] === 0xff) return new TextDecoder("utf-16be").decode(bytes);
   try {
-    return new TextDecoder("utf-8", { fatal: true }).decode(bytes);
+    // A text that was cut may end within a character.
+    return new TextDecoder("utf-8", { fatal: true }).decode(bytes, { stream: true });
   } catch {
     return new TextDecoder("windows-1252").decode(bytes);
   }
 }
 
-const stripRtf = (raw: string) =>
-  raw
-    .replace(/\{\\\*[^{}]*\}|\{\\(?:fonttbl|colortbl|stylesheet|info)(?:[^{}]|\{[^{}]*\})*\}/g, "")
-    .replace(/\\'([0-9a-f]{2})/gi, (_, hex: string) => decodeText(Uint8Array.of(Number.parseInt(hex, 16))))
-    .replace(/\\u(-?\d+)\??/g, (_, n: string) => String.fromCharCode((Number(n) + 65536) % 65536))
-    .replace(/\\(?:par|line)\b ?/g, "\n")
-    .replace(/\\[a-z]+-?\d* ?|[{}]/gi, "");
+/** Groups of RTF that hold no words. */
+const UNSAID = new Set(["fonttbl", "colortbl", "stylesheet", "info", "pict", "object", "themedata", "datastore"]);
 
-const ENTITIES: Record<string, string> = { amp: "&", lt: "<", gt: ">", quot: '"', nbsp: " ", copy: "©", apos: "'" };
-const stripHtml = (raw: string) =>
-  raw
-    .replace(/<(script|style)\b[\s\S]*?<\/\1>/gi, "")
-    .replace(/<(?:br|\/p|\/div|\/h\d|\/li|\/tr)\b[^>]*>/gi, "\n")
-    .replace(/<li\b[^>]*>/gi, "- ")
-    .replace(/<[^>]*>/g, "")
-    .replace(/&(#?\w+);/g, (whole, name: string) =>
-      name.startsWith("#")
-        ? String.fromCodePoint(Number(name.slice(1)) || 32)
-        : (ENTITIES[name.toLowerCase()] ?? whole),
-    );
+/** The words of an RTF text, in one pass. */
+function stripRtf(raw: string): string {
+  const out: string[] = [];
+  /** For each open group, whether its words count. */
+  const groups: boolean[] = [];
+  let isSaid = true;
+  // A control word with its number and one space behind; a sign by code; a brace; or words.
+  for (const m of raw.matchAll(/\\([a-z]{1,32})(-?\d{1,10})? ?|\\'([0-9a-f]{2})|\\([^a-z])|([{}])|([^\\{}]+)|\\/gi)) {
+    const [, word, figure, hex, sign, brace, words] = m;
+    if (brace === "{") groups.push(isSaid);
+    else if (brace === "}") isSaid = groups.pop() ?? true;
+    else if (sign === "*" || (word !== undefined && UNSAID.has(word))) isSaid = false;
+    else if (!isSaid) continue;
+    else if (word === "par" || word === "line") out.push("\n");
+    else if (word === "tab") out.push("\t");
+    else if (word === "u" && figure) out.push(String.fromCharCode((Number(figure) + 65_536) % 65_536));
+    else if (hex !== undefined)
+      out.push(new TextDecoder("windows-1252").decode(Uint8Array.of(Number.parseInt(hex, 16))));
+    else if (words !== undefined) out.push(words.replaceAll(/[\r\n]/g, ""));
+    else if (sign && "\\{}".includes(sign)) out.push(sign);
+  }
+  return out.join("");
+}
+
+const BREAKS = new Set(["br", "p", "div", "li", "tr", "h1", "h2", "h3", "h4", "h5", "h6", "title"]);
+const NO_WORDS = new Set(["script", "style"]);
+
+/** The words of an HTML text, in one pass; entities are the parser's. */
+function stripHtml(raw: string): string {
+  const out: string[] = [];
+  let silent = 0;
+  const parser = new Parser({
+    onopentagname(name) {
+      if (NO_WORDS.has(name)) silent++;
+      if (name === "li") out.push("\n- ");
+      else if (name === "br") out.push("\n");
+    },
+    ontext(text) {
+      if (!silent) out.push(text);
+    },
+    onclosetag(name) {
+      if (NO_WORDS.has(name)) silent--;
+      if (BREAKS.has(name) && name !== "br") out.push("\n");
+    },
+  });
+  parser.end(raw);
+  return out.join("");
+}

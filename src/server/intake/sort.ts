@@ -42,6 +42,9 @@ export function sortFile(path: string, bytes: Uint8Array): FileSort {
   return byName ?? "junk";
 }
 
+/** A text whose name says that it states terms. */
+export const isTermsName = (name: string) => sortByName(name) === "evidence" && TERMS_NAME.test(name);
+
 /** A licence that comes as a picture of a page: kept in the archive's report, not read. */
 export const isUnreadTerms = (path: string) => /\.(pdf|docx?|odt|pages)$/i.test(path) && TERMS_NAME.test(path);
 

@@ -1,6 +1,7 @@
 // Job: carries an order out: placed with the library under an id of ours (sending it twice buys once), then every font is fetched,
-// read and put in the place of its trial, with the receipt as evidence. Goes on after a restart or a fault where it was.
-import { sentenceOf, type FaultCode } from "@/contracts/errors";
+// read and put in the place of its trial, with the receipt as evidence. Goes on after a restart or a fault where it was. What the library
+// does not deliver is failed and not counted as paid.
+import { FaultError, sentenceOf, type FaultCode } from "@/contracts/errors";
 import type { StyleId } from "@/contracts/ids";
 import type { OrderReply } from "@/contracts/opds";
 import type { Evidence } from "@/contracts/rights";
@@ -8,66 +9,111 @@ import type { Use } from "@/contracts/traits";
 import { USE_WORDS } from "@/contracts/words";
 import { getDb } from "../db/open";
 import { openArchive } from "../intake/archive";
-import { readTerms } from "../intake/evidence";
+import { MAX_TEXT_BYTES } from "../intake/evidence";
 import { sortByName } from "../intake/sort";
 import { connectorOf } from "../libraries/connect";
-import { findLibrary, listOrders, putOrder, takeOutOfBasket, type OrderRow } from "../queries/libraries";
+import type { Connector } from "../libraries/connector";
+import { findOrder, findLibrary, putInBasket, putOrder, type OrderRow } from "../queries/libraries";
 import { findStyle } from "../queries/styles";
-import { storeReading } from "../usecases/storeReading";
-import { addEvidence, note } from "../usecases/takeFont";
-import { readFontInWorker } from "./pool";
+import { note, rereadRights } from "../usecases/rightsOfStyle";
+import { prepareStyle, writeStyle } from "../usecases/storeReading";
+import { readFontInWorker, readTermsInWorker } from "./pool";
 import type { JobContext } from "./queue";
 
 export type BuyPayload = { orderId: string };
+type Line = OrderRow["lines"][number];
+type Delivery = OrderReply["deliveries"][number];
 
 export async function buyFonts({ job, signal, progress }: JobContext): Promise<void> {
   const { orderId } = JSON.parse(job.payload) as BuyPayload;
   const db = getDb();
-  const order = listOrders(db).find((o) => o.orderId === orderId);
+  const order = findOrder(db, orderId);
   const library = order && findLibrary(db, order.libraryId);
   const connector = library && connectorOf(library);
-  if (!order || !library || !connector?.buy) throw new Error("The order or its library is gone.");
+  if (!order || !library || !connector?.buy) throw new FaultError("not-found", "The order or its library is gone.");
   progress({ total: order.lines.length, done: 0 });
   const reply = await place(order, connector.buy);
   const receipt: OrderRow = { ...order, receipt: reply.receipt };
   putOrder(db, receipt);
-  let done = 0;
+  const lines: Line[] = [];
   for (const line of order.lines) {
     if (signal.aborted) return;
     const record = findStyle(db, line.styleId);
-    const delivery = reply.deliveries.find((d) => d.publicationId === record?.offer?.publicationId);
-    if (record?.owned && delivery) addEvidence(db, line.styleId, [receiptOf(delivery.uses, receipt)]);
-    else if (record && delivery) {
-      const fetched = await connector.fetch(delivery.href, signal);
-      if (!fetched.ok)
-        throw new Error(`${line.name}: ${fetched.message} The order stands: the font can be fetched again.`);
-      await takeDelivery(line.styleId as StyleId, fetched.value, delivery.uses, receipt, library.libraryId);
-    }
-    takeOutOfBasket(db, line.styleId);
-    progress({ done: ++done });
+    const delivery = reply.deliveries.find(
+      (d) => d.publicationId === (line.publicationId ?? record?.offer?.publicationId),
+    );
+    const state = record && delivery ? "delivered" : "failed";
+    if (record && delivery) await fetchLine(line, delivery, receipt, connector, library.libraryId, signal);
+    lines.push({ ...line, state });
+    putOrder(db, { ...receipt, lines: [...lines, ...order.lines.slice(lines.length)] });
+    progress({ done: lines.length });
   }
-  putOrder(db, { ...receipt, state: "delivered" });
+  settle(receipt, lines);
+}
+
+/** The order as it ended: what did not come is not counted. */
+function settle(receipt: OrderRow, lines: Line[]) {
+  const missing = lines.filter((l) => l.state === "failed");
+  const totalCents = lines.reduce((sum, l) => sum + (l.state === "failed" ? 0 : l.cents), 0);
+  putOrder(getDb(), { ...receipt, lines, totalCents, state: missing.length === lines.length ? "failed" : "delivered" });
+  if (missing.length)
+    throw new FaultError("not-delivered", `${sentenceOf("not-delivered")} ${missing.map((l) => l.name).join(", ")}`);
+}
+
+async function fetchLine(
+  line: Line,
+  delivery: Delivery,
+  receipt: OrderRow,
+  connector: Connector,
+  libraryId: string,
+  signal: AbortSignal,
+) {
+  const db = getDb();
+  // Delivered before a restart: the receipt alone is added.
+  if (findStyle(db, line.styleId)?.owned) return rereadRights(db, line.styleId, [receiptOf(delivery.uses, receipt)]);
+  const fetched = await connector.fetch(delivery.href, signal);
+  if (!fetched.ok)
+    throw new FaultError(
+      fetched.code,
+      `${line.name}: ${fetched.message} The order stands: the font can be fetched again.`,
+    );
+  await takeDelivery(line.styleId as StyleId, fetched.value, delivery.uses, receipt, libraryId);
 }
 
 /** Places the order. A price that changed, or another refusal, ends it: nothing was bought. */
-async function place(
-  order: OrderRow,
-  buy: NonNullable<NonNullable<ReturnType<typeof connectorOf>>["buy"]>,
-): Promise<OrderReply> {
+async function place(order: OrderRow, buy: NonNullable<Connector["buy"]>): Promise<OrderReply> {
   const db = getDb();
-  const lines = order.lines.map((l) => {
-    const offer = findStyle(db, l.styleId)!.offer!;
-    return { publicationId: offer.publicationId, uses: l.uses as Use[], cents: l.cents, url: offer.buyUrl! };
+  const lines = order.lines.flatMap((l) => {
+    const offer = findStyle(db, l.styleId)?.offer;
+    return offer?.buyUrl
+      ? [{ publicationId: offer.publicationId, uses: l.uses as Use[], cents: l.cents, url: offer.buyUrl }]
+      : [];
   });
+  if (!lines.length) {
+    fail(order);
+    throw new FaultError("not-found", "None of these faces is offered any more. Nothing was bought.");
+  }
   const reply = await buy(
     lines[0]!.url,
     order.orderId,
     lines.map(({ url: _url, ...l }) => l),
+    order.holder,
   );
   if (reply.ok) return reply.value;
   const refusedForGood: FaultCode[] = ["price-changed", "library-refused"];
-  if (refusedForGood.includes(reply.code)) putOrder(db, { ...order, state: "failed" });
-  throw new Error(`${sentenceOf(reply.code)} Nothing was bought.`);
+  if (refusedForGood.includes(reply.code)) fail(order);
+  throw new FaultError(reply.code, `${sentenceOf(reply.code)} Nothing was bought.`);
+}
+
+/** Nothing was bought: what was ordered is back in the basket. */
+function fail(order: OrderRow) {
+  const db = getDb();
+  db.transaction(() => {
+    putOrder(db, { ...order, state: "failed" });
+    for (const { styleId, uses } of order.lines)
+      if (findStyle(db, styleId))
+        putInBasket(db, { styleId, libraryId: order.libraryId, uses, addedAt: new Date().toISOString() });
+  })();
 }
 
 /** The number that stands on the receipt. */
@@ -89,41 +135,48 @@ async function takeDelivery(
   libraryId: string,
 ) {
   const db = getDb();
-  const archive = await openArchive(bytes);
-  if (!archive.ok) throw new Error(`${name}: ${archive.message}`);
-  const date = new Date().toISOString();
-  const evidence: Evidence[] = [receiptOf(uses, order)];
-  let font: { path: string; bytes: Uint8Array } | null = null;
-  for (const entry of [...archive.value.entries].sort((a, b) => a.path.localeCompare(b.path))) {
-    const sort = sortByName(entry.path);
-    if (sort !== "font" && sort !== "evidence") continue;
-    const read = await archive.value.read(entry);
-    if (!read.ok) throw new Error(`${entry.path}: ${read.message}`);
-    if (sort === "evidence") evidence.push(readTerms(`${name}/${entry.path}`, read.value, date).evidence);
-    else if (!font || /\.otf$/i.test(entry.path)) font = { path: `${name}/${entry.path}`, bytes: read.value };
-  }
-  archive.value.close();
-  if (!font) throw new Error(`${name}: There was no font in it.`);
+  const { font, texts } = await unpackDelivery(name, bytes);
+  const read = await readTermsInWorker({ what: "texts", files: texts, date: new Date().toISOString() });
+  const evidence: Evidence[] = [receiptOf(uses, order), ...(read ?? []).map((t) => t.evidence)];
   const reply = await readFontInWorker({ bytes: font.bytes, fallbackFamily: name });
-  if (!reply.ok) throw new Error(`${font.path}: ${sentenceOf(reply.code)}`);
+  if (!reply.ok) throw new FaultError(reply.code, `${font.path}: ${sentenceOf(reply.code)}`);
   const before = findStyle(db, styleId)!;
-  const kept = before.rights.evidence.filter((e) => e.kind === "library");
-  const { bytes: file, path } = font;
+  const offered = before.rights.evidence.filter((e) => e.kind === "library");
+  const prepared = await prepareStyle(db, font.bytes, reply.reading, {
+    libraryId,
+    path: font.path,
+    statedFamily: before.family,
+    evidence: [...evidence, ...offered],
+    styleId,
+    offer: before.offer,
+  });
   db.transaction(() => {
-    storeReading(db, file, reply.reading, {
-      libraryId,
-      path,
-      statedFamily: before.family,
-      evidence: [...evidence, ...kept],
-      styleId,
-      offer: before.offer,
-    });
-    note(
-      db,
-      styleId,
-      "bought",
-      `Bought for ${uses.map((u) => USE_WORDS[u]).join(", ")}; receipt ${numberOf(order)}`,
-      libraryId,
-    );
+    writeStyle(db, prepared);
+    const words = uses.map((u) => USE_WORDS[u]).join(", ");
+    note(db, styleId, "bought", `Bought for ${words}; receipt ${numberOf(order)}`, libraryId);
   })();
+}
+
+type Unpacked = { font: { path: string; bytes: Uint8Array }; texts: { path: string; bytes: Uint8Array }[] };
+
+async function unpackDelivery(name: string, bytes: Uint8Array): Promise<Unpacked> {
+  const archive = await openArchive(bytes);
+  if (!archive.ok) throw new FaultError(archive.code, `${name}: ${archive.message}`);
+  const texts: Unpacked["texts"] = [];
+  let font: Unpacked["font"] | null = null;
+  try {
+    for (const entry of [...archive.value.entries].sort((a, b) => a.path.localeCompare(b.path))) {
+      const sort = sortByName(entry.path);
+      if (sort !== "font" && sort !== "evidence") continue;
+      const read = await archive.value.read(entry);
+      if (!read.ok) throw new FaultError(read.code, `${entry.path}: ${read.message}`);
+      const path = `${name}/${entry.path}`;
+      if (sort === "evidence") texts.push({ path, bytes: read.value.slice(0, MAX_TEXT_BYTES) });
+      else if (!font || /\.otf$/i.test(entry.path)) font = { path, bytes: read.value };
+    }
+  } finally {
+    archive.value.close();
+  }
+  if (!font) throw new FaultError("no-file", `${name}: There was no font in it.`);
+  return { font, texts };
 }

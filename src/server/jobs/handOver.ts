@@ -1,11 +1,16 @@
-// Job: one archive for a brief: fonts, web files, licences, credits, sources, contact sheet. Written beside, then renamed.
+// Job: one archive for a brief: fonts, web files, licences, credits, sources, contact sheet. Only what is inside is credited; what was
+// left out is said with its reason. Written beside, then renamed.
+import { createHash } from "node:crypto";
 import { createWriteStream, mkdirSync, renameSync } from "node:fs";
 import { join } from "node:path";
 import { pipeline } from "node:stream/promises";
 import yazl from "yazl";
 import type { HandoverOptions } from "@/contracts/jobs";
+import { FaultError, sentenceOf } from "@/contracts/errors";
+import { NamesOnce } from "@/core/write/fileNames";
 import { getDb, dataFolder } from "../db/open";
 import { readStored } from "../db/fileStore";
+import { sortForHandover } from "../usecases/handover";
 import {
   gatherShortlist,
   writeShortlistCsv,
@@ -17,36 +22,44 @@ import {
 import type { JobContext } from "./queue";
 
 export type HandoverPayload = { briefId: string; options: HandoverOptions };
-
-const safeName = (s: string) =>
-  s
-    .replace(/[^\p{L}\p{N}&+ ._-]/gu, "")
-    .replace(/\s+/g, " ")
-    .trim()
-    .slice(0, 80) || "font";
+type Add = (path: string, content: Uint8Array | string) => void;
 
 export async function handOver({ job, signal, progress }: JobContext): Promise<void> {
   const { briefId, options } = JSON.parse(job.payload) as HandoverPayload;
   const { brief, styles } = gatherShortlist(getDb(), briefId, options.styleIds);
-  const steps = styles.length + 2;
+  const { inside, leftOut } = sortForHandover(styles, options.responsibleFor ?? []);
+  const notes = leftOut.map(({ style, why }) => `Left out: ${nameOf(style)}. ${why}`);
+  const steps = inside.length + 2;
   let done = 0;
   const step = () => progress({ done: ++done, total: steps });
   progress({ total: steps, done });
   const zip = new yazl.ZipFile();
-  const add = (path: string, content: Uint8Array | string) => zip.addBuffer(Buffer.from(content as Uint8Array), path);
-  const used = new Set<string>();
-  for (const s of styles) {
+  const add: Add = (path, content) => zip.addBuffer(Buffer.from(content as Uint8Array), path);
+  const names = new NamesOnce();
+  const sound: ShortlistStyle[] = [];
+  let webFiles = 0;
+  for (const s of inside) {
     if (signal.aborted) return;
-    if (s.record.owned) addFonts(s, options, used, add);
+    const added = addFonts(s, options, names.take(nameOf(s)), add);
+    if (added.ok) {
+      sound.push(s);
+      webFiles += added.webFiles;
+    } else notes.push(`Left out: ${nameOf(s)}. ${added.why}`);
     step();
   }
-  if (options.licences) addLicences(styles, add);
-  add("credits.txt", writeShortlistCredits(brief, styles));
-  add("rights.spdx.json", writeSpdxFor(brief, styles));
-  add("sources.csv", writeShortlistCsv(styles, "sources"));
+  if (options.web && !webFiles) notes.push("No web files: none of the faces came as WOFF2.");
+  const licenceOf = options.licences ? addLicences(sound, add) : new Map<string, string>();
+  add("credits.txt", writeShortlistCredits(brief, sound));
+  add("rights.spdx.json", writeSpdxFor(brief, sound));
+  add("sources.csv", writeShortlistCsv(sound, "sources", licenceOf));
   add("shortlist.csv", writeShortlistCsv(styles, "shortlist"));
   step();
-  if (options.contactSheet) add("contact-sheet.pdf", await writeSheetFor(brief, styles));
+  if (options.contactSheet && sound.length) {
+    const sheet = await writeSheetFor(brief, sound);
+    if (sheet.ok) add("contact-sheet.pdf", sheet.value);
+    else notes.push(`No contact sheet. ${sheet.message}`);
+  }
+  if (notes.length) add("notes.txt", `${notes.join("\n")}\n`);
   if (signal.aborted) return;
   zip.end();
   const folder = join(dataFolder(), "handover");
@@ -55,34 +68,47 @@ export async function handOver({ job, signal, progress }: JobContext): Promise<v
   await pipeline(zip.outputStream, createWriteStream(`${path}.part`));
   renameSync(`${path}.part`, path);
   step();
-  progress({ filePath: path });
+  const fonts = sound.length === 1 ? "1 face" : `${sound.length} faces`;
+  progress({ filePath: path, message: `${fonts} inside${notes.length ? `; ${notes.join(" ")}` : ""}` });
 }
 
-function addFonts(
-  s: ShortlistStyle,
-  options: HandoverOptions,
-  used: Set<string>,
-  add: (path: string, content: Uint8Array) => void,
-) {
-  let base = safeName(`${s.record.family} ${s.record.style}`);
-  for (let n = 2; used.has(base); n++) base = safeName(`${s.record.family} ${s.record.style} ${n}`);
-  used.add(base);
-  const sfnt = readStored(s.record.sfntSha256);
-  const isCff = sfnt[0] === 0x4f;
-  if (options.fonts) add(`fonts/${base}.${isCff ? "otf" : "ttf"}`, sfnt);
-  if (options.web && s.record.format === "woff2") add(`web/${base}.woff2`, readStored(s.record.sha256));
+const nameOf = ({ record }: ShortlistStyle) => `${record.family} ${record.style}`;
+
+type Added = { ok: true; webFiles: number } | { ok: false; why: string };
+/** A face whose file the store has lost is left out; the others are handed over. */
+function addFonts({ record }: ShortlistStyle, options: HandoverOptions, name: string, add: Add): Added {
+  try {
+    const sfnt = readStored(record.sfntSha256);
+    const web = options.web && record.format === "woff2" ? readStored(record.sha256) : null;
+    const isCff = sfnt[0] === 0x4f;
+    if (options.fonts) add(`fonts/${name}.${isCff ? "otf" : "ttf"}`, sfnt);
+    if (web) add(`web/${name}.woff2`, web);
+    return { ok: true, webFiles: web ? 1 : 0 };
+  } catch (error) {
+    if (!(error instanceof FaultError)) throw error;
+    return { ok: false, why: sentenceOf(error.code) };
+  }
 }
 
-/** Each licence text once a family; evidence in the font itself is quoted where no file came with it. */
-function addLicences(styles: ShortlistStyle[], add: (path: string, content: string) => void) {
-  const seen = new Set<string>();
+/** Each licence text once; evidence in the font itself is quoted where no file came with it. @returns style id → its file. */
+function addLicences(styles: ShortlistStyle[], add: Add): Map<string, string> {
+  const names = new NamesOnce();
+  const fileOf = new Map<string, string>();
+  const byText = new Map<string, string>();
   for (const { record } of styles) {
     const text = record.rights.evidence
       .filter((e) => e.kind !== "fs-type")
-      .map((e) => (e.kind === "licence-file" ? e.text : `${e.source}: ${e.text}`));
-    const key = record.familyId;
-    if (seen.has(key) || !text.length) continue;
-    seen.add(key);
-    add(`licences/${safeName(record.family)}.txt`, text.join("\n\n---\n\n"));
+      .map((e) => (e.kind === "licence-file" ? e.text : `${e.source}: ${e.text}`))
+      .join("\n\n---\n\n");
+    if (!text) continue;
+    const key = createHash("sha256").update(text).digest("hex");
+    let file = byText.get(key);
+    if (!file) {
+      file = `licences/${names.take(record.family)}.txt`;
+      byText.set(key, file);
+      add(file, text);
+    }
+    fileOf.set(record.styleId, file);
   }
+  return fileOf;
 }

@@ -1,7 +1,6 @@
 // Worker entry: decodes a picture, reads its line, identifies the face over all signed styles. Keeps the index between calls.
 import { join } from "node:path";
-import sharp from "sharp";
-import { codeOfDecoder, MOST_PIXELS } from "./pictureLimits";
+import { codeOfDecoder, openPixels } from "./pictureLimits";
 import type { HandCut, Identification } from "@/contracts/identify";
 import type { RequestFaultCode } from "@/contracts/errors";
 import { SignatureIndex } from "@/core/identify/signature";
@@ -15,7 +14,7 @@ import { findAreas } from "@/core/picture/areas";
 import { cutByHand } from "@/core/picture/cutByHand";
 import { leanLine, readPicture, type InkReadings, type PictureFrame } from "@/core/picture/readPicture";
 import { openDatabase, type Db } from "../db/open";
-import { listSignatures } from "../queries/signatures";
+import { listSignaturesSince, type SignatureRow } from "../queries/signatures";
 import { loadStored } from "./loadStored";
 import { drawStrip, readLetters, warmReader } from "./readText";
 import { workTogether } from "./shareWork";
@@ -32,8 +31,8 @@ export type IdentifyRequest = {
   /** The letters are drawn by hand: the nearest are wanted, no answer. */
   isSketch?: boolean;
   dataFolder: string;
+  /** Of the index: what changed since the one that is held is read. */
   version: number;
-  warmUp?: boolean;
 };
 export type IdentifyReply =
   | {
@@ -42,26 +41,28 @@ export type IdentifyReply =
         matches: Omit<Identification["matches"][number], "family" | "style" | "familyId">[];
       };
     }
-  | { ok: false; code: RequestFaultCode; detail?: string };
+  | { ok: false; code: RequestFaultCode; detail?: string; place?: number };
 
 const LONGEST_PX = 2400;
 
 let db: Db | null = null;
-let held: {
+type Held = {
   version: number;
+  entries: Map<string, SignatureRow[]>;
   index: SignatureIndex;
   load: FaceLoader;
   crew: Crew;
-} | null = null;
+};
+let held: Held | null = null;
 
-export default async function identify(request: IdentifyRequest): Promise<IdentifyReply> {
-  if (request.warmUp) {
-    // So that the first picture does not wait for the index, the second thread and the letter reader.
-    const nothing: CloselyJob = { kind: "closely", laid: [], imaging: START };
-    await indexFor(request).crew([nothing, nothing]);
-    await warmReader();
-    return { ok: false, code: "picture-empty" };
-  }
+/** So that the first picture does not wait for the index, the second thread and the letter reader. */
+export async function warmUp(request: Pick<IdentifyRequest, "dataFolder" | "version">): Promise<void> {
+  const nothing: CloselyJob = { kind: "closely", laid: [], imaging: START };
+  await indexFor(request).crew([nothing, nothing]);
+  await warmReader();
+}
+
+export default async function identify(request: IdentifyRequest, signal?: AbortSignal): Promise<IdentifyReply> {
   const decoded = await decode(request.image, request.frame);
   if (!decoded.ok) return decoded;
   const found = readPicture(decoded.picture, decoded.frame);
@@ -75,6 +76,7 @@ export default async function identify(request: IdentifyRequest): Promise<Identi
   const reading = given
     ? { text: given, confidence: 1 }
     : await readWords(lines, index, (line, text, by) => fitText(line, text, crew, by), readLetters);
+  signal?.throwIfAborted();
   if (!reading.text) return { ok: false, code: "no-text" };
   const result = request.isSketch
     ? nearestToSketch(lines, reading.text, index, all.load, request.limit)
@@ -174,8 +176,7 @@ type Decoded =
 async function decode(image: Uint8Array, frame: PictureFrame): Promise<Decoded> {
   if (!image.length) return { ok: false, code: "picture-empty" };
   try {
-    const open = sharp(image, { limitInputPixels: MOST_PIXELS, failOn: "error" });
-    const meta = await open.metadata();
+    const { metadata: meta, open } = await openPixels(image);
     const turned = (meta.orientation ?? 1) >= 5;
     const width = (turned ? meta.height : meta.width) ?? 0;
     const height = (turned ? meta.width : meta.height) ?? 0;
@@ -186,7 +187,7 @@ async function decode(image: Uint8Array, frame: PictureFrame): Promise<Decoded> 
       LONGEST_PX /
         Math.max(frame.corners || frame.baseline ? Math.max(width, height) : Math.max(region.width, region.height)),
     );
-    const { data, info } = await sharp(image, { limitInputPixels: MOST_PIXELS, failOn: "error" })
+    const { data, info } = await open()
       .rotate()
       .flatten({ background: "#ffffff" })
       .resize(Math.max(1, Math.round(width * shrink)), Math.max(1, Math.round(height * shrink)), { fit: "fill" })
@@ -224,15 +225,21 @@ async function decode(image: Uint8Array, frame: PictureFrame): Promise<Decoded> 
   }
 }
 
-function indexFor({ dataFolder, version }: Pick<IdentifyRequest, "dataFolder" | "version">) {
+function indexFor({ dataFolder, version }: Pick<IdentifyRequest, "dataFolder" | "version">): Held {
   db ??= openDatabase(join(dataFolder, "fond-quarry.db"));
-  if (held?.version !== version) {
-    const rows = listSignatures(db);
-    const sfnts = new Map(rows.map((r) => [r.id, r.sfntSha256]));
-    const load = keepFaces(loadStored(sfnts));
-    const index = SignatureIndex.of(rows);
-    const crew = workTogether(index, load, sfnts, version);
-    held = { version, index, load, crew };
+  if (held?.version === version) return held;
+  const entries = held?.entries ?? new Map<string, SignatureRow[]>();
+  const changed = listSignaturesSince(db, held?.version ?? 0);
+  for (const { id } of changed) entries.delete(id);
+  for (const { isGone, ...row } of changed) {
+    if (isGone) continue;
+    const known = entries.get(row.id);
+    if (known) known.push(row);
+    else entries.set(row.id, [row]);
   }
-  return held;
+  const rows = [...entries.values()].flat();
+  const sfnts = new Map(rows.map((r) => [r.id, r.sfntSha256]));
+  const load = keepFaces(loadStored(sfnts));
+  const index = SignatureIndex.of(rows);
+  return (held = { version, entries, index, load, crew: workTogether(index, load, sfnts, version) });
 }

@@ -1,21 +1,24 @@
 // Takes files in, each with its line: what imports, syncs and deliveries share. A font's line and its row are written in one
-// transaction, so that a job that is ended at any moment goes on where it was.
-import { sentenceOf, type ArchiveFaultCode, type FaultCode } from "@/contracts/errors";
+// transaction, so that a job that is ended at any moment goes on where it was. A file that breaks its reader has its line; the others
+// are read.
+import { FaultError, sentenceOf, type ArchiveFaultCode, type FaultCode } from "@/contracts/errors";
 import type { ImportItem } from "@/contracts/jobs";
 import type { Evidence } from "@/contracts/rights";
 import type { StyleId } from "@/contracts/ids";
 import { MAX_FONT_BYTES, sniffFormat, splitCollection } from "@/core/open/container";
 import { FontFileError } from "@/core/open/fontFileError";
 import { PIPELINE_VERSION } from "@/contracts/pipeline";
+import { faultOfDisk } from "../db/diskFaults";
 import { getDb } from "../db/open";
-import { sha256Of } from "../db/fileStore";
+import { isStored, sha256Of, storeFile } from "../db/fileStore";
 import { openArchive, type OpenArchive } from "../intake/archive";
-import { evidenceFor, readTerms, type FoundText } from "../intake/evidence";
+import { evidenceFor, MAX_TEXT_BYTES, type FoundText } from "../intake/evidence";
 import { isSystemJunk, isUnreadTerms, sortByName, sortFile } from "../intake/sort";
 import { listImportItems, putImportItem } from "../queries/jobs";
-import { findStyleBySha, putProvenance } from "../queries/styles";
-import { addEvidence, takeFont } from "../usecases/takeFont";
-import { readFontInWorker } from "./pool";
+import { findStyle, findStyleBySha, putProvenance } from "../queries/styles";
+import { rereadRights } from "../usecases/rightsOfStyle";
+import { takeFont, type Taken } from "../usecases/takeFont";
+import { readFontInWorker, readTermsInWorker } from "./pool";
 import type { JobContext } from "./queue";
 
 /** Richer formats first. */
@@ -27,14 +30,17 @@ const orderOf = (path: string) => {
 /** Fonts read at the same time. */
 const AT_ONCE = 3;
 
+/** What one upload or one publication may hold, over all archives in archives. */
+export const IMPORT_BUDGET = { entries: 5_000, bytes: 1024 * 1024 * 1024 };
+
 /** One file that was seen: where, and how to get its bytes when its turn comes. */
 export type Seen = {
   path: string;
   read: () => Promise<{ ok: true; value: Uint8Array } | { ok: false; code: FaultCode }>;
 };
 
-/** Writes what was read. */
-type Commit = () => void;
+/** Writes what was read, when its turn comes. */
+type Commit = () => void | Promise<void>;
 export type Progress = JobContext["progress"];
 
 export class ImportRun {
@@ -45,6 +51,7 @@ export class ImportRun {
   /** Lines of what was refused. */
   readonly refusals: ImportItem[] = [];
   private total = 0;
+  private readonly left = { ...IMPORT_BUDGET };
 
   constructor(
     private readonly jobId: string,
@@ -68,14 +75,11 @@ export class ImportRun {
     const ahead: Promise<Commit>[] = [];
     const writeNext = async () => {
       const commit = await ahead.shift()!;
-      if (!this.signal.aborted) commit();
+      if (!this.signal.aborted) await commit();
     };
     for (const f of ordered) {
       if (this.signal.aborted) break;
-      const reading = this.read(f, texts);
-      // Awaited in its turn; until then a failure must not count as unhandled.
-      reading.catch(() => {});
-      ahead.push(reading);
+      ahead.push(this.readSafely(f, texts));
       if (ahead.length >= AT_ONCE) await writeNext();
     }
     while (ahead.length) await writeNext();
@@ -87,9 +91,14 @@ export class ImportRun {
     const opened = await openArchive(source);
     if (!opened.ok) return this.put(refusedArchive(name, opened.code, opened.details));
     try {
+      const { entries } = opened.value;
+      this.left.entries -= entries.length;
+      this.left.bytes -= entries.reduce((sum, e) => sum + e.bytes, 0);
+      if (this.left.entries < 0) return this.put(refusedArchive(name, "archive-too-many"));
+      if (this.left.bytes < 0) return this.put(refusedArchive(name, "archive-too-large"));
       const texts = await this.group(seenIn(opened.value, name), around ?? []);
       if (around === null)
-        for (const entry of opened.value.entries.filter((e) => sortByName(e.path) === "archive")) {
+        for (const entry of entries.filter((e) => sortByName(e.path) === "archive")) {
           const path = `${name}/${entry.path}`;
           if (this.signal.aborted || this.known.has(path)) continue;
           const bytes = await opened.value.read(entry);
@@ -106,10 +115,47 @@ export class ImportRun {
     const texts: FoundText[] = [];
     for (const f of files.filter((x) => sortByName(x.path) === "evidence" && !isSystemJunk(x.path))) {
       const bytes = await f.read();
-      if (bytes.ok && bytes.value.length && sortFile(f.path, bytes.value) === "evidence")
-        texts.push(readTerms(f.path, bytes.value, date));
+      if (!bytes.ok || !bytes.value.length || sortFile(f.path, bytes.value) !== "evidence") continue;
+      const cut = bytes.value.slice(0, MAX_TEXT_BYTES);
+      const read = await readTermsInWorker({ what: "texts", files: [{ path: f.path, bytes: cut }], date });
+      if (read)
+        texts.push(...read.map((t) => ({ ...t, evidence: { ...t.evidence, cameWith: this.cameWith(f.path) } })));
     }
     return texts;
+  }
+
+  /** What a file came with: its archive or first folder, or the upload itself. */
+  private cameWith(path: string): string {
+    const slash = path.indexOf("/");
+    return `${this.libraryId}: ${slash < 0 ? this.jobId : path.slice(0, slash)}`;
+  }
+
+  /** Whatever goes wrong over one file is that file's line. A full disk is the whole job's. */
+  private async readSafely(f: Seen, texts: FoundText[]): Promise<Commit> {
+    const failed = (error: unknown) => {
+      if (faultOfDisk(error)) throw error;
+      console.error(`${f.path}:`, error);
+      const code = error instanceof FaultError ? error.code : "reader-failed";
+      this.put({
+        name: nameOf(f.path),
+        path: f.path,
+        outcome: "refused",
+        code,
+        reason: reasonOf(nameOf(f.path), code),
+      });
+    };
+    try {
+      const commit = await this.read(f, texts);
+      return async () => {
+        try {
+          await commit();
+        } catch (error) {
+          failed(error);
+        }
+      };
+    } catch (error) {
+      return () => failed(error);
+    }
   }
 
   /** Reads one file. @returns what writes its line, and its row, when its turn comes. */
@@ -140,9 +186,9 @@ export class ImportRun {
       for (const [i, member] of members.entries())
         if (!this.isDone(`${f.path}#${i + 1}`))
           commits.push(await this.readFont(`${f.path}#${i + 1}`, member, evidence));
-      return () => {
+      return async () => {
         this.total += members.length - 1;
-        commits.forEach((commit) => commit());
+        for (const commit of commits) await commit();
       };
     } catch (error) {
       if (!(error instanceof FontFileError)) throw error;
@@ -156,8 +202,9 @@ export class ImportRun {
   private async readFont(path: string, bytes: Uint8Array, evidence: Evidence[]): Promise<Commit> {
     const name = nameOf(path);
     const sha256 = sha256Of(bytes);
-    if (this.findSame(sha256)) return () => this.putSame(path, sha256, evidence);
-    const reply = await readFontInWorker({ bytes, fallbackFamily: name.replace(/\.[a-z0-9]+(#\d+)?$/i, "") });
+    if (this.findSame(sha256)) return () => this.putSame(path, sha256, bytes, evidence);
+    const fallbackFamily = name.replace(/\.[a-z0-9]{1,8}(#\d+)?$/i, "");
+    const reply = await readFontInWorker({ bytes, fallbackFamily }, this.signal);
     if (!reply.ok)
       return () =>
         this.put({
@@ -167,20 +214,18 @@ export class ImportRun {
           code: reply.code,
           reason: reasonOf(name, reply.code, reply.detail),
         });
-    return () => {
+    return async () => {
       // It may have come in while this one was read.
-      if (this.findSame(sha256)) return this.putSame(path, sha256, evidence);
-      this.db.transaction(() => {
-        const source = { libraryId: this.libraryId, path, statedFamily: null, evidence };
-        const taken = takeFont(this.db, bytes, reply.reading, source);
-        this.put({
-          name,
-          path,
-          outcome: taken.outcome,
-          styleId: taken.styleId,
-          ...(taken.code && { code: taken.code, reason: reasonOf(name, taken.code, taken.as) }),
-        });
-      })();
+      if (this.findSame(sha256)) return this.putSame(path, sha256, bytes, evidence);
+      const line = (taken: Taken): ImportItem => ({
+        name,
+        path,
+        outcome: taken.outcome,
+        styleId: taken.styleId,
+        ...(taken.code && { code: taken.code, reason: reasonOf(name, taken.code, taken.as) }),
+      });
+      const source = { libraryId: this.libraryId, path, statedFamily: null, evidence };
+      await takeFont(this.db, bytes, reply.reading, source, (taken) => this.put(line(taken)));
     };
   }
 
@@ -190,16 +235,27 @@ export class ImportRun {
     return known?.pipelineVersion === PIPELINE_VERSION ? (known.styleId as StyleId) : null;
   }
 
-  private putSame(path: string, sha256: string, evidence: Evidence[]) {
+  private async putSame(path: string, sha256: string, bytes: Uint8Array, evidence: Evidence[]) {
     const styleId = this.findSame(sha256)!;
     const name = nameOf(path);
+    // A file that the store lost, or that was changed there, is put right by the same bytes.
+    if (!isStored(sha256)) storeFile(bytes);
+    await this.mendUnpacked(styleId, bytes);
     this.db.transaction(() => {
       const importedAt = new Date().toISOString();
       putProvenance(this.db, styleId, { library: this.libraryId, path, importedAt, sha256 });
-      addEvidence(this.db, styleId, evidence);
       const reason = reasonOf(name, "same-bytes");
       this.put({ name, path, outcome: "already-there", code: "same-bytes", reason, styleId });
     })();
+    await rereadRights(this.db, styleId, evidence);
+  }
+
+  /** The bare font of a packed file lies apart: where it is lost, the file is unpacked again. */
+  private async mendUnpacked(styleId: StyleId, bytes: Uint8Array) {
+    const record = findStyle(this.db, styleId);
+    if (!record || isStored(record.sfntSha256)) return;
+    const reply = await readFontInWorker({ bytes, fallbackFamily: record.family }, this.signal);
+    if (reply.ok) storeFile(reply.reading.opened.sfnt);
   }
 
   /** Whether a file has its line from before a restart; its style counts as met. */

@@ -1,121 +1,158 @@
-// Worker threads: fonts are read, pictures identified and sheets written there, with limits of time and memory.
+// Pools of processes: whatever parses a stranger's bytes runs there, with limits of time and memory. Each process that asks (the
+// server, the jobs' process) has pools of its own; a process of them is started when it is first needed.
 import { availableParallelism } from "node:os";
 import { join } from "node:path";
-import pLimit, { type LimitFunction } from "p-limit";
-import { Piscina } from "piscina";
+import type { FaultCode } from "@/contracts/errors";
+import { refuse, succeed, type Outcome } from "@/contracts/errors";
+import { ProcessPool, type Ran, type RunOptions } from "../workers/processPool";
 import type { DocumentReply, DocumentRequest } from "./documents.worker";
+import type { FaceReply, FaceRequest } from "./faces.worker";
 import type { IdentifyReply, IdentifyRequest, NearReply, NearRequest } from "./identify.worker";
 import type { PreparePictureReply, PreparePictureRequest } from "./preparePicture.worker";
 import type { QuestionSheetRequest } from "./questionSheet.worker";
 import type { ReadFontReply, ReadFontRequest } from "./readFont.worker";
+import type { LibraryReply, LibraryRequest } from "./libraries.worker";
+import type { TermsReply, TermsRequest } from "./terms.worker";
 import type { WriteSheetRequest } from "./writeSheet.worker";
 
 /** Fonts read at a time. */
 const READERS = Math.max(2, Math.min(8, availableParallelism()));
 
-type Pools = {
-  readers: LimitFunction;
-  fonts: Piscina;
-  identify: Piscina;
-  sheets: Piscina;
-  questions: Piscina;
-  pictures: Piscina;
-  documents: Piscina;
-};
-const shared = globalThis as unknown as { fondQuarryPools?: Pools };
+/** Entry, processes, memory in megabytes, places in line. Jobs feed the readers of fonts and terms themselves: those lines have no end. */
+const POOLS = {
+  fonts: { entry: "readFont", processes: READERS, memoryMb: 768 },
+  terms: { entry: "terms", processes: 1, memoryMb: 512 },
+  faces: { entry: "faces", processes: 1, memoryMb: 768, line: 40 },
+  identify: { entry: "identify", processes: 1, memoryMb: 3072, line: 8, idleMs: 900_000 },
+  sheets: { entry: "writeSheet", processes: 1, memoryMb: 1024, line: 8 },
+  questions: { entry: "questionSheet", processes: 1, memoryMb: 768, line: 8 },
+  pictures: { entry: "preparePicture", processes: 1, memoryMb: 768, line: 8 },
+  documents: { entry: "documents", processes: 1, memoryMb: 768, line: 8 },
+  libraries: { entry: "libraries", processes: 1, memoryMb: 512, line: 40 },
+} as const;
+type PoolName = keyof typeof POOLS;
 
-/** Time a single font may take before its worker is ended. */
+/** Time a single font may take before its process is ended. */
 export const FONT_TIMEOUT_MS = 9_000;
+const TERMS_TIMEOUT_MS = 5_000;
+const FACE_TIMEOUT_MS = 9_000;
 const IDENTIFY_TIMEOUT_MS = 60_000;
 const PICTURE_TIMEOUT_MS = 15_000;
 const SHEET_TIMEOUT_MS = 180_000;
 const QUESTION_TIMEOUT_MS = 30_000;
 const DOCUMENT_TIMEOUT_MS = 30_000;
+/** Longer than a library may be silent. */
+const LIBRARY_TIMEOUT_MS = 60_000;
 
-function getPools(): Pools {
-  const make = (file: string, maxThreads: number, memoryMb: number, idleTimeout = 60_000) =>
-    new Piscina({
-      filename: join(process.cwd(), "dist-workers", file),
-      minThreads: 0,
-      maxThreads,
-      idleTimeout,
-      concurrentTasksPerWorker: 1,
-      resourceLimits: { maxOldGenerationSizeMb: memoryMb },
-    });
-  return (shared.fondQuarryPools ??= {
-    // The limit of time of a task begins when a thread is free for it, not while it waits.
-    readers: pLimit(READERS),
-    fonts: make("readFont.worker.mjs", READERS, 512),
-    identify: make("identify.worker.mjs", 1, 2048, 900_000),
-    sheets: make("writeSheet.worker.mjs", 1, 1024),
-    questions: make("questionSheet.worker.mjs", 1, 512),
-    pictures: make("preparePicture.worker.mjs", 1, 512),
-    documents: make("documents.worker.mjs", 1, 768),
+const shared = globalThis as unknown as { fondQuarryPools?: Map<PoolName, ProcessPool> };
+
+function getPool(name: PoolName): ProcessPool {
+  const pools = (shared.fondQuarryPools ??= new Map());
+  let pool = pools.get(name);
+  if (!pool) {
+    const file = (f: string) => join(process.cwd(), "dist-workers", `${f}.mjs`);
+    const { entry, ...options } = POOLS[name];
+    pool = new ProcessPool({ ...options, entry: file(`${entry}.worker`), program: file("child") });
+    pools.set(name, pool);
+  }
+  return pool;
+}
+
+/** Ends every process of every pool: for tests and for a server that stops. */
+export function closePools() {
+  for (const pool of shared.fondQuarryPools?.values() ?? []) pool.close();
+  shared.fondQuarryPools?.clear();
+}
+
+const run = <Request, Reply>(name: PoolName, request: Request, options: RunOptions): Promise<Ran<Reply>> =>
+  getPool(name).run<Request, Reply>(request, options);
+
+/** What a caller says of work that gave no reply. Busy and let-go are told as they are; how it ended is told by the work's own code. */
+function codeOf<C extends FaultCode>(ran: Extract<Ran<unknown>, { ok: false }>, broken: C, tooLong: C) {
+  if (ran.code === "busy" || ran.code === "let-go") return ran.code;
+  return ran.code === "reader-failed" ? broken : tooLong;
+}
+
+/** Reads one font file. A reader that hangs or runs out of memory gives a refusal, never an exception. */
+export async function readFontInWorker(request: ReadFontRequest, signal?: AbortSignal): Promise<ReadFontReply> {
+  const ran = await run<ReadFontRequest, ReadFontReply>("fonts", request, { timeoutMs: FONT_TIMEOUT_MS, signal });
+  if (ran.ok) return ran.value;
+  const code = codeOf(
+    ran,
+    "reader-failed" as const,
+    ran.code === "took-too-long" ? "took-too-long" : "too-much-memory",
+  );
+  return { ok: false, code: code === "busy" || code === "let-go" ? "reader-failed" : code, detail: ran.detail };
+}
+
+/** Texts → terms. Null: they could not be read in time, so nothing is known of them. */
+export async function readTermsInWorker<R extends TermsRequest>(request: R): Promise<TermsReply<R> | null> {
+  const ran = await run<R, TermsReply<R>>("terms", request, { timeoutMs: TERMS_TIMEOUT_MS, name: request.what });
+  if (!ran.ok) console.error("terms:", ran.code, ran.detail);
+  return ran.ok ? ran.value : null;
+}
+
+/** Glyphs, anatomy and neighbours of faces that are in the store. */
+export async function askFace<R extends FaceRequest>(request: R, signal?: AbortSignal): Promise<Outcome<FaceReply<R>>> {
+  const options = { timeoutMs: FACE_TIMEOUT_MS, name: request.what, signal };
+  const ran = await run<R, FaceReply<R>>("faces", request, options);
+  if (ran.ok) return succeed(ran.value);
+  return refuse(codeOf(ran, "face-failed", "face-too-long"), undefined, ran.place && { place: ran.place });
+}
+
+/** A picture that hangs or breaks its process gives a refusal, never an exception. */
+export async function identifyInWorker(request: IdentifyRequest, signal?: AbortSignal): Promise<IdentifyReply> {
+  const ran = await run<IdentifyRequest, IdentifyReply>("identify", request, {
+    timeoutMs: IDENTIFY_TIMEOUT_MS,
+    signal,
   });
+  if (ran.ok) return ran.value;
+  if (ran.code !== "busy" && ran.code !== "let-go") console.error("identify:", ran.code, ran.detail);
+  const code = codeOf(ran, "picture-broken", "picture-too-long");
+  return { ok: false, code, ...(ran.place && { place: ran.place }) };
 }
 
-/** Runs one task with a limit of time; beyond it the worker is ended. Exported for the test that hangs one. */
-export async function run<Request, Reply>(
-  pool: Piscina,
-  request: Request,
-  timeoutMs: number,
-  name?: string,
-): Promise<Reply> {
-  return (await pool.run(request, { signal: AbortSignal.timeout(timeoutMs), ...(name && { name }) })) as Reply;
+export const warmIdentifyInWorker = (request: Pick<IdentifyRequest, "dataFolder" | "version">) =>
+  run("identify", request, { timeoutMs: IDENTIFY_TIMEOUT_MS, name: "warmUp" });
+
+/** The process that holds all signatures ranks faces by letters that are known otherwise than from a picture. */
+export async function nearFacesInWorker(request: NearRequest, signal?: AbortSignal): Promise<Ran<NearReply>> {
+  return run("identify", request, { timeoutMs: IDENTIFY_TIMEOUT_MS, name: "nearFaces", signal });
 }
 
-/** Why a worker gave no reply. */
-function tellEnd(error: unknown): "took-too-long" | "too-much-memory" | "reader-failed" {
-  const { name, message, code } = error as Error & { code?: string };
-  if (name === "AbortError" || name === "TimeoutError") return "took-too-long";
-  return code === "ERR_WORKER_OUT_OF_MEMORY" || /memory/i.test(message) ? "too-much-memory" : "reader-failed";
+/** A document that hangs or breaks its process gives a refusal, never an exception. */
+export async function readDocumentInWorker(request: DocumentRequest, signal?: AbortSignal): Promise<DocumentReply> {
+  const options = { timeoutMs: DOCUMENT_TIMEOUT_MS, signal };
+  const ran = await run<DocumentRequest, DocumentReply>("documents", request, options);
+  return ran.ok ? ran.value : { ok: false, code: codeOf(ran, "document-broken", "document-too-long") };
 }
 
-/** Reads one font file. A worker that hangs or runs out of memory gives a refusal, never an exception. */
-export async function readFontInWorker(request: ReadFontRequest): Promise<ReadFontReply> {
-  try {
-    const { readers, fonts } = getPools();
-    return await readers(() => run<ReadFontRequest, ReadFontReply>(fonts, request, FONT_TIMEOUT_MS));
-  } catch (error) {
-    return { ok: false, code: tellEnd(error), detail: String((error as Error).message) };
-  }
+/** A picture that hangs or breaks its process gives a refusal, never an exception. */
+export async function preparePictureInWorker(
+  request: PreparePictureRequest,
+  signal?: AbortSignal,
+): Promise<PreparePictureReply> {
+  const options = { timeoutMs: PICTURE_TIMEOUT_MS, signal };
+  const ran = await run<PreparePictureRequest, PreparePictureReply>("pictures", request, options);
+  return ran.ok
+    ? ran.value
+    : { ok: false, code: codeOf(ran, "picture-broken", "picture-too-long"), detail: ran.detail };
 }
 
-/** A picture that hangs or breaks the worker gives a refusal, never an exception. */
-export async function identifyInWorker(request: IdentifyRequest): Promise<IdentifyReply> {
-  try {
-    return await run<IdentifyRequest, IdentifyReply>(getPools().identify, request, IDENTIFY_TIMEOUT_MS);
-  } catch (error) {
-    const detail = String((error as Error).message);
-    console.error("identify:", detail);
-    return { ok: false, code: tellEnd(error) === "reader-failed" ? "picture-broken" : "picture-too-long", detail };
-  }
+/** Asks a library for people who wait: what it answers is a stranger's too. */
+export async function askLibrary<R extends LibraryRequest>(request: R, signal?: AbortSignal): Promise<LibraryReply<R>> {
+  const options = { timeoutMs: LIBRARY_TIMEOUT_MS, name: request.what, signal };
+  const ran = await run<R, LibraryReply<R>>("libraries", request, options);
+  return ran.ok ? ran.value : (refuse(codeOf(ran, "library-broken", "library-slow")) as LibraryReply<R>);
 }
 
-/** The worker that holds all signatures ranks faces by letters that are known otherwise than from a picture. */
-export const nearFacesInWorker = (request: NearRequest) =>
-  run<NearRequest, NearReply>(getPools().identify, request, IDENTIFY_TIMEOUT_MS, "nearFaces");
+export const writeSheetInWorker = (request: WriteSheetRequest, signal?: AbortSignal) =>
+  written(run<WriteSheetRequest, Uint8Array>("sheets", request, { timeoutMs: SHEET_TIMEOUT_MS, signal }));
 
-/** A document that hangs or breaks the worker gives a refusal, never an exception. */
-export async function readDocumentInWorker(request: DocumentRequest): Promise<DocumentReply> {
-  try {
-    return await run<DocumentRequest, DocumentReply>(getPools().documents, request, DOCUMENT_TIMEOUT_MS);
-  } catch (error) {
-    return { ok: false, code: "document-too-long", detail: String((error as Error).message) };
-  }
+export const writeQuestionSheetInWorker = (request: QuestionSheetRequest, signal?: AbortSignal) =>
+  written(run<QuestionSheetRequest, Uint8Array>("questions", request, { timeoutMs: QUESTION_TIMEOUT_MS, signal }));
+
+async function written(running: Promise<Ran<Uint8Array>>): Promise<Outcome<Uint8Array>> {
+  const ran = await running;
+  return ran.ok ? succeed(ran.value) : refuse(codeOf(ran, "sheet-failed", "sheet-too-long"));
 }
-
-/** A picture that hangs or breaks the worker gives a refusal, never an exception. */
-export async function preparePictureInWorker(request: PreparePictureRequest): Promise<PreparePictureReply> {
-  try {
-    return await run<PreparePictureRequest, PreparePictureReply>(getPools().pictures, request, PICTURE_TIMEOUT_MS);
-  } catch (error) {
-    return { ok: false, code: "picture-broken", detail: String((error as Error).message) };
-  }
-}
-
-export const writeSheetInWorker = (request: WriteSheetRequest) =>
-  run<WriteSheetRequest, Uint8Array>(getPools().sheets, request, SHEET_TIMEOUT_MS);
-
-export const writeQuestionSheetInWorker = (request: QuestionSheetRequest) =>
-  run<QuestionSheetRequest, Uint8Array>(getPools().questions, request, QUESTION_TIMEOUT_MS);

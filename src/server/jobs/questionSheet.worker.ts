@@ -8,7 +8,7 @@ import {
   type QuestionInput,
   type SheetPicture,
 } from "@/core/write/questionSheet";
-import { MOST_PIXELS } from "./pictureLimits";
+import { openPixels } from "./pictureLimits";
 
 export type QuestionSheetRequest = Omit<QuestionInput, "picture" | "strip"> & {
   kind: SheetKind;
@@ -38,11 +38,11 @@ export default async function writeQuestionSheet(request: QuestionSheetRequest):
 }
 
 async function decode(bytes: Uint8Array): Promise<{ picture: SheetPicture; shrink: number }> {
-  const turned = sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: "error" })
+  const { metadata, open } = await openPixels(bytes);
+  const { width: whole, height, orientation = 1 } = metadata;
+  const { data, info } = await open()
     .rotate()
-    .flatten({ background: "#fff" });
-  const { width: whole, height, orientation = 1 } = await sharp(bytes, { limitInputPixels: MOST_PIXELS }).metadata();
-  const { data, info } = await turned
+    .flatten({ background: "#fff" })
     .resize({ width: LONGEST_PX, height: LONGEST_PX, fit: "inside", withoutEnlargement: true })
     .png()
     .toBuffer({ resolveWithObject: true });

@@ -1,6 +1,6 @@
 // Lanes of jobs: one after another in a lane, lanes side by side, cancelled, failed, and gone on with after a restart. The work itself is
 // stood in for; the queue and its table are the real ones.
-import { afterAll, beforeEach, describe, expect, jest, test } from "@jest/globals";
+import { afterAll, beforeAll, beforeEach, describe, expect, jest, test } from "@jest/globals";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -17,16 +17,15 @@ const standIn = (kind: string) => async (context: JobContext) => {
   await work[kind]?.(context);
   log.push(`${context.job.title} ends`);
 };
-jest.unstable_mockModule("./importFiles", () => ({ importFiles: standIn("import") }));
-jest.unstable_mockModule("./handOver", () => ({ handOver: standIn("handover") }));
-jest.unstable_mockModule("./syncLibrary", () => ({ syncLibrary: standIn("sync-library") }));
-jest.unstable_mockModule("./buyFonts", () => ({ buyFonts: standIn("buy") }));
-jest.unstable_mockModule("./readDemoLibrary", () => ({ readDemoLibrary: standIn("read-library") }));
-jest.unstable_mockModule("./rereadStyles", () => ({ rereadStyles: standIn("reread") }));
-const { addJob, cancelJob, describeJob, resumeJobs } = await import("./queue");
+const { addJob, cancelJob, describeJob, resumeJobs, retryJob, startQueue } = await import("./queue");
+const { FaultError } = await import("@/contracts/errors");
 const { getDb } = await import("../db/open");
-const { findJob, insertJob, updateJob } = await import("../queries/jobs");
+const { countCrash, findJob, insertJob, updateJob } = await import("../queries/jobs");
 
+beforeAll(() => {
+  const kinds = ["import", "handover", "sync-library", "buy", "read-library", "reread", "part-copies"] as const;
+  startQueue(Object.fromEntries(kinds.map((k) => [k, standIn(k)])) as Parameters<typeof startQueue>[0]);
+});
 afterAll(() => {
   getDb().close();
   rmSync(data, { recursive: true, force: true });
@@ -77,10 +76,10 @@ describe("a lane", () => {
 
   test("goes on after a job that failed, which says why", async () => {
     const silent = jest.spyOn(console, "error").mockImplementation(() => undefined);
-    work.import = (c) => (c.job.title === "bad" ? Promise.reject(new Error("The disk is full.")) : Promise.resolve());
+    work.import = (c) => (c.job.title === "bad" ? Promise.reject(new FaultError("disk-full")) : Promise.resolve());
     const [bad, good] = ["bad", "good"].map((title) => addJob("import", title, {}));
     expect(await over(bad!, good!)).toEqual(["failed", "done"]);
-    expect(row(bad!).message).toBe("The disk is full.");
+    expect(row(bad!)).toMatchObject({ code: "disk-full", message: expect.stringMatching(/Make room/) });
     silent.mockRestore();
   });
 });
@@ -153,5 +152,33 @@ describe("after a restart", () => {
     resumeJobs();
     expect(await over("j_was-running", "j_was-waiting")).toEqual(["done", "done"]);
     expect(log.filter((l) => l.startsWith("j_was-done"))).toEqual([]);
+  });
+
+  test("one that ended the program twice without getting on is set aside, with a code; it can be tried again", async () => {
+    const put = (jobId: string) =>
+      insertJob(getDb(), { jobId, kind: "import", title: jobId, payload: "{}", briefId: null }, "2026-11-25T00:00:00Z");
+    put("j_deadly");
+    updateJob(getDb(), "j_deadly", { state: "running" });
+    countCrash(getDb());
+    countCrash(getDb());
+    resumeJobs();
+    expect(row("j_deadly")).toMatchObject({ state: "failed", code: "job-set-aside" });
+    expect(log).toEqual([]);
+    expect(retryJob("j_deadly")).toBe(true);
+    expect(await over("j_deadly")).toEqual(["done"]);
+    expect(retryJob("j_deadly")).toBe(false);
+  });
+
+  test("getting on clears what was counted", async () => {
+    insertJob(getDb(), { jobId: "j_long", kind: "import", title: "long", payload: "{}", briefId: null }, "2026-11-25");
+    updateJob(getDb(), "j_long", { state: "running", crashes: 1 });
+    const seen: number[] = [];
+    work.import = async (c) => {
+      c.progress({ total: 2, done: 1 });
+      seen.push(row("j_long").crashes);
+    };
+    resumeJobs();
+    expect(await over("j_long")).toEqual(["done"]);
+    expect(seen).toEqual([0]);
   });
 });

@@ -58,7 +58,7 @@ async function readOne(font: DemoFont): Promise<boolean> {
     evidence.push({ kind: "licence-file", source: `${folder}/LICENSE`, date, text: terms.licenceText });
   if (terms.statement)
     evidence.push({ kind: "library", source: `${folder}/metadata.json`, date, text: terms.statement });
-  storeReading(getDb(), bytes, reply.reading, {
+  await storeReading(getDb(), bytes, reply.reading, {
     libraryId: DEMO_LIBRARY.libraryId,
     path: font.source,
     statedFamily: font.family,

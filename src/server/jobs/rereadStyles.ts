@@ -1,10 +1,12 @@
 // Job: measures styles anew that an older pipeline read, from the files in the store. Resumable: what is new is not listed again.
 import pLimit from "p-limit";
 import { PIPELINE_VERSION } from "@/contracts/pipeline";
-import { readStored } from "../db/fileStore";
+import type { StyleId } from "@/contracts/ids";
+import { isStored, readStored } from "../db/fileStore";
 import { getDb, type Db } from "../db/open";
-import { putInstances } from "../queries/signatures";
-import { findStyle, listOutdated, updateReading } from "../queries/styles";
+import { findStyle, listOutdated, listProvenance } from "../queries/styles";
+import { rereadRights } from "../usecases/rightsOfStyle";
+import { storeReading } from "../usecases/storeReading";
 import { readFontInWorker } from "./pool";
 import type { JobContext } from "./queue";
 import { DEMO_LIBRARY } from "./readDemoLibrary";
@@ -32,16 +34,21 @@ export async function rereadStyles({ signal, progress }: JobContext): Promise<vo
 /** A file that cannot be read any more keeps what was measured of it. */
 async function rereadOne(db: Db, styleId: string): Promise<boolean> {
   const style = findStyle(db, styleId);
-  if (!style) return false;
-  const reply = await readFontInWorker({ bytes: readStored(style.sha256), fallbackFamily: style.family });
+  if (!style || !isStored(style.sha256)) return false;
+  const bytes = readStored(style.sha256);
+  const reply = await readFontInWorker({ bytes, fallbackFamily: style.family });
   if (!reply.ok) return false;
-  const { measured, kinded, notes, opened, signature, signedInstances } = reply.reading;
-  updateReading(
-    db,
-    styleId,
-    { traits: measured.traits, ...kinded, notes, health: opened.health, pipelineVersion: PIPELINE_VERSION },
-    signature,
-  );
-  putInstances(db, styleId, signedInstances);
+  const [first] = listProvenance(db, styleId);
+  await storeReading(db, bytes, reply.reading, {
+    libraryId: style.libraryId,
+    path: first?.path ?? "",
+    statedFamily: style.family,
+    // What the font states of itself is read from it again; what the user added has a table of its own.
+    evidence: style.rights.evidence.filter((e) => !e.evidenceId && e.kind !== "name-table" && e.kind !== "fs-type"),
+    styleId: styleId as StyleId,
+    trial: style.owned ? undefined : { coverage: style.coverage },
+    offer: style.offer,
+  });
+  await rereadRights(db, styleId);
   return true;
 }

@@ -3,13 +3,13 @@
 import { createHash, randomBytes } from "node:crypto";
 import { mkdirSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { sentenceOf, type FaultCode } from "@/contracts/errors";
+import { FaultError, sentenceOf, type FaultCode } from "@/contracts/errors";
 import type { StyleId } from "@/contracts/ids";
 import type { Evidence } from "@/contracts/rights";
 import { USE_WORDS } from "@/contracts/words";
 import { USES, type Use } from "@/contracts/traits";
+import { faultOfDisk } from "../db/diskFaults";
 import { dataFolder, getDb } from "../db/open";
-import { readTerms } from "../intake/evidence";
 import { sortFile } from "../intake/sort";
 import { connectorOf } from "../libraries/connect";
 import type { Connector, Page, Publication } from "../libraries/connector";
@@ -17,7 +17,7 @@ import { findLibrary, listPublications, putPublication, updateLibrary } from "..
 import { findStyle } from "../queries/styles";
 import { storeReading } from "../usecases/storeReading";
 import { ImportRun } from "./importRun";
-import { readFontInWorker } from "./pool";
+import { readFontInWorker, readTermsInWorker } from "./pool";
 import type { JobContext } from "./queue";
 
 export type SyncPayload = { libraryId: string };
@@ -32,7 +32,11 @@ export async function syncLibrary(context: JobContext): Promise<void> {
   let at = library.cursor;
   let done = 0;
   let failed = 0;
+  const seen = new Set<string>();
   do {
+    if (seen.has(at ?? "") || seen.size >= MAX_PAGES || done > MAX_PUBLICATIONS)
+      return stopAt(libraryId, null, "sync-endless", sentenceOf("sync-endless"));
+    seen.add(at ?? "");
     let page = await connector.page(at, context.signal);
     // A page that was remembered may be gone: the sync begins anew.
     if (!page.ok && at !== null && page.code === "library-refused")
@@ -45,7 +49,7 @@ export async function syncLibrary(context: JobContext): Promise<void> {
       if (context.signal.aborted) return;
       const before = known.get(offered.publicationId);
       if (before?.digest !== offered.digest || before.outcome !== "taken") {
-        const outcome = await take(offered, connector, page.value, at, libraryId, context);
+        const outcome = await takeSafely(offered, connector, page.value, at, libraryId, context);
         if (context.signal.aborted) return;
         if (outcome.code !== "taken") failed++;
         putPublication(
@@ -64,17 +68,36 @@ export async function syncLibrary(context: JobContext): Promise<void> {
       context.progress({ done: ++done, failed });
     }
     at = page.value.next;
+    if (at !== null) await new Promise((r) => setTimeout(r, PAGE_PAUSE_MS));
   } while (at !== null);
   updateLibrary(db, libraryId, { cursor: null, fault: null, syncedAt: new Date().toISOString() });
 }
 
+/** A catalogue beyond this has no end. */
+const MAX_PAGES = 2_000;
+const MAX_PUBLICATIONS = 100_000;
+const PAGE_PAUSE_MS = 20;
+
 /** The library is left as it is, with what went wrong and where to go on. The job itself counts as failed. */
 function stopAt(libraryId: string, at: string | null, code: FaultCode, message: string): never {
   updateLibrary(getDb(), libraryId, { cursor: at, fault: { code, message, at: new Date().toISOString() } });
-  throw new Error(message);
+  throw new FaultError(code, message);
 }
 
 type Outcome = { code: string; detail: string | null };
+
+/** One publication that goes wrong is recorded and tried again at the next sync; the rest goes on. A full disk ends the sync. */
+async function takeSafely(...asked: Parameters<typeof take>): Promise<Outcome> {
+  try {
+    return await take(...asked);
+  } catch (error) {
+    const disk = faultOfDisk(error);
+    if (disk) stopAt(asked[4], asked[3], disk, sentenceOf(disk));
+    console.error(`${asked[0].title}:`, error);
+    const code = error instanceof FaultError ? error.code : "reader-failed";
+    return { code, detail: `${asked[0].title}: ${sentenceOf(code)}` };
+  }
+}
 
 async function take(
   offered: Publication,
@@ -108,7 +131,8 @@ async function takeOnce(
   const stated: Evidence[] = p.rights
     ? [{ kind: "library", source: `${p.title} in the catalogue`, date, text: p.rights }]
     : [];
-  const beside = texts.map((t) => readTerms(t.name, t.bytes, date).evidence);
+  const files = texts.map((t) => ({ path: t.name, bytes: t.bytes }));
+  const beside = (await readTermsInWorker({ what: "texts", files, date }))?.map((t) => t.evidence) ?? [];
   const run = new ImportRun(context.job.jobId, libraryId, context.signal, () => {}, [...beside, ...stated]);
   if (sortFile(name, bytes.subarray(0, 8)) !== "archive") {
     await run.group([{ path: name, read: async () => ({ ok: true, value: bytes }) }]);
@@ -140,7 +164,7 @@ async function takeTrial(p: Publication, bytes: Uint8Array, url: string, library
   if (findStyle(db, styleId)?.owned) return { code: "taken", detail: null };
   const reply = await readFontInWorker({ bytes, fallbackFamily: p.family ?? p.title });
   if (!reply.ok) return { code: reply.code, detail: `${p.title}: ${sentenceOf(reply.code)}` };
-  storeReading(db, bytes, reply.reading, {
+  await storeReading(db, bytes, reply.reading, {
     libraryId,
     path: new URL(url).pathname,
     statedFamily: p.family,

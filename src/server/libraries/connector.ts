@@ -42,5 +42,6 @@ export type Connector = {
   /** Sets a line in a face that is not here. Null: no such service. */
   setLine: ((settingUrl: string, text: string, signal?: AbortSignal) => Promise<Outcome<SetLine>>) | null;
   /** Sends an order; the same order id may be sent again. Null: nothing is sold. */
-  buy: ((url: string, orderId: string, lines: OrderLine[]) => Promise<Outcome<OrderReply>>) | null;
+  buy:
+    ((url: string, orderId: string, lines: OrderLine[], holder?: string | null) => Promise<Outcome<OrderReply>>) | null;
 };

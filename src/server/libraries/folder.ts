@@ -1,76 +1,126 @@
-// A library that is a folder on this machine: every font and archive below it is a publication. Looked at again at each sync.
+// A library that is a folder on this machine: every font and archive below it is a publication. Looked at again at each sync. Only files
+// are opened (no pipes, no devices), nothing outside the folder, and of texts only what states terms by its name.
 import { createHash } from "node:crypto";
-import { existsSync, readdirSync, readFileSync, statSync } from "node:fs";
-import { basename, dirname, join, relative } from "node:path";
-import { refuse, succeed } from "@/contracts/errors";
+import { constants } from "node:fs";
+import { lstat, open, readdir, realpath } from "node:fs/promises";
+import { basename, dirname, join, relative, sep } from "node:path";
+import { refuse, succeed, type Outcome } from "@/contracts/errors";
 import { MAX_FONT_BYTES } from "@/core/open/container";
-import { sortByName } from "../intake/sort";
-import type { Connector, Publication } from "./connector";
+import { isTermsName, sortByName } from "../intake/sort";
+import type { Connector, Fetched, Publication } from "./connector";
 
 const WANTED = /\.(ttf|otf|ttc|otc|woff2?|zip)$/i;
-const MOST_FILES = 50_000;
-const MOST_DEPTH = 12;
+const MAX_FILES = 50_000;
+/** Files and folders looked at, fonts or not. */
+const MAX_ENTRIES = 500_000;
+const MAX_DEPTH = 12;
+const MAX_SECONDS = 60;
 
 /** @param root - absolute path. */
 export function connectFolder(root: string): Connector {
   return {
     async page() {
-      if (!existsSync(root) || !statSync(root).isDirectory())
-        return refuse("library-unreachable", `The folder ${root} is not there.`);
-      const publications = listFiles(root).map((path) => toPublication(root, path));
+      const isThere = await lstat(root)
+        .then((s) => s.isDirectory() || s.isSymbolicLink())
+        .catch(() => false);
+      if (!isThere) return refuse("library-unreachable", `The folder ${root} is not there.`);
+      const publications: Publication[] = [];
+      for (const path of await listFiles(root)) {
+        const publication = await toPublication(root, path).catch(() => null);
+        if (publication) publications.push(publication);
+      }
       return succeed({ publications, total: publications.length, next: null, title: basename(root) });
     },
     search: null,
-    async fetch(url) {
-      const path = decodeURIComponent(new URL(url).pathname);
-      if (relative(root, path).startsWith("..")) return refuse("address-not-allowed");
-      if (!existsSync(path)) return refuse("not-found", `${path} is not there any more.`);
-      if (statSync(path).size > MAX_FONT_BYTES * 8) return refuse("too-large");
-      const bytes = new Uint8Array(readFileSync(path));
-      return succeed({ name: relative(root, path), bytes, texts: textsBeside(root, path) });
-    },
+    fetch: (url) => fetchFile(root, url),
     setLine: null,
     buy: null,
   };
 }
 
-function listFiles(root: string, depth = 0): string[] {
-  if (depth > MOST_DEPTH) return [];
+async function fetchFile(root: string, url: string): Promise<Outcome<Fetched>> {
+  const path = pathOf(url);
+  if (!path || !(await isInside(root, path))) return refuse("address-not-allowed");
+  const bytes = await readFile(path, MAX_FONT_BYTES * 8);
+  if (bytes === "gone") return refuse("not-found", `${path} is not there any more.`);
+  if (bytes === "too-large") return refuse("too-large");
+  return succeed({ name: relative(root, path), bytes, texts: await textsBeside(root, path) });
+}
+
+function pathOf(url: string): string | null {
+  try {
+    return decodeURIComponent(new URL(url).pathname);
+  } catch {
+    return null;
+  }
+}
+
+/** By what the paths really are, so that no link leads out. */
+async function isInside(root: string, path: string): Promise<boolean> {
+  const [from, to] = await Promise.all([realpath(root).catch(() => null), realpath(path).catch(() => path)]);
+  return from !== null && (to === from || to.startsWith(from.endsWith(sep) ? from : from + sep));
+}
+
+/** Opened without waiting, and only what is a file. */
+async function readFile(path: string, maxBytes: number): Promise<Uint8Array | "gone" | "too-large"> {
+  const file = await open(path, constants.O_RDONLY | constants.O_NONBLOCK).catch(() => null);
+  if (!file) return "gone";
+  try {
+    const about = await file.stat();
+    if (!about.isFile()) return "gone";
+    return about.size > maxBytes ? "too-large" : new Uint8Array(await file.readFile());
+  } finally {
+    await file.close();
+  }
+}
+
+/** Fonts and archives below a folder. A folder that cannot be read, or a name that cannot be said, is passed over. */
+async function listFiles(root: string): Promise<string[]> {
   const out: string[] = [];
-  for (const entry of readdirSync(root, { withFileTypes: true })) {
-    const path = join(root, entry.name);
-    // Links could lead out of the folder, or round in a circle.
-    if (entry.isSymbolicLink() || entry.name.startsWith(".")) continue;
-    if (entry.isDirectory()) out.push(...listFiles(path, depth + 1));
-    else if (WANTED.test(entry.name)) out.push(path);
-    if (out.length > MOST_FILES) break;
+  const waiting = [{ folder: root, depth: 0 }];
+  const until = performance.now() + MAX_SECONDS * 1000;
+  let looked = 0;
+  while (waiting.length && out.length < MAX_FILES && looked < MAX_ENTRIES && performance.now() < until) {
+    const { folder, depth } = waiting.shift()!;
+    for (const entry of await readdir(folder, { withFileTypes: true }).catch(() => [])) {
+      looked++;
+      // Links could lead out of the folder, or round in a circle. U+FFFD: not UTF-8, so it could not be opened again.
+      if (entry.isSymbolicLink() || entry.name.startsWith(".") || entry.name.includes("\ufffd")) continue;
+      const path = join(folder, entry.name);
+      if (entry.isDirectory() && depth < MAX_DEPTH) waiting.push({ folder: path, depth: depth + 1 });
+      else if (entry.isFile() && WANTED.test(entry.name)) out.push(path);
+    }
   }
   return out.sort();
 }
 
-const MOST_TEXTS = 12;
-const MOST_TEXT_BYTES = 1_000_000;
+const MAX_TEXTS = 12;
+const MAX_TEXT_BYTES = 1_000_000;
 
-/** Texts in the file's folder and in those above it, up to the root. */
-function textsBeside(root: string, path: string): { name: string; bytes: Uint8Array }[] {
+/** Texts of terms in the file's own folder; above it only those that are named so, up to the root. */
+async function textsBeside(root: string, path: string): Promise<{ name: string; bytes: Uint8Array }[]> {
   const out: { name: string; bytes: Uint8Array }[] = [];
-  for (let folder = dirname(path); !relative(root, folder).startsWith(".."); folder = dirname(folder)) {
-    for (const entry of readdirSync(folder, { withFileTypes: true })) {
+  const own = dirname(path);
+  for (let folder = own; !relative(root, folder).startsWith(".."); folder = dirname(folder)) {
+    for (const entry of await readdir(folder, { withFileTypes: true }).catch(() => [])) {
+      const isWanted = isTermsName(entry.name) || (folder === own && sortByName(entry.name) === "evidence");
+      if (!entry.isFile() || !isWanted || out.length >= MAX_TEXTS) continue;
       const at = join(folder, entry.name);
-      if (!entry.isFile() || sortByName(entry.name) !== "evidence" || statSync(at).size > MOST_TEXT_BYTES) continue;
-      if (out.length < MOST_TEXTS) out.push({ name: relative(root, at), bytes: new Uint8Array(readFileSync(at)) });
+      const bytes = await readFile(at, MAX_TEXT_BYTES);
+      if (typeof bytes !== "string") out.push({ name: relative(root, at), bytes });
     }
     if (folder === root) break;
   }
   return out;
 }
 
-function toPublication(root: string, path: string): Publication {
-  const { size, mtimeMs } = statSync(path);
+async function toPublication(root: string, path: string): Promise<Publication | null> {
+  const about = await lstat(path);
+  if (!about.isFile()) return null;
   return {
     publicationId: relative(root, path),
     title: basename(path),
-    digest: createHash("sha256").update(`${size} ${mtimeMs}`).digest("hex"),
+    digest: createHash("sha256").update(`${about.size} ${about.mtimeMs}`).digest("hex"),
     maker: null,
     family: null,
     style: null,

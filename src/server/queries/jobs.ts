@@ -15,12 +15,18 @@ export type JobRow = {
   message: string | null;
   briefId: string | null;
   filePath: string | null;
+  /** Times it ended the program since it last got on. */
+  crashes: number;
+  /** Per second over the last stretch; null when it does not run. */
+  rate: number | null;
+  /** Code of why it failed. */
+  code: string | null;
   createdAt: string;
   changedAt: string;
 };
 
 const SELECT = `SELECT job_id AS jobId, kind, title, state, payload, done, total, failed, message, brief_id AS briefId,
-  file_path AS filePath, created_at AS createdAt, changed_at AS changedAt FROM jobs`;
+  file_path AS filePath, crashes, rate, code, created_at AS createdAt, changed_at AS changedAt FROM jobs`;
 
 export const findJob = (db: Db, jobId: string): JobRow | null =>
   db.prepare<[string], JobRow>(`${SELECT} WHERE job_id = ?`).get(jobId) ?? null;
@@ -45,7 +51,9 @@ export const insertJob = (db: Db, job: Pick<JobRow, "jobId" | "kind" | "title" |
 export function updateJob(
   db: Db,
   jobId: string,
-  change: Partial<Pick<JobRow, "state" | "done" | "total" | "failed" | "message" | "filePath">>,
+  change: Partial<
+    Pick<JobRow, "state" | "done" | "total" | "failed" | "message" | "filePath" | "crashes" | "rate" | "code">
+  >,
 ) {
   const columns: Record<string, string> = { filePath: "file_path" };
   const keys = Object.keys(change);
@@ -56,6 +64,10 @@ export function updateJob(
     at: new Date().toISOString(),
   });
 }
+
+/** Counts an end of the program against every job that ran. @returns how many. */
+export const countCrash = (db: Db): number =>
+  db.prepare("UPDATE jobs SET crashes = crashes + 1 WHERE state = 'running'").run().changes;
 
 type ItemRow = {
   name: string;

@@ -82,6 +82,7 @@ export function updateLibrary(
   const values = Object.fromEntries(
     Object.entries(change).map(([k, v]) => [k, k === "fault" && v ? JSON.stringify(v) : v]),
   );
+  if (!Object.keys(values).length) return;
   const sets = Object.keys(values)
     .map((k) => `${columns[k] ?? k} = @${k}`)
     .join(", ");
@@ -131,22 +132,39 @@ export type OrderRow = {
   orderId: string;
   libraryId: string;
   state: "placed" | "delivered" | "failed";
-  lines: { styleId: string; name: string; uses: string[]; cents: number }[];
+  lines: {
+    styleId: string;
+    /** Under which the library sells it. Orders of earlier versions do not say. */
+    publicationId?: string;
+    name: string;
+    uses: string[];
+    cents: number;
+    /** What became of the line; absent until it is known. */
+    state?: "delivered" | "failed";
+  }[];
   totalCents: number;
   currency: string;
   receipt: string | null;
   placedAt: string;
+  /** In whose name; null: nobody said. */
+  holder?: string | null;
 };
 type StoredOrder = Omit<OrderRow, "lines"> & { lines: string };
 const ORDER = `SELECT order_id AS orderId, library_id AS libraryId, state, lines, total_cents AS totalCents, currency, receipt,
-  placed_at AS placedAt FROM orders`;
+  placed_at AS placedAt, holder FROM orders`;
 const toOrder = (r: StoredOrder): OrderRow => ({ ...r, lines: JSON.parse(r.lines) as OrderRow["lines"] });
 export const listOrders = (db: Db): OrderRow[] =>
   db.prepare<[], StoredOrder>(`${ORDER} ORDER BY placed_at DESC`).all().map(toOrder);
+export const findOrder = (db: Db, orderId: string): OrderRow | null => {
+  const row = db.prepare<[string], StoredOrder>(`${ORDER} WHERE order_id = ?`).get(orderId);
+  return row ? toOrder(row) : null;
+};
 export const putOrder = (db: Db, o: OrderRow) =>
   db
     .prepare(
-      `INSERT INTO orders VALUES (@orderId, @libraryId, @state, @lines, @totalCents, @currency, @receipt, @placedAt)
-       ON CONFLICT(order_id) DO UPDATE SET state = excluded.state, receipt = excluded.receipt`,
+      `INSERT INTO orders (order_id, library_id, state, lines, total_cents, currency, receipt, placed_at, holder)
+         VALUES (@orderId, @libraryId, @state, @lines, @totalCents, @currency, @receipt, @placedAt, @holder)
+       ON CONFLICT(order_id) DO UPDATE SET state = excluded.state, receipt = excluded.receipt,
+         lines = excluded.lines, total_cents = excluded.total_cents`,
     )
-    .run({ ...o, lines: JSON.stringify(o.lines) });
+    .run({ ...o, holder: o.holder ?? null, lines: JSON.stringify(o.lines) });

@@ -27,12 +27,17 @@ import {
   listReadPaths,
   eachStyleSince,
 } from "./styles";
-import { listSignatures } from "./signatures";
+import { lastSignatureVersion, listSignaturesSince } from "./signatures";
+import { closePools } from "../jobs/pool";
+import { valueOf } from "../../../tests/fixtures/outcomes";
 
 let db: Db;
 const data = mkdtempSync(join(tmpdir(), "fond-quarry-unit-"));
 process.env.FOND_QUARRY_DATA = data;
-afterAll(() => rmSync(data, { recursive: true, force: true }));
+afterAll(() => {
+  closePools();
+  rmSync(data, { recursive: true, force: true });
+});
 
 beforeEach(() => {
   db = openDatabase(":memory:");
@@ -65,6 +70,7 @@ describe("migrations", () => {
       "brief_pictures",
       "briefs",
       "changes",
+      "counters",
       "evidence",
       "identifications",
       "import_items",
@@ -80,6 +86,7 @@ describe("migrations", () => {
       "provenance",
       "publications",
       "questions",
+      "same_letters",
       "saved_searches",
       "set_aside",
       "signatures",
@@ -94,6 +101,7 @@ describe("migrations", () => {
       { name: "0004-identify.sql" },
       { name: "0005-identifications.sql" },
       { name: "0006-people.sql" },
+      { name: "0007-trust.sql" },
     ]);
   });
 });
@@ -131,7 +139,8 @@ describe("styles", () => {
     expect([...eachStyleSince(db, 0)]).toHaveLength(1);
     expect([...eachStyleSince(db, lastSeq(db))]).toHaveLength(0);
     expect(countStyles(db)).toEqual({ styles: 1, families: 1 });
-    expect(listSignatures(db)[0]).toMatchObject({ id, family: "Quay Test" });
+    expect(listSignaturesSince(db, 0)[0]).toMatchObject({ id, family: "Quay Test", isGone: false });
+    expect(listSignaturesSince(db, lastSignatureVersion(db))).toEqual([]);
     expect(listLibraries(db)[0]).toMatchObject({ libraryId: "open", styles: 1 });
   });
 
@@ -167,7 +176,7 @@ describe("styles", () => {
     ["ampersand", "ampersand"],
   ])("glyphs: “%s” finds one", async (q, name) => {
     const id = await store(demoBytes("lora"), "lora.woff2");
-    const list = (await listGlyphs(db, id, { q, limit: 50 }))!;
+    const list = valueOf(await listGlyphs(db, id, { q, limit: 50 }));
     expect(list.glyphs.map((g) => g.name)).toContain(name);
     expect(list.total).toBeLessThan(4);
     expect(list.glyphs[0]!.path).toMatch(/^M/);
@@ -175,18 +184,18 @@ describe("styles", () => {
 
   test("glyphs come in pages, by block, with the feature that reaches them", async () => {
     const id = await store(demoBytes("lora"), "lora.woff2");
-    const all = (await listGlyphs(db, id, { limit: 200 }))!;
+    const all = valueOf(await listGlyphs(db, id, { limit: 200 }));
     expect(all.total).toBeGreaterThan(200);
-    const rest = (await listGlyphs(db, id, { limit: 200, cursor: all.cursor! }))!;
+    const rest = valueOf(await listGlyphs(db, id, { limit: 200, cursor: all.cursor! }));
     expect(all.glyphs.length + rest.glyphs.length).toBe(all.total);
     expect(
-      (await listGlyphs(db, id, { limit: 10, block: "Currency Symbols" }))!.glyphs.every((g) =>
+      valueOf(await listGlyphs(db, id, { limit: 10, block: "Currency Symbols" })).glyphs.every((g) =>
         g.codePoints.some((c) => c >= 0x20a0 && c <= 0x20cf),
       ),
     ).toBe(true);
     const hidden = [...all.glyphs, ...rest.glyphs].filter((g) => !g.codePoints.length && g.features.length);
     expect(hidden.length).toBeGreaterThan(3);
-    expect(await listGlyphs(db, "s_gone", { limit: 1 })).toBeNull();
+    expect(await listGlyphs(db, "s_gone", { limit: 1 })).toMatchObject({ ok: false, code: "not-found" });
   });
 });
 
@@ -291,7 +300,7 @@ describe("the shortlist as lists", () => {
     keepStyle(db, brief.briefId, id, { role: "title", note: 'say "yes"' });
     const { styles } = gatherShortlist(db, brief.briefId);
     const csv = writeShortlistCsv(styles, "shortlist");
-    expect(csv).toContain('"Quay, the Slab",Regular,title,"say ""yes""",,Cleared with credit,OFL-1.1,&,');
+    expect(csv).toContain('"Quay, the Slab","Regular","title","say ""yes""",,"Cleared with credit","OFL-1.1","&",');
     expect(writeShortlistCsv(styles, "sources")).toContain(`zip/quay.otf`);
     expect(writeShortlistCredits(brief, styles)).toContain("Licence: OFL-1.1");
     expect(() => gatherShortlist(db, "b_gone")).toThrow();

@@ -15,6 +15,18 @@ export const listAlternatives = (db: Db, styleId: string): Alternative[] =>
     )
     .all(styleId);
 
+export const listEveryAlternative = (db: Db): Alternative[] =>
+  db
+    .prepare<[], Alternative>(
+      "SELECT style_id AS styleId, sha256, format, name, added_at AS addedAt FROM alternatives ORDER BY style_id, added_at",
+    )
+    .all();
+
+export const findMeta = (db: Db, key: string): string | null =>
+  db.prepare<[string], { value: string }>("SELECT value FROM meta WHERE key = ?").get(key)?.value ?? null;
+export const setMeta = (db: Db, key: string, value: string) =>
+  db.prepare("INSERT INTO meta VALUES (?, ?) ON CONFLICT(key) DO UPDATE SET value = excluded.value").run(key, value);
+
 export type PrintRow = { styleId: string; print: Int16Array };
 export const putPrint = (db: Db, styleId: string, key: string, print: Int16Array) =>
   db
@@ -35,6 +47,21 @@ export const listPrints = (db: Db, key: string, familyId: string): PrintRow[] =>
       styleId,
       print: new Int16Array(print.buffer.slice(print.byteOffset, print.byteOffset + print.byteLength)),
     }));
+
+/** Links two styles whose letters are the same. Doing it twice does nothing more. */
+export function putSameLetters(db: Db, one: string, other: string) {
+  const [low, high] = one < other ? [one, other] : [other, one];
+  if (low !== high) db.prepare("INSERT OR IGNORE INTO same_letters VALUES (?, ?)").run(low, high);
+}
+/** Styles with the letters of one. */
+export const listSameLetters = (db: Db, styleId: string): string[] =>
+  db
+    .prepare<[{ styleId: string }], { id: string }>(
+      `SELECT other_id AS id FROM same_letters WHERE style_id = @styleId
+       UNION ALL SELECT style_id FROM same_letters WHERE other_id = @styleId`,
+    )
+    .all({ styleId })
+    .map((r) => r.id);
 
 type EvidenceRow = {
   evidenceId: string;

@@ -20,15 +20,29 @@ export function putInstances(db: Db, styleId: string, instances: readonly Signed
   })();
 }
 
-/** Every entry: styles at their defaults, and variable fonts again at each signed setting. Of faces not bought yet: their trials. */
-export const listSignatures = (db: Db): SignatureRow[] =>
+/** Grows whenever an entry of the index appears, changes or goes. Tags and terms leave it as it is. */
+export const lastSignatureVersion = (db: Db): number =>
+  db.prepare<[], { value: number }>("SELECT value FROM counters WHERE name = 'signatures'").get()!.value;
+
+/**
+ * Entries of the styles that changed after a version: styles at their defaults, and variable fonts again at each signed setting. Of
+ * faces not bought yet: their trials.
+ * @returns every entry of a changed style, `isGone` for one that is hidden; all styles for version 0.
+ */
+export const listSignaturesSince = (db: Db, version: number): (SignatureRow & { isGone: boolean })[] =>
   db
-    .prepare<[], Omit<SignatureRow, "coordinates"> & { coordinates: string | null }>(
-      `SELECT s.style_id AS id, s.family AS family, g.signature AS signature, s.sfnt_sha256 AS sfntSha256, g.coordinates AS coordinates
+    .prepare<[{ version: number }], Omit<SignatureRow, "coordinates"> & { coordinates: string | null; hidden: number }>(
+      `SELECT s.style_id AS id, s.family AS family, g.signature AS signature, s.sfnt_sha256 AS sfntSha256, g.coordinates AS coordinates,
+         s.hidden AS hidden
          FROM styles s JOIN (
-           SELECT style_id, NULL AS coordinates, signature FROM signatures
-           UNION ALL SELECT style_id, coordinates, signature FROM signed_instances
-         ) g USING (style_id) WHERE s.hidden = 0`,
+           SELECT style_id, NULL AS coordinates, signature FROM signatures WHERE seq > @version
+           UNION ALL
+           SELECT style_id, i.coordinates, i.signature FROM signed_instances i JOIN signatures g USING (style_id) WHERE g.seq > @version
+         ) g USING (style_id)`,
     )
-    .all()
-    .map((r) => ({ ...r, coordinates: r.coordinates ? (JSON.parse(r.coordinates) as Record<string, number>) : null }));
+    .all({ version })
+    .map(({ hidden, coordinates, ...r }) => ({
+      ...r,
+      coordinates: coordinates ? (JSON.parse(coordinates) as Record<string, number>) : null,
+      isGone: hidden === 1,
+    }));

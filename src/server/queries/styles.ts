@@ -291,7 +291,7 @@ export function putStyle(
       ...Object.fromEntries(JSON_COLUMNS.map((c) => [c, JSON.stringify(record[c])])),
     });
     db.prepare(
-      "INSERT INTO signatures VALUES (?, ?) ON CONFLICT(style_id) DO UPDATE SET signature = excluded.signature",
+      "INSERT INTO signatures (style_id, signature) VALUES (?, ?) ON CONFLICT(style_id) DO UPDATE SET signature = excluded.signature",
     ).run(record.styleId, signature);
     putProvenance(db, record.styleId, { library: record.libraryId, sha256: record.sha256, ...source });
   })();
@@ -304,6 +304,15 @@ export function putProvenance(db: Db, styleId: string, entry: ProvenanceEntry) {
     "INSERT OR IGNORE INTO provenance (style_id, library_id, path, sha256, imported_at) VALUES (?, ?, ?, ?, ?)",
   ).run(styleId, entry.library, entry.path, entry.sha256, entry.importedAt);
 }
+
+/** What is known of a file's way goes along with it. */
+export const moveProvenance = (db: Db, from: string, to: string, sha256: string) =>
+  db.transaction(() => {
+    db.prepare(
+      "INSERT OR IGNORE INTO provenance SELECT ?, library_id, path, sha256, imported_at FROM provenance WHERE style_id = ? AND sha256 = ?",
+    ).run(to, from, sha256);
+    db.prepare("DELETE FROM provenance WHERE style_id = ? AND sha256 = ?").run(from, sha256);
+  })();
 
 export const listProvenance = (db: Db, styleId: string): ProvenanceEntry[] =>
   db

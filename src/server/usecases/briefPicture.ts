@@ -9,11 +9,17 @@ export const MOST_BYTES = 60e6;
 
 type Outcome = { ok: true; picture: string } | { ok: false; code: FaultCode; message?: string };
 
-export async function putPicture(db: Db, briefId: string, name: string, image: Uint8Array): Promise<Outcome> {
+export async function putPicture(
+  db: Db,
+  briefId: string,
+  name: string,
+  image: Uint8Array,
+  signal?: AbortSignal,
+): Promise<Outcome> {
   if (!findBrief(db, briefId)) return { ok: false, code: "not-found" };
   if (!image.length) return { ok: false, code: "picture-empty" };
   if (image.length > MOST_BYTES) return { ok: false, code: "picture-too-large" };
-  const ready = await preparePictureInWorker({ image });
+  const ready = await preparePictureInWorker({ image }, signal);
   if (!ready.ok) return { ok: false, code: ready.code };
   const sha256 = storeFile(ready.jpeg);
   const { widthPx, heightPx } = ready;

@@ -11,7 +11,7 @@ import { fullNameRows } from "@/core/find/passes";
 import { dataFolder, type Db } from "../db/open";
 import type { NearReply } from "../jobs/identify.worker";
 import { nearFacesInWorker, readDocumentInWorker } from "../jobs/pool";
-import { lastSeq } from "../queries/styles";
+import { lastSignatureVersion } from "../queries/signatures";
 import { getRows } from "./findings";
 
 export const MAX_DOCUMENT_BYTES = 80 * 1024 * 1024;
@@ -19,25 +19,33 @@ export const MAX_DOCUMENT_BYTES = 80 * 1024 * 1024;
 const MOST_FONTS = 300;
 
 /** @param name - the file's, for its error. */
-export async function listDocumentFonts(db: Db, name: string, bytes: Uint8Array): Promise<Outcome<DocumentFonts>> {
-  const say = (code: Parameters<typeof refuse>[0], detail?: string) =>
-    refuse(code, `${name}: ${refuse(code).message}`, detail);
+export async function listDocumentFonts(
+  db: Db,
+  name: string,
+  bytes: Uint8Array,
+  signal?: AbortSignal,
+): Promise<Outcome<DocumentFonts>> {
+  const say = (code: Parameters<typeof refuse>[0]) => refuse(code, `${name}: ${refuse(code).message}`);
   if (!bytes.length) return say("document-empty");
   if (bytes.length > MAX_DOCUMENT_BYTES) return say("document-too-large");
   const started = Date.now();
-  const reply = await readDocumentInWorker({ name, bytes });
-  if (!reply.ok) return say(reply.code, reply.detail);
+  const reply = await readDocumentInWorker({ name, bytes }, signal);
+  if (!reply.ok) return say(reply.code);
   const fonts = reply.fonts.slice(0, MOST_FONTS);
-  const near = await nearFacesInWorker({
-    near: fonts.map(({ signature, advancesEm }) => ({ signature, advancesEm })),
-    dataFolder: dataFolder(),
-    version: lastSeq(db),
-  });
+  const near = await nearFacesInWorker(
+    {
+      near: fonts.map(({ signature, advancesEm }) => ({ signature, advancesEm })),
+      dataFolder: dataFolder(),
+      version: lastSignatureVersion(db),
+    },
+    signal,
+  );
+  if (!near.ok) return say(near.code === "busy" || near.code === "let-go" ? near.code : "document-too-long");
   const { index, rows } = getRows(db);
   return succeed({
     kind: reply.kind,
     name,
-    fonts: fonts.map((font, i) => answerTo(font, near[i]!, index, rows)),
+    fonts: fonts.map((font, i) => answerTo(font, near.value[i]!, index, rows)),
     tookMs: Date.now() - started,
   });
 }

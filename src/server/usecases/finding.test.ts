@@ -7,7 +7,9 @@ import { makeFont, type FontPlan } from "../../../tests/fixtures/makeFont";
 import type { StyleId } from "@/contracts/ids";
 import { Pass } from "@/contracts/passes";
 import { AlikeList, StyleDetail, StyleList, StyleQuery, Suggestions } from "@/contracts/styles";
+import { valueOf } from "../../../tests/fixtures/outcomes";
 import { openDatabase, type Db } from "../db/open";
+import { closePools } from "../jobs/pool";
 import readFont, { type FontReading } from "../jobs/readFont.worker";
 import { findBrief } from "../queries/briefs";
 import { listOutdated, updateReading, findStyle } from "../queries/styles";
@@ -36,7 +38,10 @@ let ids: StyleId[] = [];
 let briefId = "";
 const data = mkdtempSync(join(tmpdir(), "fond-quarry-finding-"));
 process.env.FOND_QUARRY_DATA = data;
-afterAll(() => rmSync(data, { recursive: true, force: true }));
+afterAll(() => {
+  closePools();
+  rmSync(data, { recursive: true, force: true });
+});
 
 /** Fonts are read once; every test stores the readings into a database of its own. */
 const readings = new Map<string, Promise<{ bytes: Uint8Array; reading: FontReading }>>();
@@ -243,27 +248,30 @@ describe("a style", () => {
     expect(detail.spread.weight!.bins.reduce((a, b) => a + b, 0)).toBe(5);
     expect(detail.notes.confidence.stemEm).toBeGreaterThan(0);
     expect(detail.languages.length).toBeLessThan(detail.languagesOf);
-    const anatomy = (await getAnatomy(db, ids[2]!))!;
+    const anatomy = valueOf(await getAnatomy(db, ids[2]!));
     expect(anatomy.letters.map((l) => l.char)).toContain("h");
-    expect(await getAnatomy(db, "s_gone")).toBeNull();
+    expect(await getAnatomy(db, "s_gone")).toMatchObject({ ok: false, code: "not-found" });
   });
 
   test("beside another in one letter", async () => {
     const besideR = (query: Record<string, string>) =>
       getBeside(db, ids[0]!, BesideQuery.parse({ letter: "R", ...query }));
-    const beside = (await besideR({ other: ids[2]! }))!;
+    const beside = valueOf(await besideR({ other: ids[2]! }));
     expect(Beside.safeParse(beside).error).toBeUndefined();
     expect(beside.paths[0]).not.toBe(beside.paths[1]);
-    expect(await besideR({ other: "s_000000000000" })).toBeNull();
-    expect(await besideR({ other: ids[2]!, letter: "字" })).toBeNull();
+    for (const query of [
+      { other: "s_000000000000", letter: "R" },
+      { other: ids[2]!, letter: "字" },
+    ])
+      expect(await besideR(query)).toMatchObject({ ok: false, code: "not-found" });
     // A face of no axes is the same at any setting.
-    expect(await besideR({ other: ids[2]!, at: '{"wght":700}', otherAt: "{}" })).toEqual(beside);
+    expect(valueOf(await besideR({ other: ids[2]!, at: '{"wght":700}', otherAt: "{}" }))).toEqual(beside);
     for (const wrong of [{ letter: "Rx" }, { letter: "R", at: "bold" }, { letter: "R", otherAt: '{"wght":"700"}' }])
       expect(BesideQuery.safeParse({ other: ids[2], ...wrong }).success).toBe(false);
   });
 
   test("its glyphs by kind", async () => {
-    const figures = (await listGlyphs(db, ids[0]!, { kind: "figures", limit: 50 }))!;
+    const figures = valueOf(await listGlyphs(db, ids[0]!, { kind: "figures", limit: 50 }));
     expect(figures.total).toBe(10);
     expect(figures.kinds.figures).toBe(10);
     expect(figures.kinds.capitals).toBeGreaterThan(20);

@@ -4,6 +4,7 @@ import type { IdentificationState, IdentificationSummary, SavedIdentification } 
 import { refuse, succeed, type Outcome } from "@/contracts/errors";
 import type { Db } from "../db/open";
 import { readStored, storeFile } from "../db/fileStore";
+import { preparePictureInWorker } from "../jobs/pool";
 import { findBrief } from "../queries/briefs";
 import {
   findIdentification,
@@ -26,15 +27,19 @@ const toSummary = ({
 }: StoredIdentification): IdentificationSummary => summary;
 const toSaved = ({ sha256: _sha256, ...saved }: StoredIdentification): SavedIdentification => saved;
 
-export function saveIdentification(
+export async function saveIdentification(
   db: Db,
   briefId: string,
   picture: { name: string; type: string; bytes: Uint8Array },
   state: IdentificationState,
-): Outcome<SavedIdentification> {
+  signal?: AbortSignal,
+): Promise<Outcome<SavedIdentification>> {
   if (!findBrief(db, briefId)) return refuse("not-found");
   if (!picture.bytes.length) return refuse("picture-empty");
   if (picture.bytes.length > MAX_PICTURE_BYTES) return refuse("picture-too-large");
+  // What is no picture is not kept as one: its question sheet would fail later.
+  const seen = await preparePictureInWorker({ image: picture.bytes }, signal);
+  if (!seen.ok) return refuse(seen.code, `${picture.name}: ${refuse(seen.code).message}`);
   const id = `d_${randomBytes(8).toString("hex")}`;
   const sha256 = storeFile(picture.bytes);
   const type = TYPES.includes(picture.type) ? picture.type : "application/octet-stream";

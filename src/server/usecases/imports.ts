@@ -1,6 +1,6 @@
 // Uploads: kept on disk at once, then read by a job, so that a restart loses nothing.
 import { randomBytes } from "node:crypto";
-import { mkdirSync, writeFileSync } from "node:fs";
+import { mkdirSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import type { ImportReport } from "@/contracts/jobs";
 import type { ImportId, LibraryId } from "@/contracts/ids";
@@ -8,27 +8,47 @@ import { dataFolder, type Db } from "../db/open";
 import { addJob } from "../jobs/queue";
 import type { ImportPayload } from "../jobs/importFiles";
 import { findJob, listImportItems } from "../queries/jobs";
-import { listLibraries, putLibrary } from "../queries/libraries";
+import { putLibrary } from "../queries/libraries";
 
 export const OWN_LIBRARY = { libraryId: "own-fonts", name: "Own fonts" } as const;
 export const MAX_UPLOAD_BYTES = 512 * 1024 * 1024;
 
-/** Keeps the files and starts reading. @param library - an existing one, or the user's own. */
-export function startImport(db: Db, files: { name: string; bytes: Uint8Array }[], library?: LibraryId): ImportId {
+export type Upload = { id: string; folder: string; placeOf: (n: number) => string; drop: () => void };
+
+/** A folder for files that are on their way in. */
+export function openUpload(): Upload {
   const id = randomBytes(8).toString("hex");
   const folder = join(dataFolder(), "incoming", id);
   mkdirSync(folder, { recursive: true });
-  const saved = files.map(({ name, bytes }, i) => {
-    const path = join(folder, String(i));
-    writeFileSync(path, bytes);
-    return { name: name.slice(0, 300), saved: path };
-  });
+  return {
+    id,
+    folder,
+    placeOf: (n) => join(folder, String(n)),
+    drop: () => rmSync(folder, { recursive: true, force: true }),
+  };
+}
+
+const MAX_NAME = 300;
+
+/** Starts reading what came in. @param names - of its files, in order. @param library - an existing one; one's own fonts when absent. */
+export function startImport(db: Db, { id, folder, placeOf }: Upload, names: string[], library?: LibraryId): ImportId {
   putLibrary(db, OWN_LIBRARY.libraryId, OWN_LIBRARY.name, "own", new Date().toISOString());
-  const known = library && listLibraries(db).some((l) => l.libraryId === library) ? library : OWN_LIBRARY.libraryId;
-  const payload: ImportPayload = { libraryId: known, folder, files: saved };
+  const files = distinctNames(names.map((n) => n.slice(0, MAX_NAME))).map((name, i) => ({ name, saved: placeOf(i) }));
+  const payload: ImportPayload = { libraryId: library ?? OWN_LIBRARY.libraryId, folder, files };
   const title = files.length === 1 ? `Import ${files[0]!.name}` : `Import ${files.length} files`;
   addJob("import", title, payload, null, `j_${id}`);
   return `i_${id}` as ImportId;
+}
+
+/** Files of one name are all read, each with a line of its own. */
+function distinctNames(names: string[]): string[] {
+  const used = new Set<string>();
+  return names.map((name) => {
+    let own = name;
+    for (let n = 2; used.has(own); n++) own = name.replace(/(\.[^./]{1,10})?$/, ` (${n})$1`);
+    used.add(own);
+    return own;
+  });
 }
 
 /** An import's id is its job's with another first letter. */

@@ -1,12 +1,14 @@
 // Libraries as people handle them: what is connected and how it is, adding, pausing, taking away, syncing now.
-import { existsSync, statSync, watch, type FSWatcher } from "node:fs";
-import { isAbsolute, resolve } from "node:path";
+import { realpath, stat } from "node:fs/promises";
+import { isAbsolute, resolve, sep } from "node:path";
 import type { z } from "zod";
 import { refuse, succeed, type Outcome } from "@/contracts/errors";
 import type { JobId, LibraryId } from "@/contracts/ids";
 import type { Library, LibraryAdd, LibraryPatch, PublicationLine, SetLineReply } from "@/contracts/libraries";
 import { getDb, type Db } from "../db/open";
-import { addJob, cancelJob, describeJob } from "../jobs/queue";
+import { isLoopbackOnly } from "../access/hosts";
+import { askLibrary } from "../jobs/pool";
+import { addJob, cancelJob, describeJob, wakeQueue } from "../jobs/queue";
 import { connectorOf } from "../libraries/connect";
 import { listJobsIn, type JobRow } from "../queries/jobs";
 import {
@@ -53,12 +55,29 @@ export async function addLibrary(
 ): Promise<Outcome<LibraryId>> {
   const place = address.replace(/^file:\/\//, "");
   const url = kind === "folder" ? resolve(place) : address;
-  if (kind === "folder" && (!isAbsolute(place) || !existsSync(url) || !statSync(url).isDirectory()))
-    return refuse("address-not-allowed", `${address}: There is no such folder on this machine. Give its whole path.`);
+  if (kind === "folder" && !(isAbsolute(place) && (await mayConnectFolder(url))))
+    return refuse("address-not-allowed", `${address}: There is no such folder here to connect. Give its whole path.`);
   if (kind === "opds" && !/^https?:\/\//i.test(url)) return refuse("address-not-allowed");
-  const first = await connectorOf({ kind, url })!.page(null);
+  const first = await askLibrary({ what: "firstPage", library: { kind, url } });
   if (!first.ok) return refuse(first.code, `${address}: ${first.message}`);
   return succeed(connect(db, kind, url, name || first.value.title));
+}
+
+/** A folder, by what it really is. Where others can reach the server only those below FOND_QUARRY_FOLDERS; which others exist is not told. */
+async function mayConnectFolder(folder: string): Promise<boolean> {
+  const real = await realpath(folder).catch(() => null);
+  if (!real || !(await stat(real).catch(() => null))?.isDirectory()) return false;
+  const listed = process.env.FOND_QUARRY_FOLDERS;
+  if (isLoopbackOnly() && !listed) return true;
+  const roots = await Promise.all(
+    (listed ?? "")
+      .split(":")
+      .filter(Boolean)
+      .map((r) => realpath(r).catch(() => null)),
+  );
+  return roots.some(
+    (root) => root !== null && (real === root || real.startsWith(root.endsWith(sep) ? root : root + sep)),
+  );
 }
 
 /** Puts a library in, or brings it back, and starts its sync. */
@@ -72,7 +91,6 @@ export function connect(db: Db, kind: string, url: string, name: string, wantedI
   if (known?.state === "removed") setHidden(db, id, false);
   addChange(db, { at: now, what: "library", styleId: null, libraryId: id, says: `${name} connected` });
   startSync(db, id);
-  watchFolder(id, kind, url);
   return id as LibraryId;
 }
 
@@ -115,8 +133,7 @@ export function removeLibrary(db: Db, libraryId: string): boolean {
       says: `${library.name} taken away`,
     });
   })();
-  watchers().get(libraryId)?.close();
-  watchers().delete(libraryId);
+  wakeQueue();
   return true;
 }
 
@@ -129,10 +146,8 @@ export const listRefused = (db: Db, libraryId: string): PublicationLine[] =>
 /** Asks the library itself. */
 export async function searchLibrary(db: Db, libraryId: string, words: string) {
   const library = findLibrary(db, libraryId);
-  const connector = library && connectorOf(library);
-  if (!library || !connector) return refuse("not-found");
-  if (!connector.search) return refuse("library-refused", "This library cannot be searched.");
-  const found = await connector.search(words);
+  if (!library?.url) return refuse("not-found");
+  const found = await askLibrary({ what: "search", library: { kind: library.kind, url: library.url }, words });
   if (!found.ok) return found;
   return succeed({
     total: found.value.total ?? found.value.publications.length,
@@ -145,7 +160,7 @@ export async function searchLibrary(db: Db, libraryId: string, words: string) {
 }
 
 type Lines = { lines: Map<string, SetLineReply>; asked: Map<string, Promise<Outcome<SetLineReply>>> };
-const shared = globalThis as unknown as { fondQuarrySettings?: Lines; fondQuarryWatchers?: Map<string, FSWatcher> };
+const shared = globalThis as unknown as { fondQuarrySettings?: Lines };
 const LINES_KEPT = 2000;
 
 /** A line set by the library in a face that is not owned. Kept, so that the same line is asked for once. */
@@ -156,11 +171,11 @@ export async function setLineIn(db: Db, styleId: string, text: string): Promise<
   if (known) return succeed(known);
   const record = findStyle(db, styleId);
   const library = record && findLibrary(db, record.libraryId);
-  const connector = library && connectorOf(library);
-  if (!record?.offer?.settingUrl || !connector?.setLine) return refuse("not-found");
+  if (!record?.offer?.settingUrl || !library?.url) return refuse("not-found");
   let asked = held.asked.get(key);
   if (!asked) {
-    asked = connector.setLine(record.offer.settingUrl, text);
+    const { settingUrl } = record.offer;
+    asked = askLibrary({ what: "setLine", library: { kind: library.kind, url: library.url }, settingUrl, text });
     held.asked.set(key, asked);
   }
   const set = await asked;
@@ -172,29 +187,11 @@ export async function setLineIn(db: Db, styleId: string, text: string): Promise<
   return set;
 }
 
-const watchers = () => (shared.fondQuarryWatchers ??= new Map());
-const SETTLE_MS = 1500;
-
-/** A folder is synced again a little after something in it changed. */
-function watchFolder(libraryId: string, kind: string, url: string) {
-  if (kind !== "folder" || watchers().has(libraryId) || !existsSync(url)) return;
-  let timer: ReturnType<typeof setTimeout> | undefined;
-  const watcher = watch(url, { recursive: true }, () => {
-    clearTimeout(timer);
-    timer = setTimeout(() => startSync(getDb(), libraryId), SETTLE_MS);
-    timer.unref();
-  });
-  watcher.on("error", () => watcher.close());
-  watcher.unref();
-  watchers().set(libraryId, watcher);
-}
-
 const STALE_MS = 60 * 60 * 1000;
-/** At start: folders are watched, and what was not looked at for an hour is synced. */
+/** At start what was not looked at for an hour is synced. */
 export function wakeLibraries(db: Db) {
   for (const l of listRows(db)) {
     if (!l.url || l.state !== "connected") continue;
-    watchFolder(l.libraryId, l.kind, l.url);
     if (!l.syncedAt || Date.now() - Date.parse(l.syncedAt) > STALE_MS) startSync(db, l.libraryId);
   }
 }

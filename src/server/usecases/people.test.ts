@@ -8,6 +8,7 @@ import { join } from "node:path";
 import { BriefCreate } from "@/contracts/brief";
 import type { IdentificationState } from "@/contracts/identifications";
 import type { IdentifyMatch } from "@/contracts/identify";
+import { valueOf } from "../../../tests/fixtures/outcomes";
 import { Desk } from "../../../demo/libraries/desk";
 
 const data = mkdtempSync(join(tmpdir(), "fond-quarry-people-"));
@@ -15,7 +16,9 @@ process.env.FOND_QUARRY_DATA = data;
 const pool = await import("../jobs/pool");
 jest.unstable_mockModule("../jobs/pool", () => ({
   ...pool,
-  writeQuestionSheetInWorker: (request: { kind: string }) => Promise.resolve(new TextEncoder().encode(request.kind)),
+  writeQuestionSheetInWorker: (request: { kind: string }) =>
+    Promise.resolve({ ok: true, value: new TextEncoder().encode(request.kind) }),
+  preparePictureInWorker: () => Promise.resolve({ ok: true, jpeg: new Uint8Array(1), widthPx: 1, heightPx: 1 }),
 }));
 const { openDatabase } = await import("../db/open");
 const { createBrief } = await import("./briefs");
@@ -77,10 +80,10 @@ afterAll(() => {
   server.close();
   rmSync(data, { recursive: true, force: true });
 });
-beforeEach(() => {
+beforeEach(async () => {
   db = openDatabase(":memory:");
   briefId = createBrief(db, BriefCreate.parse({ name: "Open Night" }))!.briefId;
-  const saved = saveIdentification(
+  const saved = await saveIdentification(
     db,
     briefId,
     { name: "quay.png", type: "image/png", bytes: new Uint8Array([1]) },
@@ -176,8 +179,8 @@ describe("a desk that fails", () => {
 describe("the sheet", () => {
   test("is named after the text; of what is not there is none", async () => {
     const sheet = await writeQuestionSheetFor(db, briefId, id, "png");
-    expect(sheet!.name).toBe("Which face is this - Qg.png");
-    expect(await writeQuestionSheetFor(db, briefId, "d_nothing", "png")).toBeNull();
+    expect(valueOf(sheet).name).toBe("Which face is this - Qg.png");
+    expect(await writeQuestionSheetFor(db, briefId, "d_nothing", "png")).toMatchObject({ code: "not-found" });
     expect(await askPeople(db, "b_other", id)).toMatchObject({ ok: false, code: "not-found" });
   });
 

@@ -61,10 +61,14 @@ function framedOf({ corners, baseline, frame }: SavedIdentification["state"]): {
 
 const titleOf = (i: SavedIdentification) => `Which face is this? “${i.text}”`;
 
-async function writeSheet(saved: StoredIdentification, kind: SheetKind): Promise<Uint8Array> {
+async function writeSheet(
+  saved: StoredIdentification,
+  kind: SheetKind,
+  signal?: AbortSignal,
+): Promise<Outcome<Uint8Array>> {
   const { state } = saved;
   const { strip, reading, matches } = state.result;
-  return writeQuestionSheetInWorker({
+  const request = {
     kind,
     title: titleOf(saved),
     subtitle: `${saved.name} · ${saved.savedAt.slice(0, 10)}`,
@@ -81,19 +85,23 @@ async function writeSheet(saved: StoredIdentification, kind: SheetKind): Promise
       overlayPath: m.overlay.path,
     })),
     ...(await readLabels()),
-  });
+  };
+  return writeQuestionSheetInWorker(request, signal);
 }
 
-/** The sheet to be sent by hand. @returns null when there is no such identification. */
+/** The sheet to be sent by hand. */
 export async function writeQuestionSheetFor(
   db: Db,
   briefId: string,
   identificationId: string,
   kind: SheetKind,
-): Promise<{ bytes: Uint8Array; name: string } | null> {
+  signal?: AbortSignal,
+): Promise<Outcome<{ bytes: Uint8Array; name: string }>> {
   const saved = findIdentification(db, briefId, identificationId);
-  if (!saved) return null;
-  return { bytes: await writeSheet(saved, kind), name: `Which face is this - ${saved.text.slice(0, 60)}.${kind}` };
+  if (!saved) return refuse("not-found");
+  const sheet = await writeSheet(saved, kind, signal);
+  const name = `Which face is this - ${saved.text.slice(0, 60)}.${kind}`;
+  return sheet.ok ? succeed({ bytes: sheet.value, name }) : sheet;
 }
 
 /** Leaves a question at the desk. One that could not be sent before is sent again; one that waits stays as it is. */
@@ -108,6 +116,10 @@ export async function askPeople(db: Db, briefId: string, identificationId: strin
   // Kept before it is sent: what fails on the way can be sent again.
   if (before?.state !== "not-sent") insertQuestion(db, questionId, identificationId, new Date().toISOString());
   const pdf = await writeSheet(saved, "pdf");
+  if (!pdf.ok) {
+    setQuestionState(db, questionId, "not-sent", pdf.message);
+    return succeed({ hasDesk: true, question: findQuestion(db, identificationId) });
+  }
   const left = await leaveQuestion(desk, {
     questionId,
     title: titleOf(saved),
@@ -115,7 +127,7 @@ export async function askPeople(db: Db, briefId: string, identificationId: strin
     nearest: saved.state.result.matches
       .slice(0, NEAREST_TOLD)
       .map(({ family, style, score }) => ({ family, style, agreement: score })),
-    sheet: { type: "application/pdf", base64: Buffer.from(pdf).toString("base64") },
+    sheet: { type: "application/pdf", base64: Buffer.from(pdf.value).toString("base64") },
   });
   setQuestionState(db, questionId, left.ok ? "waiting" : "not-sent", left.ok ? null : left.message);
   return succeed({ hasDesk: true, question: findQuestion(db, identificationId) });

@@ -9,7 +9,7 @@ import { writeCsv } from "@/core/write/csv";
 import type { Db } from "../db/open";
 import { listLog as listRows, putEvidence, setEvidenceRemoved, type LogRow } from "../queries/records";
 import { findStyle } from "../queries/styles";
-import { addEvidence, note } from "./takeFont";
+import { note, rereadRights } from "./rightsOfStyle";
 
 function toLine(r: LogRow): LogLine {
   const rights = JSON.parse(r.rights) as Rights;
@@ -52,28 +52,29 @@ export const writeLogCsv = (db: Db, q: string): string =>
   );
 
 /** Adds what the user knows. @returns its id; null when the style is gone. */
-export function addUserEvidence(
+export async function addUserEvidence(
   db: Db,
   styleId: string,
   { kind, text, note: says }: z.infer<typeof EvidenceAdd>,
-): string | null {
+): Promise<string | null> {
   if (!findStyle(db, styleId)) return null;
   const evidenceId = `e_${randomBytes(8).toString("hex")}`;
   const source = kind === "receipt" ? "permission or receipt added by you" : "added by you";
   db.transaction(() => {
     putEvidence(db, styleId, { evidenceId, kind, source, text, note: says, date: new Date().toISOString() });
     note(db, styleId, "evidence", `Added: “${text.slice(0, 120)}”${says ? ` (${says})` : ""}`);
-    addEvidence(db, styleId, []);
   })();
+  await rereadRights(db, styleId);
   return evidenceId;
 }
 
 /** Takes back or restores what the user added; the log keeps both. */
-export function setUserEvidence(db: Db, styleId: string, evidenceId: string, removed: boolean): boolean {
-  return db.transaction(() => {
+export async function setUserEvidence(db: Db, styleId: string, evidenceId: string, removed: boolean): Promise<boolean> {
+  const done = db.transaction(() => {
     if (!setEvidenceRemoved(db, styleId, evidenceId, removed ? new Date().toISOString() : null)) return false;
     note(db, styleId, "evidence", removed ? "Taken back: what you had added" : "Restored: what you had added");
-    addEvidence(db, styleId, []);
     return true;
   })();
+  if (done) await rereadRights(db, styleId);
+  return done;
 }

@@ -1,4 +1,5 @@
 // What is kept for a brief with all that a sheet, a list or an archive says of it.
+import type { Outcome } from "@/contracts/errors";
 import type { Brief, Kept } from "@/contracts/brief";
 import { USES, type Verdict } from "@/contracts/traits";
 import { VERDICT_WORDS } from "@/contracts/words";
@@ -50,10 +51,15 @@ export function gatherShortlist(
   return { brief, styles };
 }
 
-export function writeShortlistCsv(styles: ShortlistStyle[], sort: "shortlist" | "sources"): string {
+/** @param licenceOf - style id → the file of its licence in an archive. */
+export function writeShortlistCsv(
+  styles: ShortlistStyle[],
+  sort: "shortlist" | "sources",
+  licenceOf: ReadonlyMap<string, string> = new Map(),
+): string {
   if (sort === "sources")
     return writeCsv(
-      ["family", "style", "library", "path", "imported", "sha256", "licence"],
+      ["family", "style", "library", "path", "imported", "sha256", "licence", "licence file"],
       styles.flatMap(({ record, provenance }) =>
         provenance.map((p) => [
           record.family,
@@ -63,6 +69,7 @@ export function writeShortlistCsv(styles: ShortlistStyle[], sort: "shortlist" | 
           p.importedAt,
           p.sha256,
           record.rights.spdx ?? "",
+          licenceOf.get(record.styleId) ?? "",
         ]),
       ),
     );
@@ -106,9 +113,15 @@ export const writeShortlistCredits = (brief: Brief, styles: ShortlistStyle[]) =>
       foundry: record.facts.foundry,
       copyright: record.names["0"] ?? null,
       spdx: record.rights.spdx ?? null,
-      source: provenance[0] ? `${provenance[0].library}, ${provenance[0].path}` : record.libraryId,
+      source: sourceOf(record, provenance),
     })),
   );
+
+/** Where the file that is handed over came from: of a bought face the delivery, not the trial. */
+function sourceOf(record: StyleRecord, provenance: ProvenanceEntry[]): string {
+  const own = provenance.find((p) => p.sha256 === record.sha256) ?? provenance[provenance.length - 1];
+  return own ? `${own.library}, ${own.path}` : record.libraryId;
+}
 
 /** The sentence by which a use of the brief is cleared with credit only; of listed licences the file that goes along is enough. */
 function asksFor(record: StyleRecord, brief: Brief): { asksFor?: string } {
@@ -128,7 +141,9 @@ export const writeSpdxFor = (brief: Brief, styles: ShortlistStyle[]): string =>
       version: record.facts.version,
       supplier: record.facts.foundry,
       originator: record.facts.designer,
-      fileName: provenance[0]?.path ?? `${record.family} ${record.style}.${record.format}`,
+      fileName:
+        (provenance.find((p) => p.sha256 === record.sha256) ?? provenance[0])?.path ??
+        `${record.family} ${record.style}.${record.format}`,
       sha256: record.sha256,
       licence: record.rights.spdx ?? null,
       copyright: record.names["0"] ?? null,
@@ -140,8 +155,12 @@ export const writeSpdxFor = (brief: Brief, styles: ShortlistStyle[]): string =>
   );
 
 /** The PDF contact sheet of a brief. */
-export async function writeSheetFor(brief: Brief, styles: ShortlistStyle[]): Promise<Uint8Array> {
-  return writeSheetInWorker({
+export async function writeSheetFor(
+  brief: Brief,
+  styles: ShortlistStyle[],
+  signal?: AbortSignal,
+): Promise<Outcome<Uint8Array>> {
+  const request = {
     title: brief.name,
     subtitle: [
       brief.client,
@@ -177,5 +196,6 @@ export async function writeSheetFor(brief: Brief, styles: ShortlistStyle[]): Pro
         coverage: record.coverage,
         level: levelFactor(record.traits, brief.levelBy),
       })),
-  });
+  };
+  return writeSheetInWorker(request, signal);
 }

@@ -1,16 +1,16 @@
 // A font's reading from the worker → one style in the store and the database, with its rights.
 import type { FamilyId, StyleId } from "@/contracts/ids";
-import type { Evidence } from "@/contracts/rights";
+import type { Evidence, Rights } from "@/contracts/rights";
 import type { CodePointRanges } from "@/contracts/traits";
 import { PIPELINE_VERSION } from "@/contracts/pipeline";
 import { keyOfPrint } from "@/core/measure/printOutlines";
-import { readRights } from "@/core/rights/readRights";
 import type { Db } from "../db/open";
 import { storeFile } from "../db/fileStore";
 import type { FontReading } from "../jobs/readFont.worker";
 import { listEvidence, putPrint } from "../queries/records";
 import { putInstances } from "../queries/signatures";
-import { putStyle, type StyleOffer } from "../queries/styles";
+import { putStyle, type StyleOffer, type StyleRecord } from "../queries/styles";
+import { makerOf, readRightsOf, sameLettersOf } from "./rightsOfStyle";
 
 export type ReadingSource = {
   libraryId: string;
@@ -41,18 +41,53 @@ export function familyIdOf(family: string): FamilyId {
   return `f_${words || `u-${codes.slice(0, 68)}`}` as FamilyId;
 }
 
+/** What stands ready to be written: files are in the store, terms are read. */
+export type PreparedStyle = {
+  styleId: StyleId;
+  files: { sha256: string; sfntSha256: string };
+  reading: FontReading;
+  source: ReadingSource;
+  named: { family: string; style: string };
+  rights: Rights;
+  at: string;
+};
+
 /**
- * Stores one reading: files first (both are content-addressed, so a crash leaves nothing half-read), then the row.
- * @returns the style's id.
+ * Does all that takes time: files into the store (content-addressed, so a crash leaves nothing half-read), terms read beside the process.
+ * @param alike - styles with the same letters.
  */
-export function storeReading(db: Db, bytes: Uint8Array, reading: FontReading, source: ReadingSource): StyleId {
-  const { opened } = reading;
-  const sha256 = storeFile(bytes);
-  const sfntSha256 = storeFile(opened.sfnt);
-  const now = new Date().toISOString();
+export async function prepareStyle(
+  db: Db,
+  bytes: Uint8Array,
+  reading: FontReading,
+  source: ReadingSource,
+  alike: readonly StyleRecord[] = [],
+): Promise<PreparedStyle> {
+  const files = { sha256: storeFile(bytes), sfntSha256: storeFile(reading.opened.sfnt) };
+  const at = new Date().toISOString();
   const named = nameStyle(reading, source.statedFamily);
-  const styleId = source.styleId ?? styleIdOf(sha256);
-  const evidence = [...source.evidence, ...statedInFont(reading, now), ...listEvidence(db, styleId)];
+  const styleId = source.styleId ?? styleIdOf(files.sha256);
+  const evidence = [...source.evidence, ...statedInFont(reading, at), ...listEvidence(db, styleId)];
+  const own = { ...named, maker: makerOf(reading.opened.names, reading.opened.os2?.vendor ?? null) };
+  const rights = await readRightsOf(evidence, await sameLettersOf(own, alike));
+  return { styleId, files, reading, source, named, rights, at };
+}
+
+/** Prepares one reading and writes it. @returns the style's id. */
+export async function storeReading(
+  db: Db,
+  bytes: Uint8Array,
+  reading: FontReading,
+  source: ReadingSource,
+): Promise<StyleId> {
+  const prepared = await prepareStyle(db, bytes, reading, source);
+  writeStyle(db, prepared);
+  return prepared.styleId;
+}
+
+/** Writes the rows, in one transaction. */
+export function writeStyle(db: Db, { styleId, files, reading, source, named, rights, at: now }: PreparedStyle) {
+  const { opened } = reading;
   db.transaction(() => {
     putStyle(
       db,
@@ -61,8 +96,7 @@ export function storeReading(db: Db, bytes: Uint8Array, reading: FontReading, so
         familyId: familyIdOf(named.family),
         ...named,
         libraryId: source.libraryId,
-        sha256,
-        sfntSha256,
+        ...files,
         format: opened.format,
         names: Object.fromEntries(Object.entries(opened.names).filter(([id]) => Number(id) <= 25)),
         facts: {
@@ -70,7 +104,7 @@ export function storeReading(db: Db, bytes: Uint8Array, reading: FontReading, so
           glyphCount: opened.glyphCount,
           ascenderFu: opened.hhea?.ascenderFu ?? Math.round(opened.unitsPerEm * 0.8),
           descenderFu: opened.hhea?.descenderFu ?? -Math.round(opened.unitsPerEm * 0.2),
-          foundry: opened.names[8] ?? opened.os2?.vendor ?? null,
+          foundry: makerOf(opened.names, opened.os2?.vendor ?? null, false),
           designer: opened.names[9] ?? null,
           version: opened.names[5] ?? null,
           fsType: opened.os2?.fsType ?? null,
@@ -87,7 +121,7 @@ export function storeReading(db: Db, bytes: Uint8Array, reading: FontReading, so
         instances: opened.instances,
         features: opened.features,
         health: opened.health,
-        rights: readRights(evidence),
+        rights,
         pipelineVersion: PIPELINE_VERSION,
         addedAt: now,
         owned: !source.trial,
@@ -100,7 +134,6 @@ export function storeReading(db: Db, bytes: Uint8Array, reading: FontReading, so
     putInstances(db, styleId, reading.signedInstances);
     if (reading.print && !source.trial) putPrint(db, styleId, keyOfPrint(reading.print), reading.print);
   })();
-  return styleId;
 }
 
 /** The library's family name wins where the font's begins with it ("Recursive" over "Recursive Sans Linear"). */
@@ -121,7 +154,7 @@ const EMBEDDING: Record<number, string> = {
 };
 
 /** The terms that a font itself states: name strings 13, 14, 0 and 7, and OS/2 fsType. A copyright line alone is no permission. */
-function statedInFont({ opened }: Pick<FontReading, "opened">, date: string): Evidence[] {
+export function statedInFont({ opened }: Pick<FontReading, "opened">, date: string): Evidence[] {
   const names = TERM_NAMES.flatMap((id) => {
     const text = opened.names[id];
     return text ? [{ kind: "name-table" as const, source: `name ${id} of the font`, date, text }] : [];

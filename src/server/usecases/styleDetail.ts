@@ -1,34 +1,24 @@
 // All that is known of one style, and its glyphs.
 import type { FamilyId, LibraryId, StyleId } from "@/contracts/ids";
-import type { Glyph, GlyphList, StyleDetail } from "@/contracts/styles";
-import { writePath } from "@/core/geometry/outline";
+import type { GlyphList, StyleDetail } from "@/contracts/styles";
 import { charactersOf, findMissing } from "@/core/brief/checkBrief";
-import { nameCharacter, writeCodePoint } from "@/core/open/characterNames";
-import { readCmap } from "@/core/open/tables/cmap";
-import { openContainer } from "@/core/open/container";
-import { TableReader } from "@/core/open/reader";
-import { blockOf, describeCoverage } from "@/core/open/unicodeBlocks";
-import { openFace, type OpenFace } from "@/core/outlines/openFace";
+import { describeCoverage } from "@/core/open/unicodeBlocks";
 import { strictestVerdict, verdictsOf } from "@/core/rights/verdicts";
-import { shapeText } from "@/core/shape/shapeText";
 import type { Db } from "../db/open";
-import { readStored } from "../db/fileStore";
 import { findBrief } from "../queries/briefs";
 import { findStyle, listFamilyStyles, listProvenance, type StyleRecord } from "../queries/styles";
 import { findLibrary } from "../queries/libraries";
 import { listAlternatives, listChanges } from "../queries/records";
 import { SIEVE_TRAITS, SLANTED_FROM_DEG } from "@/contracts/traits";
-import { SHAPING_FEATURES } from "@/contracts/words";
 import { HISTOGRAM_BINS } from "@/core/find/findIndex";
 import { totalsOf } from "@/core/find/facets";
 import { listTags } from "../queries/finding";
 import type { Anatomy } from "@/contracts/anatomy";
 import type { z } from "zod";
 import type { Beside, BesideQuery } from "@/contracts/identify";
-import type { GlyphKind } from "@/contracts/styles";
-import { kindsOfGlyph } from "@/core/open/glyphKinds";
-import { tellApart } from "@/core/identify/tellApart";
-import { readAnatomy } from "@/core/measure/anatomy";
+import { refuse, succeed, type Outcome } from "@/contracts/errors";
+import type { GlyphQuery } from "../jobs/glyphTable";
+import { askFace } from "../jobs/pool";
 import { getRows } from "./findings";
 import { getLanguages, setsLanguage } from "./languages";
 import { priceOf } from "./shop";
@@ -124,129 +114,41 @@ function spreadOf(db: Db, r: StyleRecord): StyleDetail["spread"] {
   );
 }
 
-type GlyphTable = { face: OpenFace; glyphs: Omit<Glyph, "path">[] };
-const tables = new Map<string, Promise<GlyphTable>>();
-const TABLES_KEPT = 12;
-
-/** The glyph table of a style, kept for the last few styles. */
-function glyphTable(r: StyleRecord): Promise<GlyphTable> {
-  let table = tables.get(r.styleId);
-  if (!table) {
-    table = buildGlyphTable(r);
-    tables.set(r.styleId, table);
-    if (tables.size > TABLES_KEPT) tables.delete(tables.keys().next().value!);
-  }
-  return table;
-}
-
-async function buildGlyphTable(r: StyleRecord): Promise<GlyphTable> {
-  const sfnt = readStored(r.sfntSha256);
-  const { tables: parts } = await openContainer(sfnt);
-  const { map } = readCmap(new TableReader("cmap", parts.get("cmap")!));
-  const face = openFace(sfnt);
-  const codePoints = new Map<number, number[]>();
-  for (const [c, g] of map) codePoints.set(g, [...(codePoints.get(g) ?? []), c]);
-  const reached = findReaching(face, [...map.keys()], r.features);
-  const glyphs = Array.from({ length: r.facts.glyphCount }, (_, id) => ({
-    id,
-    name: face.font.glyphName(id),
-    codePoints: codePoints.get(id) ?? [],
-    features: reached.get(id) ?? [],
-    advance: face.advanceFu(id),
-  }));
-  return { face, glyphs };
-}
-
-/** Features of which a single character shows nothing. */
-const NOT_FOR_CHOICE = new Set([...SHAPING_FEATURES, "calt", "vert", "vrt2", "frac"]);
-const LIGATURES = ["fi", "fl", "ff", "ffi", "ffl", "fj", "tt", "ft", "ct", "st", "Th", "th", "ll", "ss"];
-
-/** Which feature turns a character (or a usual pair) into which glyph: each is shaped with the feature on and off. */
-function findReaching(face: OpenFace, characters: number[], features: string[]): Map<number, string[]> {
-  const reached = new Map<number, string[]>();
-  const note = (glyph: number, tag: string) => {
-    const tags = reached.get(glyph) ?? [];
-    if (!tags.includes(tag)) reached.set(glyph, [...tags, tag]);
-  };
-  const choices = features.filter((f) => !NOT_FOR_CHOICE.has(f) && !/^(liga|dlig|clig|hlig)$/.test(f)).slice(0, 40);
-  const letters = characters.filter((c) => c > 32 && c < 0x250).slice(0, 400);
-  for (const tag of choices)
-    for (const c of letters) {
-      const { glyphs } = shapeText(face, String.fromCodePoint(c), { [tag]: 1 });
-      const plain = face.glyphOf(c);
-      for (const g of glyphs) if (g.glyphId && g.glyphId !== plain) note(g.glyphId, tag);
-    }
-  for (const tag of ["liga", "dlig"])
-    if (features.includes(tag))
-      for (const pair of LIGATURES) {
-        const { glyphs } = shapeText(face, pair, { [tag]: 1 });
-        if (glyphs.length < pair.length) for (const g of glyphs) note(g.glyphId, tag);
-      }
-  return reached;
-}
+const askedOf = ({ sfntSha256, features }: StyleRecord) => ({ sfntSha256, features });
 
 /** Answers GET /styles/:id/glyphs. `q`: a character, a name or part of one, "U+00A9". */
 export async function listGlyphs(
   db: Db,
   styleId: string,
-  query: { block?: string; kind?: GlyphKind; q?: string; limit: number; cursor?: string },
-): Promise<GlyphList | null> {
+  query: GlyphQuery,
+  signal?: AbortSignal,
+): Promise<Outcome<GlyphList>> {
   const r = findStyle(db, styleId);
-  if (!r) return null;
-  const { face, glyphs } = await glyphTable(r);
-  const wanted = glyphs.filter(
-    (g) =>
-      inBlock(g.codePoints, query.block) &&
-      (!query.kind || kindsOfGlyph(g).includes(query.kind)) &&
-      matches(g, query.q?.trim() ?? ""),
-  );
-  const from = Number(query.cursor ?? 0);
-  const flip = { a: 1, b: 0, c: 0, d: -1, e: 0, f: 0 };
-  const kinds: Record<string, number> = {};
-  for (const g of glyphs) for (const k of kindsOfGlyph(g)) kinds[k] = (kinds[k] ?? 0) + 1;
-  return {
-    total: wanted.length,
-    kinds,
-    unitsPerEm: r.facts.unitsPerEm,
-    ascender: r.facts.ascenderFu,
-    descender: r.facts.descenderFu,
-    glyphs: wanted.slice(from, from + query.limit).map((g) => ({ ...g, path: writePath(face.outline(g.id), flip) })),
-    ...(from + query.limit < wanted.length && { cursor: String(from + query.limit) }),
-  };
+  if (!r) return refuse("not-found");
+  const page = await askFace({ what: "glyphs", query, ...askedOf(r) }, signal);
+  if (!page.ok) return page;
+  const { unitsPerEm, ascenderFu: ascender, descenderFu: descender } = r.facts;
+  return succeed({ ...page.value, unitsPerEm, ascender, descender });
 }
 
-/** Answers GET /styles/:id/anatomy; null when the style is unknown. */
-export async function getAnatomy(db: Db, styleId: string): Promise<Anatomy | null> {
+/** Answers GET /styles/:id/anatomy. */
+export async function getAnatomy(db: Db, styleId: string, signal?: AbortSignal): Promise<Outcome<Anatomy>> {
   const r = findStyle(db, styleId);
-  return r ? readAnatomy((await glyphTable(r)).face, r.traits) : null;
+  return r ? askFace({ what: "anatomy", traits: r.traits, ...askedOf(r) }, signal) : refuse("not-found");
 }
 
-/** Answers GET /styles/:id/beside; null where one of the two is unknown or lacks the letter. */
+/** Answers GET /styles/:id/beside; not-found where one of the two is unknown or lacks the letter. */
 export async function getBeside(
   db: Db,
   styleId: string,
   { other, at, otherAt, letter }: z.output<typeof BesideQuery>,
-): Promise<Beside | null> {
+  signal?: AbortSignal,
+): Promise<Outcome<Beside>> {
   const [a, b] = [findStyle(db, styleId), findStyle(db, other)];
-  if (!a || !b) return null;
-  const faceOf = async (r: StyleRecord, setting: typeof at) =>
-    setting ? openFace(readStored(r.sfntSha256), setting) : (await glyphTable(r)).face;
-  return tellApart(await faceOf(a, at), await faceOf(b, otherAt), letter);
-}
-
-const inBlock = (codePoints: number[], block?: string) =>
-  !block || (block === "Not encoded" ? !codePoints.length : codePoints.some((c) => blockOf(c) === block));
-
-function matches(g: Omit<Glyph, "path">, q: string): boolean {
-  if (!q) return true;
-  const code = q.match(/^(?:u\+?|0x)([0-9a-f]{2,6})$/i);
-  if (code) return g.codePoints.includes(Number.parseInt(code[1]!, 16));
-  if ([...q].length === 1) return g.codePoints.includes(q.codePointAt(0)!);
-  const plain = q.toLowerCase();
-  return (
-    g.name.toLowerCase() === plain ||
-    g.features.includes(plain) ||
-    g.codePoints.some((c) => nameCharacter(c).includes(plain) || writeCodePoint(c).toLowerCase().includes(plain)) ||
-    (plain.length > 2 && g.name.toLowerCase().includes(plain))
-  );
+  if (!a || !b) return refuse("not-found");
+  const located = (r: StyleRecord, location: typeof at) => ({ ...askedOf(r), location: location ?? null });
+  const asked = { what: "beside" as const, one: located(a, at), other: located(b, otherAt), letter };
+  const told = await askFace(asked, signal);
+  if (!told.ok) return told;
+  return told.value ? succeed(told.value) : refuse("not-found");
 }

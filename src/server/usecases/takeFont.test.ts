@@ -19,12 +19,16 @@ import { listFound } from "./findings";
 import { addUserEvidence, listLog as listLogLines, setUserEvidence, writeLogCsv } from "./provenance";
 import { getStyleDetail } from "./styleDetail";
 import { takeFont } from "./takeFont";
+import { closePools } from "../jobs/pool";
 import { storeReading } from "./storeReading";
 import { StyleQuery } from "@/contracts/styles";
 
 const data = mkdtempSync(join(tmpdir(), "fond-quarry-take-"));
 process.env.FOND_QUARRY_DATA = data;
-afterAll(() => rmSync(data, { recursive: true, force: true }));
+afterAll(() => {
+  closePools();
+  rmSync(data, { recursive: true, force: true });
+});
 
 let few: Face;
 let more: Face;
@@ -52,6 +56,14 @@ async function take(bytes: Uint8Array, path: string, evidence: Evidence[] = []) 
   const reply = await readFont({ bytes, fallbackFamily: "Unnamed" });
   if (!reply.ok) throw new Error(reply.detail);
   return takeFont(db, bytes, reply.reading, { libraryId: "own", path, statedFamily: null, evidence });
+}
+/** The font with a wrong checksum in the entry of its glyf table. */
+function damage(bytes: Uint8Array): Uint8Array {
+  const out = bytes.slice();
+  const view = new DataView(out.buffer);
+  for (let i = 0; i < view.getUint16(4); i++)
+    if (view.getUint32(12 + 16 * i) === 0x676c7966) view.setUint32(16 + 16 * i, view.getUint32(16 + 16 * i) ^ 1);
+  return out;
 }
 const rows = () => listFound(db, StyleQuery.parse({})).total;
 const verdictOf = (styleId: string) => findStyle(db, styleId)!.rights.verdicts["goods-for-sale"]!.verdict;
@@ -94,14 +106,27 @@ describe("twins", () => {
     expect(findStyle(db, first.styleId)!.format).toBe("ttf");
   });
 
-  test("the same letters under another name; WOFF of the same", async () => {
+  test("the same letters under another name are a style of their own; WOFF of the same is not", async () => {
     const first = await take(writeTrueType(few, facts("Mole")), "Mole.ttf");
-    expect(await take(writeTrueType(few, facts("Quay")), "Quay.ttf")).toMatchObject({
-      code: "same-outlines",
-      styleId: first.styleId,
-    });
+    const copy = await take(writeTrueType(few, facts("Quay")), "Quay.ttf");
+    expect(copy).toMatchObject({ outcome: "added", code: "letters-of-another", as: "Mole Regular" });
+    expect(copy.styleId).not.toBe(first.styleId);
     expect(await take(writeWoff(writeTrueType(few, facts("Mole"))), "Mole.woff")).toMatchObject({ code: "less-rich" });
-    expect(rows()).toBe(1);
+    expect(rows()).toBe(2);
+    const said = (id: string) => findStyle(db, id)!.rights.sameLetters!.map((o) => o.name);
+    expect([said(first.styleId), said(copy.styleId)]).toEqual([["Quay Regular"], ["Mole Regular"]]);
+  });
+
+  test("a damaged file never replaces a sound one, however much it holds", async () => {
+    const first = await take(writeOpenType(few, facts("Mole")), "Mole.otf");
+    const bytes = writeTrueType(more, facts("Mole"));
+    // A byte of a glyph changed: the checksum of its table no longer holds.
+    const reply = await readFont({ bytes: damage(bytes), fallbackFamily: "x" });
+    if (!reply.ok) throw new Error(reply.detail);
+    expect(reply.reading.opened.health.degree).toBe("with-care");
+    const source = { libraryId: "own", path: "Mole full.ttf", statedFamily: null, evidence: [] };
+    expect(await takeFont(db, damage(bytes), reply.reading, source)).toMatchObject({ outcome: "already-there" });
+    expect(findStyle(db, first.styleId)!.format).toBe("otf");
   });
 
   test("relatives are no twins: another weight, other letters", async () => {
@@ -132,18 +157,18 @@ describe("what users add", () => {
       text("readme", "Free for personal use. For commercial use please ask me."),
     ]);
     expect(verdictOf(styleId)).toBe("ask-maker");
-    const id = addUserEvidence(db, styleId, {
+    const id = (await addUserEvidence(db, styleId, {
       kind: "receipt",
       text: "You may use it on goods for sale.",
       note: "mail",
-    })!;
+    }))!;
     expect(verdictOf(styleId)).toBe("cleared");
     const evidence = getStyleDetail(db, styleId, null)!.rights.evidence;
     expect(evidence[0]).toMatchObject({ kind: "receipt", note: "mail", evidenceId: id });
-    expect(setUserEvidence(db, styleId, id, true)).toBe(true);
-    expect(setUserEvidence(db, styleId, id, true)).toBe(false);
+    expect(await setUserEvidence(db, styleId, id, true)).toBe(true);
+    expect(await setUserEvidence(db, styleId, id, true)).toBe(false);
     expect(verdictOf(styleId)).toBe("ask-maker");
-    expect(setUserEvidence(db, styleId, id, false)).toBe(true);
+    expect(await setUserEvidence(db, styleId, id, false)).toBe(true);
     expect(verdictOf(styleId)).toBe("cleared");
     expect(listChanges(db, styleId).filter((c) => c.what === "evidence")).toHaveLength(3);
   });
@@ -152,20 +177,25 @@ describe("what users add", () => {
     const { styleId } = await take(writeTrueType(few, facts("Mole")), "Mole.ttf", [
       text("readme", "Personal use only."),
     ]);
-    addUserEvidence(db, styleId, { kind: "user", text: "Free for commercial use.", note: "" });
+    await addUserEvidence(db, styleId, { kind: "user", text: "Free for commercial use.", note: "" });
     expect(verdictOf(styleId)).toBe("not-for-this-use");
   });
 
-  test("nothing is added to a style that is gone", () =>
-    expect(addUserEvidence(db, "s_gone", { kind: "user", text: "abc", note: "" })).toBeNull());
+  test("nothing is added to a style that is gone", async () =>
+    expect(await addUserEvidence(db, "s_gone", { kind: "user", text: "abc", note: "" })).toBeNull());
 
   test("what was added stays when the file is read anew", async () => {
     const bytes = writeTrueType(few, facts("Mole"));
     const { styleId } = await take(bytes, "Mole.ttf");
-    addUserEvidence(db, styleId, { kind: "receipt", text: "You may use it on goods for sale.", note: "" });
+    await addUserEvidence(db, styleId, { kind: "receipt", text: "You may use it on goods for sale.", note: "" });
     const reply = await readFont({ bytes, fallbackFamily: "x" });
     if (reply.ok)
-      storeReading(db, bytes, reply.reading, { libraryId: "own", path: "Mole.ttf", statedFamily: null, evidence: [] });
+      await storeReading(db, bytes, reply.reading, {
+        libraryId: "own",
+        path: "Mole.ttf",
+        statedFamily: null,
+        evidence: [],
+      });
     expect(verdictOf(styleId)).toBe("cleared");
   });
 });

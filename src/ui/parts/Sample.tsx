@@ -2,7 +2,7 @@
 // Text set in one face. Characters that the face lacks are hatched boxes with their name; too long a line is set smaller and says so.
 import { memo, useLayoutEffect, useMemo, useRef, useState, type CSSProperties } from "react";
 import { nameCharacter } from "@/core/open/characterNames";
-import { hasCodePoint } from "@/core/open/unicodeBlocks";
+import { splitRuns } from "@/core/brief/runs";
 import type { CodePointRanges } from "@/contracts/traits";
 import { familyOf, useFace } from "./faceLoader";
 import { SetByLibrary } from "./SetByLibrary";
@@ -41,20 +41,6 @@ const writeVariations = (axes?: Record<string, number>) =>
   Object.entries(axes ?? {})
     .map(([tag, value]) => `"${tag}" ${value}`)
     .join(", ") || undefined;
-
-type Run = { text: string; missing: boolean };
-
-/** Stretches that the face covers and single characters that it lacks. */
-export function splitRuns(text: string, coverage: CodePointRanges): Run[] {
-  const runs: Run[] = [];
-  for (const char of text.normalize("NFC")) {
-    const missing = !/\s/.test(char) && !hasCodePoint(coverage, char.codePointAt(0)!);
-    const last = runs[runs.length - 1];
-    if (last && !missing && !last.missing) last.text += char;
-    else runs.push({ text: char, missing });
-  }
-  return runs;
-}
 
 export const Sample = memo(function Sample(props: SampleProps) {
   return props.owned === false ? <SetByLibrary {...props} /> : <SetHere {...props} />;

@@ -5,7 +5,7 @@ import pLimit from "p-limit";
 import { useEffect, useLayoutEffect, useRef, useState } from "react";
 import type { SetLineReply } from "@/contracts/libraries";
 import { nameCharacter } from "@/core/open/characterNames";
-import { hasCodePoint } from "@/core/open/unicodeBlocks";
+import { isMissing } from "@/core/brief/runs";
 import { ApiFault, callApi } from "./api";
 import type { SampleProps } from "./Sample";
 
@@ -61,7 +61,7 @@ export function SetByLibrary({ styleId, coverage, text, sizePx, ink, align, wrap
     if (Math.abs(next - fit) > 0.004) setFit(next);
     onFit?.(next);
   }, [widthPx, fit, onFit]);
-  const missing = [...new Set(shown)].filter((c) => !/\s/.test(c) && !hasCodePoint(coverage, c.codePointAt(0)!));
+  const missing = [...new Set(shown)].filter((c) => isMissing(c, coverage));
   const em = line?.unitsPerEm ?? 1000;
   const size = sizePx * fit;
   return (

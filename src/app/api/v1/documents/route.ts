@@ -1,5 +1,5 @@
-import { NextResponse } from "next/server";
-import { readFileForm, refusal, route } from "@/app/api/respond";
+import { readFileForm } from "@/app/api/body";
+import { answer, route } from "@/app/api/respond";
 import { getDb } from "@/server/db/open";
 import { listDocumentFonts, MAX_DOCUMENT_BYTES } from "@/server/usecases/documents";
 
@@ -7,8 +7,7 @@ export const maxDuration = 60;
 
 export const POST = route(async (request) => {
   const sent = await readFileForm(request, "document", MAX_DOCUMENT_BYTES, "document-too-large");
-  if (!sent.ok) return sent.response;
-  const { file } = sent;
-  const outcome = await listDocumentFonts(getDb(), file.name || "document", new Uint8Array(await file.arrayBuffer()));
-  return outcome.ok ? NextResponse.json(outcome.value) : refusal(outcome.code, outcome.message, outcome.details);
+  if (!sent.ok) return answer(sent);
+  const { name, bytes } = sent.value.file;
+  return answer(await listDocumentFonts(getDb(), name, bytes, request.signal));
 });

@@ -1,8 +1,8 @@
-import { NextResponse } from "next/server";
 import { z } from "zod";
 import { StyleId } from "@/contracts/ids";
 import { Corner, HandCut, PixelBox } from "@/contracts/identify";
-import { broken, readFileForm, readJsonField, refusal, route } from "@/app/api/respond";
+import { readFileForm } from "@/app/api/body";
+import { answer, broken, readJsonField, route } from "@/app/api/respond";
 import { getDb } from "@/server/db/open";
 import { identify, MAX_PICTURE_BYTES } from "@/server/usecases/identify";
 
@@ -21,25 +21,20 @@ const Ask = z.object({
 
 export const POST = route(async (request) => {
   const sent = await readFileForm(request, "image", MAX_PICTURE_BYTES, "picture-too-large");
-  if (!sent.ok) return sent.response;
-  const { form, file: image } = sent;
-  const text = form.get("text");
+  if (!sent.ok) return answer(sent);
+  const { fields, file } = sent.value;
   const ask = Ask.safeParse({
-    text: typeof text === "string" && text ? text : null,
-    box: readJsonField(form, "box"),
-    corners: readJsonField(form, "corners"),
-    baseline: readJsonField(form, "baseline"),
-    cut: readJsonField(form, "cut"),
-    styleId: form.get("styleId") || null,
-    isSketch: form.get("sketch") === "true",
-    limit: form.get("limit") ?? 12,
+    text: fields.get("text") || null,
+    box: readJsonField(fields, "box"),
+    corners: readJsonField(fields, "corners"),
+    baseline: readJsonField(fields, "baseline"),
+    cut: readJsonField(fields, "cut"),
+    styleId: fields.get("styleId") || null,
+    isSketch: fields.get("sketch") === "true",
+    limit: fields.get("limit") ?? 12,
   });
   if (!ask.success) return broken(ask.error);
   const { text: given, box, corners, baseline, ...rest } = ask.data;
-  const outcome = await identify(getDb(), image.name || "picture", new Uint8Array(await image.arrayBuffer()), {
-    text: given,
-    frame: { ...(box && { box }), ...(corners && { corners }), ...(baseline && { baseline }) },
-    ...rest,
-  });
-  return outcome.ok ? NextResponse.json(outcome.value) : refusal(outcome.code, outcome.message, outcome.details);
+  const frame = { ...(box && { box }), ...(corners && { corners }), ...(baseline && { baseline }) };
+  return answer(await identify(getDb(), file.name, file.bytes, { text: given, frame, ...rest }, request.signal));
 });

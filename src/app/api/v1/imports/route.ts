@@ -1,39 +1,39 @@
 import { NextResponse } from "next/server";
 import { z } from "zod";
 import { LibraryId } from "@/contracts/ids";
-import { refusal, route } from "@/app/api/respond";
+import { receiveFiles } from "@/app/api/body";
+import { answer, readJsonField, refusal, route } from "@/app/api/respond";
 import { getDb } from "@/server/db/open";
-import { MAX_UPLOAD_BYTES, startImport } from "@/server/usecases/imports";
+import { findLibrary } from "@/server/queries/libraries";
+import { MAX_UPLOAD_BYTES, openUpload, startImport } from "@/server/usecases/imports";
 
 /** Paths of files that came in folders, in the order of the files. */
 const Paths = z.array(z.string().max(300)).max(5000);
-function parsePaths(value: FormDataEntryValue | null): unknown {
-  try {
-    return typeof value === "string" ? JSON.parse(value) : undefined;
-  } catch {
-    return undefined;
-  }
-}
 /** A path serves as a name alone, yet it stays inside its folder. */
-const nameOf = (file: File, path: string | undefined) =>
-  (path ?? file.name)
+const nameOf = (name: string, path: string | undefined) =>
+  (path ?? name)
     .split(/[\\/]/)
     .filter((part) => part && part !== "." && part !== "..")
     .join("/") || "unnamed";
 
 export const POST = route(async (request) => {
-  if (Number(request.headers.get("content-length") ?? 0) > MAX_UPLOAD_BYTES) return refusal("too-large");
-  const form = await request.formData().catch(() => null);
-  if (!form) return refusal("bad-request");
-  const files = form.getAll("files").filter((f): f is File => f instanceof File);
-  if (!files.length) return refusal("no-file");
-  const paths = Paths.safeParse(parsePaths(form.get("paths")));
-  const library = LibraryId.safeParse(form.get("library"));
-  const read = await Promise.all(
-    files.map(async (f, i) => ({ name: nameOf(f, paths.data?.[i]), bytes: new Uint8Array(await f.arrayBuffer()) })),
-  );
-  return NextResponse.json(
-    { importId: startImport(getDb(), read, library.success ? library.data : undefined) },
-    { status: 202 },
-  );
+  const upload = openUpload();
+  const sent = await receiveFiles(request, "files", MAX_UPLOAD_BYTES, upload.placeOf).catch((error: unknown) => {
+    upload.drop();
+    throw error;
+  });
+  if (!sent.ok) {
+    upload.drop();
+    return answer(sent);
+  }
+  const { fields, names } = sent.value;
+  const paths = Paths.safeParse(readJsonField(fields, "paths"));
+  const wanted = fields.get("library");
+  const library = LibraryId.safeParse(wanted);
+  if (wanted && !(library.success && findLibrary(getDb(), library.data))) {
+    upload.drop();
+    return refusal("not-found", `${wanted}: There is no such library.`);
+  }
+  const named = names.map((name, i) => nameOf(name, paths.data?.[i]));
+  return NextResponse.json({ importId: startImport(getDb(), upload, named, library.data) }, { status: 202 });
 });

@@ -1,5 +1,6 @@
 import { NextResponse } from "next/server";
-import { readFileForm, refusal, route } from "@/app/api/respond";
+import { readFileForm } from "@/app/api/body";
+import { answer, refusal, route } from "@/app/api/respond";
 import { getDb } from "@/server/db/open";
 import { MOST_BYTES, putPicture, readPicture, removePicture } from "@/server/usecases/briefPicture";
 
@@ -20,9 +21,9 @@ export const GET = route<Params>((_request, { id }) => {
 });
 export const PUT = route<Params>(async (request, { id }) => {
   const sent = await readFileForm(request, "image", MOST_BYTES, "picture-too-large");
-  if (!sent.ok) return sent.response;
-  const { file: image } = sent;
-  const outcome = await putPicture(getDb(), id, image.name || "picture", new Uint8Array(await image.arrayBuffer()));
+  if (!sent.ok) return answer(sent);
+  const { name, bytes } = sent.value.file;
+  const outcome = await putPicture(getDb(), id, name, bytes, request.signal);
   return outcome.ok ? NextResponse.json({ picture: outcome.picture }) : refusal(outcome.code, outcome.message);
 });
 export const DELETE = route<Params>((_request, { id }) =>

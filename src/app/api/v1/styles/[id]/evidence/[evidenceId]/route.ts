@@ -5,8 +5,10 @@ import { getDb } from "@/server/db/open";
 import { setUserEvidence } from "@/server/usecases/provenance";
 
 type Params = { id: string; evidenceId: string };
-const answer = ({ id, evidenceId }: Params, removed: boolean) =>
-  setUserEvidence(getDb(), id, evidenceId, removed) ? NextResponse.json({ evidenceId, removed }) : refusal("not-found");
+const answer = async ({ id, evidenceId }: Params, removed: boolean) =>
+  (await setUserEvidence(getDb(), id, evidenceId, removed))
+    ? NextResponse.json({ evidenceId, removed })
+    : refusal("not-found");
 
 export const PATCH = route<Params>(async (request, params) => {
   const body = await readBody(request, EvidencePatch);

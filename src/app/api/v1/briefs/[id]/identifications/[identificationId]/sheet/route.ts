@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { SheetKind } from "@/contracts/people";
-import { download, readQuery, refusal, route } from "@/app/api/respond";
+import { answer, download, readQuery, route } from "@/app/api/respond";
 import { getDb } from "@/server/db/open";
 import { writeQuestionSheetFor } from "@/server/usecases/people";
 
@@ -13,6 +13,6 @@ const TYPES: Record<SheetKind, string> = { pdf: "application/pdf", png: "image/p
 export const GET = route<Params>(async (request, { id, identificationId }) => {
   const query = readQuery(request, z.object({ as: SheetKind.default("pdf") }));
   if (!query.ok) return query.response;
-  const sheet = await writeQuestionSheetFor(getDb(), id, identificationId, query.value.as);
-  return sheet ? download(sheet.bytes, TYPES[query.value.as], sheet.name) : refusal("not-found");
+  const sheet = await writeQuestionSheetFor(getDb(), id, identificationId, query.value.as, request.signal);
+  return sheet.ok ? download(sheet.value.bytes, TYPES[query.value.as], sheet.value.name) : answer(sheet);
 });

@@ -1,0 +1,25 @@
+// Who may do what: roles, and the role that a request needs. On loopback everybody is the owner; elsewhere a passcode tells.
+import { z } from "zod";
+
+export const ROLES = ["reader", "editor", "owner"] as const;
+export const Role = z.enum(ROLES);
+export type Role = z.infer<typeof Role>;
+
+export const isAtLeast = (role: Role, needed: Role): boolean => ROLES.indexOf(role) >= ROLES.indexOf(needed);
+
+/** Asked with POST since they send a file or a long question; they change nothing. */
+const READING_POSTS = /^\/api\/v1\/(?:identify|documents|describe|compare|pair|lettering(?:\/(?:layout|check))?)$/;
+/** Connecting folders and catalogues reaches beyond the data: the owner's alone. */
+const OWNERS = /^\/api\/v1\/(?:libraries(?:\/[^/]+)?|access)$/;
+
+/** @param path - without the query. */
+export function roleNeeded(method: string, path: string): Role {
+  const reads = method === "GET" || method === "HEAD" || (method === "POST" && READING_POSTS.test(path));
+  if (reads) return "reader";
+  return OWNERS.test(path) ? "owner" : "editor";
+}
+
+export const SESSION_COOKIE = "fond-quarry-session";
+export const Passcode = z.string().min(10).max(100);
+export const SignIn = z.object({ passcode: z.string().max(100) });
+export const AccessChange = z.object({ role: Role, passcode: Passcode });

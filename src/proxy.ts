@@ -1,0 +1,78 @@
+// Stands before every page and route: foreign hosts and origins are turned away before anything is rendered, sessions are asked for where
+// others can reach the server, and pages get a policy of what they may load.
+import { NextResponse, type NextRequest } from "next/server";
+import { isAtLeast, roleNeeded, SESSION_COOKIE } from "@/contracts/access";
+import { sentenceOf, type FaultCode } from "@/contracts/errors";
+import { isForeign, isOwnHost } from "@/server/access/hosts";
+import { roleOf } from "@/server/access/sessions";
+
+export const config = { matcher: "/((?!_next/static/).*)" };
+
+const METHODS = ["GET", "HEAD", "POST", "PUT", "PATCH", "DELETE", "OPTIONS"];
+const OPEN = /^\/(?:sign-in|api\/v1\/session)$/;
+
+export function proxy(request: NextRequest): NextResponse {
+  const { pathname } = request.nextUrl;
+  const isApi = pathname.startsWith("/api/");
+  if (!isOwnHost(request.headers.get("host"))) return turnAway("foreign-origin", 421);
+  if (!METHODS.includes(request.method)) return turnAway("method-not-allowed", 405);
+  if (!isReadable(pathname)) return turnAway("bad-request", 400);
+  // Following a link from elsewhere to a page is fine; nothing but pages is.
+  if (isForeign(request) && !isVisit(request, isApi)) return turnAway("foreign-origin", 403);
+  const role = roleOf(request.cookies.get(SESSION_COOKIE)?.value);
+  if (!role && !OPEN.test(pathname))
+    return isApi ? turnAway("passcode-needed", 401) : NextResponse.redirect(new URL("/sign-in", request.url), 303);
+  if (role && isApi && !OPEN.test(pathname) && !isAtLeast(role, roleNeeded(request.method, pathname)))
+    return turnAway("not-allowed", 403);
+  return isApi ? guarded(NextResponse.next()) : withPolicy(request);
+}
+
+const isVisit = (request: NextRequest, isApi: boolean) =>
+  !isApi &&
+  request.method === "GET" &&
+  request.headers.get("sec-fetch-mode") === "navigate" &&
+  !request.headers.get("origin");
+
+function isReadable(path: string): boolean {
+  try {
+    decodeURIComponent(path);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+const turnAway = (code: FaultCode, status: number) =>
+  guarded(NextResponse.json({ error: { code, message: sentenceOf(code) } }, { status }));
+
+/** What holds for every answer. */
+function guarded(response: NextResponse): NextResponse {
+  response.headers.set("cross-origin-resource-policy", "same-origin");
+  response.headers.set("cross-origin-opener-policy", "same-origin");
+  response.headers.set("permissions-policy", "camera=(), microphone=(), geolocation=(), payment=(), usb=()");
+  return response;
+}
+
+function withPolicy(request: NextRequest): NextResponse {
+  const nonce = btoa(crypto.randomUUID());
+  const policy = [
+    "default-src 'self'",
+    "img-src 'self' data: blob:",
+    "font-src 'self' blob: data:",
+    // Samples are sized and coloured by style attributes.
+    "style-src 'self' 'unsafe-inline'",
+    `script-src 'self' 'nonce-${nonce}' 'strict-dynamic'${process.env.NODE_ENV === "development" ? " 'unsafe-eval'" : ""}`,
+    "worker-src 'self' blob:",
+    "connect-src 'self'",
+    "frame-ancestors 'none'",
+    "base-uri 'none'",
+    "form-action 'self'",
+    "object-src 'none'",
+  ].join("; ");
+  const headers = new Headers(request.headers);
+  headers.set("x-nonce", nonce);
+  headers.set("content-security-policy", policy);
+  const response = NextResponse.next({ request: { headers } });
+  response.headers.set("content-security-policy", policy);
+  return guarded(response);
+}

@@ -1,0 +1,47 @@
+// Worker entry: glyphs, anatomy and neighbours of faces that are in the store. The faces last asked for are kept open.
+import { LRUCache } from "lru-cache";
+import type { Anatomy } from "@/contracts/anatomy";
+import type { Beside } from "@/contracts/identify";
+import type { Traits } from "@/contracts/traits";
+import { tellApart } from "@/core/identify/tellApart";
+import { readAnatomy } from "@/core/measure/anatomy";
+import { openFace } from "@/core/outlines/openFace";
+import { readStored } from "../db/fileStore";
+import { buildGlyphTable, pageGlyphs, type GlyphPage, type GlyphQuery, type GlyphTable } from "./glyphTable";
+
+/** A face by the digest of its bare font: what replaces it has another one. */
+type FaceAsked = { sfntSha256: string; features: string[] };
+type Located = FaceAsked & { location: Record<string, number> | null };
+export type FaceRequest =
+  | ({ what: "glyphs"; query: GlyphQuery } & FaceAsked)
+  | ({ what: "anatomy"; traits: Traits } & FaceAsked)
+  | { what: "beside"; one: Located; other: Located; letter: string };
+type Replies = { glyphs: GlyphPage; anatomy: Anatomy; beside: Beside | null };
+export type FaceReply<R extends FaceRequest> = Replies[R["what"]];
+type Asked<W extends FaceRequest["what"]> = Extract<FaceRequest, { what: W }>;
+
+const MAX_TABLES = 12;
+const tables = new LRUCache<string, Promise<GlyphTable>>({ max: MAX_TABLES });
+
+function tableOf({ sfntSha256, features }: FaceAsked): Promise<GlyphTable> {
+  let table = tables.get(sfntSha256);
+  if (!table) {
+    table = buildGlyphTable(readStored(sfntSha256), features);
+    tables.set(sfntSha256, table);
+    // What failed is tried again at the next request.
+    table.catch(() => tables.delete(sfntSha256));
+  }
+  return table;
+}
+
+export const glyphs = async (asked: Asked<"glyphs">): Promise<GlyphPage> =>
+  pageGlyphs(await tableOf(asked), asked.query);
+
+export const anatomy = async (asked: Asked<"anatomy">): Promise<Anatomy> =>
+  readAnatomy((await tableOf(asked)).face, asked.traits);
+
+export async function beside({ one, other, letter }: Asked<"beside">): Promise<Beside | null> {
+  const faceOf = async (f: Located) =>
+    f.location ? openFace(readStored(f.sfntSha256), f.location) : (await tableOf(f)).face;
+  return tellApart(await faceOf(one), await faceOf(other), letter);
+}

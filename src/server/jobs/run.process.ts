@@ -1,0 +1,39 @@
+// Program of the jobs' process: imports, syncs, purchases, hand-overs and readings are done here, beside the server. It tells the
+// server that it lives; one that hangs is killed there and started again.
+import { getDb } from "../db/open";
+import { watchOwnProcess } from "../workers/watch";
+import { buyFonts } from "./buyFonts";
+import { handOver } from "./handOver";
+import { importFiles } from "./importFiles";
+import { partCopies } from "./partCopies";
+import { startQueue, stopJob, wakeQueue, type JobsMessage } from "./queue";
+import { readDemoLibrary } from "./readDemoLibrary";
+import { rereadStyles } from "./rereadStyles";
+import { syncLibrary } from "./syncLibrary";
+import { watchFolders } from "./watchFolders";
+
+const BEAT_MS = 500;
+const MEMORY_MB = 1536;
+
+watchOwnProcess(MEMORY_MB);
+process.on("disconnect", () => process.kill(process.pid, "SIGKILL"));
+setInterval(() => process.send?.("beat"), BEAT_MS);
+process.on("message", (message: JobsMessage) => {
+  if ("cancel" in message) return stopJob(message.cancel);
+  if ("close" in message) {
+    getDb().close();
+    process.exit(0);
+  }
+  wakeQueue();
+  watchFolders(getDb());
+});
+startQueue({
+  "read-library": readDemoLibrary,
+  reread: rereadStyles,
+  "part-copies": partCopies,
+  import: importFiles,
+  "sync-library": syncLibrary,
+  buy: buyFonts,
+  handover: handOver,
+});
+watchFolders(getDb());

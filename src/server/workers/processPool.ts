@@ -1,0 +1,182 @@
+// A pool of child processes for work on strangers' bytes. A thread is not enough: native code outlives a thread that is ended, and
+// its memory counts to the server. A process is killed whole. Waiting in line costs no time limit, and the line has an end.
+import type { ChildProcess } from "node:child_process";
+import type { ChildMessage, ParentMessage } from "./child";
+import { forkNode } from "./forkNode";
+
+/** Why there is no reply. "let-go": the asker has gone. */
+export type EndCode = "busy" | "let-go" | "took-too-long" | "too-much-memory" | "reader-failed";
+export type Ran<T> = { ok: true; value: T } | { ok: false; code: EndCode; detail: string; place?: number };
+
+export type PoolOptions = {
+  /** The child's program: dist-workers/child.mjs. */
+  program: string;
+  /** The worker entry that it loads. */
+  entry: string;
+  processes: number;
+  /** Memory of one process, script heap and native together. Beyond it the process is killed. */
+  memoryMb: number;
+  /** How many may wait; beyond it the answer is "busy". */
+  line?: number;
+  /** An idle process ends after so long. */
+  idleMs?: number;
+};
+export type RunOptions = { timeoutMs: number; signal?: AbortSignal; name?: string };
+
+type Task = {
+  id: number;
+  request: unknown;
+  options: RunOptions;
+  resolve: (ran: Ran<never>) => void;
+  forget: () => void;
+};
+type Child = {
+  process: ChildProcess;
+  task: Task | null;
+  timer?: NodeJS.Timeout;
+  idle?: NodeJS.Timeout;
+  /** Why we killed it; undefined when it ended by itself. */
+  killedFor?: Exclude<EndCode, "busy">;
+};
+
+/** How long a task may go on after its asker has gone: it is asked to stop, then killed. */
+const GRACE_MS = 1_000;
+
+export class ProcessPool {
+  private readonly children = new Set<Child>();
+  private readonly waiting: Task[] = [];
+  private count = 0;
+  constructor(private readonly options: PoolOptions) {}
+
+  /** How many wait in line. */
+  get inLine(): number {
+    return this.waiting.length;
+  }
+
+  /**
+   * Runs one request in a process of the pool. Its limit of time begins when a process takes it up.
+   * @param request - structured-cloneable; bytes are copied.
+   * @returns the reply, or the code of why there is none. Never throws.
+   */
+  run<Request, Reply>(request: Request, options: RunOptions): Promise<Ran<Reply>> {
+    return new Promise((resolve) => {
+      if (options.signal?.aborted) return resolve({ ok: false, code: "let-go", detail: "The asker has gone." });
+      const place = this.waiting.length + 1;
+      if (!this.hasFree() && this.waiting.length >= (this.options.line ?? Infinity))
+        return resolve({ ok: false, code: "busy", detail: `${place} are waiting already.`, place });
+      const onAbort = () => this.letGo(task);
+      const task: Task = {
+        id: ++this.count,
+        request,
+        options,
+        resolve: resolve as Task["resolve"],
+        forget: () => options.signal?.removeEventListener("abort", onAbort),
+      };
+      options.signal?.addEventListener("abort", onAbort, { once: true });
+      this.waiting.push(task);
+      this.next();
+    });
+  }
+
+  /** Kills every process; what runs or waits is let go. */
+  close() {
+    for (const task of this.waiting.splice(0))
+      settle(task, { ok: false, code: "let-go", detail: "The pool is closed." });
+    for (const child of this.children) this.kill(child, "let-go");
+  }
+
+  private hasFree() {
+    return this.children.size < this.options.processes || [...this.children].some((c) => !c.task && !c.killedFor);
+  }
+
+  private next() {
+    while (this.waiting.length) {
+      let child = [...this.children].find((c) => !c.task && !c.killedFor);
+      if (!child && this.children.size < this.options.processes) child = this.start();
+      if (!child) return;
+      this.give(child, this.waiting.shift()!);
+    }
+  }
+
+  private give(child: Child, task: Task) {
+    clearTimeout(child.idle);
+    child.task = task;
+    child.process.ref();
+    child.process.channel?.ref();
+    child.timer = setTimeout(() => this.kill(child, "took-too-long"), task.options.timeoutMs);
+    const message: ParentMessage = { id: task.id, name: task.options.name ?? "default", request: task.request };
+    child.process.send(message, (error) => {
+      if (error) this.kill(child, "reader-failed");
+    });
+  }
+
+  private start(): Child {
+    const { program, entry, memoryMb } = this.options;
+    const child: Child = {
+      process: forkNode(program, [entry, String(memoryMb)], [`--max-old-space-size=${memoryMb}`]),
+      task: null,
+    };
+    this.children.add(child);
+    child.process.on("message", (message: ChildMessage) => this.onReply(child, message));
+    child.process.on("error", (error) => this.onEnd(child, error.message));
+    child.process.on("exit", (code, signal) => this.onEnd(child, `ended with ${signal ?? code}`, signal));
+    return child;
+  }
+
+  private onReply(child: Child, message: ChildMessage) {
+    const { task } = child;
+    if (!task || task.id !== message.id || child.killedFor) return;
+    clearTimeout(child.timer);
+    child.task = null;
+    if (message.ok) settle(task, { ok: true, value: message.reply as never });
+    else settle(task, { ok: false, code: message.code, detail: message.detail });
+    if (!message.ok && message.isBroken) this.kill(child, "reader-failed");
+    else this.rest(child);
+    this.next();
+  }
+
+  /** An idle process holds nothing up, and ends after a while. */
+  private rest(child: Child) {
+    child.process.unref();
+    child.process.channel?.unref();
+    child.idle = setTimeout(() => this.kill(child, "let-go"), this.options.idleMs ?? 60_000);
+    child.idle.unref();
+  }
+
+  private onEnd(child: Child, detail: string, signal?: NodeJS.Signals | null) {
+    if (!this.children.delete(child)) return;
+    clearTimeout(child.timer);
+    clearTimeout(child.idle);
+    // Nobody but the child's own watch kills it without our having said so: it used too much memory. V8 aborts for the same reason.
+    const code =
+      child.killedFor ?? (signal === "SIGKILL" || signal === "SIGABRT" ? "too-much-memory" : "reader-failed");
+    if (child.task) settle(child.task, { ok: false, code, detail });
+    child.task = null;
+    this.next();
+  }
+
+  private letGo(task: Task) {
+    const at = this.waiting.indexOf(task);
+    if (at >= 0) {
+      this.waiting.splice(at, 1);
+      return settle(task, { ok: false, code: "let-go", detail: "The asker has gone." });
+    }
+    const child = [...this.children].find((c) => c.task === task);
+    if (!child) return;
+    child.process.send({ cancel: task.id } satisfies ParentMessage, () => {});
+    const timer = setTimeout(() => {
+      if (child.task === task) this.kill(child, "let-go");
+    }, GRACE_MS);
+    timer.unref();
+  }
+
+  private kill(child: Child, reason: NonNullable<Child["killedFor"]>) {
+    child.killedFor ??= reason;
+    child.process.kill("SIGKILL");
+  }
+}
+
+function settle(task: Task, ran: Ran<never>) {
+  task.forget();
+  task.resolve(ran);
+}

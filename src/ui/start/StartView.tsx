@@ -1,0 +1,28 @@
+"use client";
+// What somebody sees who has no brief yet.
+import { useState } from "react";
+import type { Brief } from "@/contracts/brief";
+import { writeFault } from "../messages";
+import { callApi, faultOf } from "../parts/api";
+
+export function StartView() {
+  const [fault, setFault] = useState("");
+  const begin = () =>
+    callApi<Brief>("/briefs", { method: "POST", json: { name: "First brief" } })
+      .then((brief) => window.location.assign(`/b/${brief.briefId}/brief`))
+      .catch((error: unknown) => setFault(writeFault(faultOf(error)).what));
+  return (
+    <main className="mx-auto mt-[18vh] w-[460px]">
+      <h1 className="text-[22px] font-bold">Start with a brief</h1>
+      <p className="mt-2 text-basalt">
+        A brief holds one project: its words, what it is for, its size and colours. Every face is shown in those words.
+      </p>
+      <button type="button" className="btn btn-act mt-4" onClick={() => void begin()}>
+        New brief
+      </button>
+      <p className="mt-2 text-madder" role="alert">
+        {fault}
+      </p>
+    </main>
+  );
+}
