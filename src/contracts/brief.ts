@@ -1,11 +1,19 @@
 // A brief: one project's words, uses, size and colours. All fields that the interface edits and the checks read.
 import { z } from "zod";
-import { BriefId, StyleId } from "./ids";
+import { BriefId, KeptId, StyleId } from "./ids";
 import { Use } from "./traits";
 import { LengthUnit } from "./units";
 
 export const LINE_ROLES = ["title", "second", "heading", "text", "caption", "figures"] as const;
-export const BriefLine = z.object({ text: z.string().max(400), role: z.enum(LINE_ROLES) });
+export const BriefLine = z.object({
+  id: z
+    .string()
+    .regex(/^l_[a-z0-9]{1,16}$/)
+    .optional()
+    .describe("given by the server where it is absent: changes of one line meet by it"),
+  text: z.string().max(400),
+  role: z.enum(LINE_ROLES),
+});
 export type BriefLine = z.infer<typeof BriefLine>;
 
 export const LevelBy = z.enum(["point-size", "x-height", "capitals", "line-width"]);
@@ -28,8 +36,16 @@ export const BriefFields = z.object({
 });
 export type BriefFields = z.infer<typeof BriefFields>;
 
+/** Where a face stands on its axes: axis tag → value. Empty: at its defaults. */
+export const Location = z.record(z.string().regex(/^[ -~]{4}$/), z.number());
+/** OpenType features that are switched: tag → value. */
+export const FeatureValues = z.record(z.string().regex(/^[ -~]{4}$/), z.number().int().min(0).max(200));
+
 export const Kept = z.object({
+  keptId: KeptId,
   styleId: StyleId,
+  location: Location,
+  features: FeatureValues,
   role: z.string().max(60),
   note: z.string().max(2000),
   favourite: z.boolean(),
@@ -42,16 +58,15 @@ export const Brief = BriefFields.extend({
   briefId: BriefId,
   createdAt: z.string(),
   changedAt: z.string(),
+  version: z.number().int().describe("grows with every change of the brief, its lines and what is kept"),
   kept: z.array(Kept),
   setAside: z.array(StyleId),
   picture: z.string().nullable().describe("digest of the picture that faces are set on, at /briefs/:id/picture"),
 });
 export type Brief = z.infer<typeof Brief>;
 
-export const BriefCreate = BriefFields.partial().extend({ name: BriefFields.shape.name, copyOf: BriefId.optional() });
-export type BriefCreate = z.infer<typeof BriefCreate>;
-/** No defaults here: a field left out of a change stays as it was. */
-export const BriefPatch = z
+/** No defaults here: a field left out of a change, or of a copy, stays as it was. */
+const BriefChange = z
   .object({
     name: z.string().trim().min(1).max(120),
     client: z.string().max(120),
@@ -65,9 +80,17 @@ export const BriefPatch = z
     ink: Colour,
     paper: Colour,
     wanted: z.string().max(200),
-    deleted: z.boolean(),
   })
   .partial();
+export const BriefCreate = BriefChange.extend({ name: BriefFields.shape.name, copyOf: BriefId.optional() });
+export type BriefCreate = z.infer<typeof BriefCreate>;
+export const BriefPatch = BriefChange.extend({
+  deleted: z.boolean().optional(),
+  version: z.number().int().optional().describe("of the brief that was changed: an older one is refused (409)"),
+  base: BriefChange.optional().describe(
+    "the changed fields as they were known: what others changed meanwhile is merged by line and word; what both changed is refused (409)",
+  ),
+});
 export type BriefPatch = z.infer<typeof BriefPatch>;
 
 export const KeptPut = z.object({
@@ -77,6 +100,25 @@ export const KeptPut = z.object({
   place: z.number().int().min(0).optional(),
 });
 export type KeptPut = z.infer<typeof KeptPut>;
+export const KeptPost = KeptPut.extend({
+  styleId: StyleId,
+  location: Location.default({}),
+  features: FeatureValues.default({}),
+});
+export type KeptPost = z.infer<typeof KeptPost>;
+
+/** What a change did, for those who look at the same brief. */
+export const BriefEvent = z.object({ version: z.number().int(), by: z.string(), fields: z.array(z.string()) });
+export type BriefEvent = z.infer<typeof BriefEvent>;
+
+/** What undo or redo gave back. */
+export const StepBack = z.object({
+  summary: z.string().nullable().describe("what was undone or done again; null: there was nothing"),
+  brief: Brief,
+  canUndo: z.boolean(),
+  canRedo: z.boolean(),
+});
+export type StepBack = z.infer<typeof StepBack>;
 
 export const Check = z.object({
   check: z.enum(["characters", "use", "health"]),

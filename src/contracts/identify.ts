@@ -50,7 +50,7 @@ export const IdentifyMatch = z.object({
     .nullable()
     .describe("whether the picture's letters tell it from the first match, and which letter would"),
   overlay: z
-    .object({ path: z.string(), widthPx: z.number(), heightPx: z.number() })
+    .object({ path: SvgPath, widthPx: z.number(), heightPx: z.number() })
     .describe("the face's outline laid over the straightened strip, SVG path in strip pixels"),
 });
 export type IdentifyMatch = z.infer<typeof IdentifyMatch>;

@@ -16,6 +16,11 @@ export const BriefId = z
   .regex(/^b_[a-z0-9-]{1,60}$/)
   .brand<"BriefId">();
 export type BriefId = z.infer<typeof BriefId>;
+export const KeptId = z
+  .string()
+  .regex(/^k_[a-z0-9]{8,32}(?:-[a-z0-9]{1,12})?$/)
+  .brand<"KeptId">();
+export type KeptId = z.infer<typeof KeptId>;
 export const JobId = z
   .string()
   .regex(/^j_[a-z0-9]{8,32}$/)

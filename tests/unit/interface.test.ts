@@ -12,7 +12,10 @@ import { moveFocus } from "@/ui/find/select";
 import { writeFault } from "@/ui/messages";
 
 const entry = (styleId: string, place: number): Kept => ({
+  keptId: `k_${styleId.slice(2)}` as Kept["keptId"],
   styleId: styleId as Kept["styleId"],
+  location: {},
+  features: {},
   role: "",
   note: "",
   favourite: false,
@@ -24,11 +27,21 @@ const brief: Brief = {
   briefId: "b_b" as Brief["briefId"],
   createdAt: "",
   changedAt: "",
+  version: 1,
   kept: [entry("s_a", 0), entry("s_b", 1)],
   setAside: [],
   picture: null,
 };
-const bench: BenchState = { brief, undoable: [], notice: null, trayOpen: true, facts: [], keys: [] };
+const bench: BenchState = {
+  brief,
+  undoable: [],
+  notice: null,
+  trayOpen: true,
+  facts: [],
+  keys: [],
+  unsaved: { count: 0, isFailing: false },
+  conflict: null,
+};
 
 describe("the bench", () => {
   test("keeping puts a face at its place and brings it back from aside", () => {
@@ -41,7 +54,7 @@ describe("the bench", () => {
       ["s_b", 2],
     ]);
     expect(kept.brief.setAside).toEqual([]);
-    expect(benchReducer(kept, { type: "let go", styleId: "s_a" as never }).brief.kept.map((k) => k.styleId)).toEqual([
+    expect(benchReducer(kept, { type: "let go", keptId: "k_a" as never }).brief.kept.map((k) => k.styleId)).toEqual([
       "s_c",
       "s_b",
     ]);

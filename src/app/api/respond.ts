@@ -95,6 +95,12 @@ export function readQuery<S extends z.ZodType>(request: NextRequest, schema: S):
   return parsed.success ? { ok: true, value: parsed.data } : { ok: false, response: broken(parsed.error) };
 }
 
+/** Who asks, as a tab says itself: what it changed is its own to undo. */
+export function whoAsks(request: NextRequest): string {
+  const said = request.headers.get("x-who") ?? "";
+  return /^[a-z0-9]{8,32}$/.test(said) ? said : "script";
+}
+
 /** A value, or 404 when it is null. */
 export const valueOr404 = (value: unknown, status = 200) =>
   value === null ? refusal("not-found") : NextResponse.json(value, { status });

@@ -45,6 +45,13 @@ export function measureReach(sfnt: Uint8Array, axes: Axis[], atDefault: Traits):
 
 const orderOf = (tag: string) => (FIRST.includes(tag) ? FIRST.indexOf(tag) : FIRST.length);
 
+/** Registered axes (OpenType 1.9.1 "fvar") that are made for a trait. */
+const REGISTERED: Partial<Record<(typeof FOLLOWED)[number], string>> = {
+  weight: "wght",
+  width: "wdth",
+  slantDeg: "slnt",
+};
+
 /**
  * The axis setting that brings a trait to a wanted value, by straight lines between the default and the ends.
  * @returns tag → value for the one axis that reaches it best; null when none comes nearer than the default.
@@ -73,8 +80,12 @@ export function findSetting(
     const share = (target - now) / (there - now);
     if (share <= 0) continue;
     const held = Math.min(1, share);
+    const value = from + held * (end.at - from);
+    // The axis that is made for it goes before parametric ones, unless it reaches less than half the way.
+    if (end.tag === REGISTERED[trait] && held * (there - now) >= (target - now) / 2 === target > now)
+      return { [end.tag]: Number(value.toFixed(2)) };
     const off = Math.abs(now + held * (there - now) - target) + 0.01 * orderOf(end.tag) * Math.abs(target - now);
-    if (!best || off < best.off) best = { tag: end.tag, value: from + held * (end.at - from), off };
+    if (!best || off < best.off) best = { tag: end.tag, value, off };
   }
   return best && { [best.tag]: Number(best.value.toFixed(2)) };
 }

@@ -38,13 +38,17 @@ export async function handOver({ job, signal, progress }: JobContext): Promise<v
   const names = new NamesOnce();
   const sound: ShortlistStyle[] = [];
   let webFiles = 0;
+  const added = new Set<string>();
   for (const s of inside) {
     if (signal.aborted) return;
-    const added = addFonts(s, options, names.take(nameOf(s)), add);
-    if (added.ok) {
+    // A face that is kept at several settings is one file.
+    if (added.has(s.record.styleId)) continue;
+    added.add(s.record.styleId);
+    const put = addFonts(s, options, names.take(nameOf(s)), add);
+    if (put.ok) {
       sound.push(s);
-      webFiles += added.webFiles;
-    } else notes.push(`Left out: ${nameOf(s)}. ${added.why}`);
+      webFiles += put.webFiles;
+    } else notes.push(`Left out: ${nameOf(s)}. ${put.why}`);
     step();
   }
   if (options.web && !webFiles) notes.push("No web files: none of the faces came as WOFF2.");
@@ -55,7 +59,8 @@ export async function handOver({ job, signal, progress }: JobContext): Promise<v
   add("shortlist.csv", writeShortlistCsv(styles, "shortlist"));
   step();
   if (options.contactSheet && sound.length) {
-    const sheet = await writeSheetFor(brief, sound);
+    const shown = inside.filter((s) => sound.some((other) => other.record.styleId === s.record.styleId));
+    const sheet = await writeSheetFor(brief, shown);
     if (sheet.ok) add("contact-sheet.pdf", sheet.value);
     else notes.push(`No contact sheet. ${sheet.message}`);
   }

@@ -32,6 +32,7 @@ import { closePools } from "../jobs/pool";
 import { valueOf } from "../../../tests/fixtures/outcomes";
 
 let db: Db;
+const changed = (...asked: Parameters<typeof changeBrief>) => valueOf(changeBrief(...asked));
 const data = mkdtempSync(join(tmpdir(), "fond-quarry-unit-"));
 process.env.FOND_QUARRY_DATA = data;
 afterAll(() => {
@@ -68,6 +69,7 @@ describe("migrations", () => {
       "answers",
       "basket",
       "brief_pictures",
+      "brief_steps",
       "briefs",
       "changes",
       "counters",
@@ -102,6 +104,7 @@ describe("migrations", () => {
       { name: "0005-identifications.sql" },
       { name: "0006-people.sql" },
       { name: "0007-trust.sql" },
+      { name: "0008-briefs.sql" },
     ]);
   });
 });
@@ -239,16 +242,16 @@ describe("briefs", () => {
   test("created, changed, deleted, brought back", () => {
     const brief = createBrief(db, fields)!;
     expect(brief.briefId).toMatch(/^b_open-night-poster-/);
-    expect(changeBrief(db, brief.briefId, { ink: "#112233" })).toMatchObject({
+    expect(changed(db, brief.briefId, { ink: "#112233" })).toMatchObject({
       ink: "#112233",
       name: "Open Night poster",
     });
     expect(deleteBrief(db, brief.briefId)).toBe(true);
     expect(findBrief(db, brief.briefId)).toBeNull();
     expect(deleteBrief(db, brief.briefId)).toBe(false);
-    expect(changeBrief(db, brief.briefId, { deleted: false })?.ink).toBe("#112233");
+    expect(changed(db, brief.briefId, { deleted: false }).ink).toBe("#112233");
     expect(listBriefs(db)).toHaveLength(1);
-    expect(changeBrief(db, "b_gone", { name: "x" })).toBeNull();
+    expect(changeBrief(db, "b_gone", { name: "x" })).toMatchObject({ ok: false, code: "not-found" });
   });
 
   test("a copy takes fields and what is kept, and goes its own way", async () => {

@@ -46,7 +46,7 @@ function start() {
   if (!isSound(db)) throw new FaultError("data-damaged");
   const now = new Date().toISOString();
   const passcodes = preparePasscodes();
-  if (passcodes) console.log(tellPasscodes(passcodes));
+  if (passcodes) process.stdout.write(`${tellPasscodes(passcodes)}\n`);
   sweepStore();
   sweepIncoming(new Set(listJobsIn(db, "waiting", "running", "failed").map((j) => j.jobId)));
   putLibrary(db, OWN_LIBRARY.libraryId, OWN_LIBRARY.name, "own", now);

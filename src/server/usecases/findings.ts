@@ -257,11 +257,7 @@ export function listItems(db: Db, brief: Brief, styleIds: readonly string[]): Sh
 
 /** Items of the styles kept for a brief, in their order. */
 export const listKeptItems = (db: Db, brief: Brief): ShownItem[] =>
-  listItems(
-    db,
-    brief,
-    brief.kept.map((k) => k.styleId),
-  );
+  listItems(db, brief, [...new Set(brief.kept.map((k) => k.styleId))]);
 
 /** Answers GET /suggestions. */
 export const listSuggestions = (db: Db, q: string): Suggestions => ({

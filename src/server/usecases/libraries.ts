@@ -5,7 +5,7 @@ import type { z } from "zod";
 import { refuse, succeed, type Outcome } from "@/contracts/errors";
 import type { JobId, LibraryId } from "@/contracts/ids";
 import type { Library, LibraryAdd, LibraryPatch, PublicationLine, SetLineReply } from "@/contracts/libraries";
-import { getDb, type Db } from "../db/open";
+import type { Db } from "../db/open";
 import { isLoopbackOnly } from "../access/hosts";
 import { askLibrary } from "../jobs/pool";
 import { addJob, cancelJob, describeJob, wakeQueue } from "../jobs/queue";

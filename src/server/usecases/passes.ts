@@ -1,4 +1,5 @@
 // Sorting through: a pass is begun with what a question finds, every mark is stored at once, and each can be undone.
+import type { Kept } from "@/contracts/brief";
 import { randomBytes } from "node:crypto";
 import type { BriefId, StyleId } from "@/contracts/ids";
 import { nextUnmarked, type Mark, type Pass, type PassBegin, type PassId, type PassSummary } from "@/contracts/passes";
@@ -18,14 +19,14 @@ import {
   type MarkRow,
   type PassRow,
 } from "../queries/finding";
-import { keepStyle, letGo, setAside } from "./briefs";
+import { keepAt, keepStyle, letGo, setAside } from "./briefs";
 import { listFoundIds, listItems } from "./findings";
 
 /** A pass holds no more: a day's work many times over. */
 export const MOST_FACES = 5000;
 
 /** What was before a mark. */
-type Was = { kept: boolean; aside: boolean };
+type Was = { kept: boolean; aside: boolean; entries?: Kept[] };
 
 /** @returns null when the brief is unknown; "nothing-found" when the question finds no face. */
 export function beginPass(
@@ -104,6 +105,8 @@ export function markPlace(db: Db, briefId: string, passId: string, place: number
     const was: Was = {
       kept: brief.kept.some((k) => k.styleId === styleId),
       aside: brief.setAside.includes(styleId as StyleId),
+      // What is set aside is kept no longer: undo keeps it as it was.
+      entries: brief.kept.filter((k) => k.styleId === styleId),
     };
     if (mark === "kept") keepStyle(db, briefId, styleId, {});
     if (mark === "aside") setAside(db, briefId, styleId, true);
@@ -130,6 +133,7 @@ function takeBack(db: Db, briefId: string, passId: string, place: number) {
   if (mark.mark === "kept" && !was.kept) letGo(db, briefId, mark.styleId);
   if (mark.mark === "aside" && !was.aside) setAside(db, briefId, mark.styleId, false);
   if (mark.mark === "kept" && was.aside) setAside(db, briefId, mark.styleId, true);
+  if (mark.mark === "aside") for (const entry of was.entries ?? []) keepAt(db, briefId, entry);
   removeMark(db, passId, place);
 }
 

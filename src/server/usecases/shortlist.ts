@@ -86,6 +86,8 @@ export function writeShortlistCsv(
       "missing characters",
       "weight",
       "x-height em",
+      "axes",
+      "features",
     ],
     styles.map(({ kept, record, verdict, missing }, i) => [
       i + 1,
@@ -99,6 +101,8 @@ export function writeShortlistCsv(
       missing.join(" "),
       record.traits.weight,
       record.traits.xHeightEm,
+      writeAxes(kept.location),
+      writeAxes(kept.features),
     ]),
   );
 }
@@ -116,6 +120,12 @@ export const writeShortlistCredits = (brief: Brief, styles: ShortlistStyle[]) =>
       source: sourceOf(record, provenance),
     })),
   );
+
+/** Axes or features with their values: "wght 250, wdth 80". */
+const writeAxes = (values: Record<string, number>) =>
+  Object.entries(values)
+    .map(([tag, value]) => `${tag.trim()} ${value}`)
+    .join(", ");
 
 /** Where the file that is handed over came from: of a bought face the delivery, not the trial. */
 function sourceOf(record: StyleRecord, provenance: ProvenanceEntry[]): string {
@@ -184,6 +194,7 @@ export async function writeSheetFor(
       .map(({ kept, record, verdict, missing }) => ({
         name: `${record.family} ${record.style}`,
         facts: [
+          writeAxes(kept.location),
           kept.role,
           VERDICT_WORDS[verdict],
           record.rights.spdx,
@@ -193,6 +204,8 @@ export async function writeSheetFor(
           .join("  ·  "),
         note: kept.note,
         sfnt: readStored(record.sfntSha256),
+        location: kept.location,
+        features: kept.features,
         coverage: record.coverage,
         level: levelFactor(record.traits, brief.levelBy),
       })),

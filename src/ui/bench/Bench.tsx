@@ -10,6 +10,7 @@ import { DropAnywhere } from "./DropAnywhere";
 import { FootLine } from "./FootLine";
 import { Rail, STEPS } from "./Rail";
 import { Notice } from "./Notice";
+import { ConflictNotice } from "./Unsaved";
 import { Tray } from "./Tray";
 
 export function Bench({
@@ -31,22 +32,24 @@ export function Bench({
 const VIEWS_WITH_TRAY = ["find", "identify", "style", "pass"];
 
 function Frame({ briefs, children }: { briefs: { briefId: string; name: string }[]; children: ReactNode }) {
-  const { brief, undo, trayOpen } = useBench();
+  const { brief, undo, redo, trayOpen } = useBench();
   const router = useRouter();
   const view = usePathname().split("/")[3] ?? "";
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return;
+      const isRedo = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "y";
+      if (isTyping(event) || event.altKey || ((event.ctrlKey || event.metaKey) && !isRedo)) return;
       const step = STEPS.find((s) => s.digit === event.key);
       if (step) router.push(`/b/${brief.briefId}/${step.path}`);
-      else if (event.key.toLowerCase() === "u") undo();
+      else if (isRedo || event.key === "U") redo();
+      else if (event.key === "u") undo();
       else if (event.key === "/" && view !== "find") router.push(`/b/${brief.briefId}/find?focus=search`);
       else return;
       event.preventDefault();
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [brief.briefId, router, undo, view]);
+  }, [brief.briefId, router, undo, redo, view]);
   useDeletedBrief();
   return (
     <div className="grid h-dvh grid-cols-[92px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)]">
@@ -64,6 +67,7 @@ function Frame({ briefs, children }: { briefs: { briefId: string; name: string }
         <FootLine canFold={VIEWS_WITH_TRAY.includes(view)} />
       </div>
       <Notice />
+      <ConflictNotice />
       <DropAnywhere />
     </div>
   );

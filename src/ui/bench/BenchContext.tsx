@@ -1,5 +1,5 @@
 "use client";
-// The bench's state with its effects: changes go to the server, can be undone, and reach every view.
+// The bench's state with its effects: changes go to the server in order, can be undone, and reach every view and every tab.
 import { useQueryClient } from "@tanstack/react-query";
 import {
   createContext,
@@ -12,28 +12,34 @@ import {
   type Dispatch,
   type ReactNode,
 } from "react";
-import type { Brief, BriefPatch, Kept, KeptPut } from "@/contracts/brief";
-import type { StyleId } from "@/contracts/ids";
+import type { Brief, BriefPatch, Kept, KeptPut, StepBack } from "@/contracts/brief";
+import type { KeptId, StyleId } from "@/contracts/ids";
+import { keptIdOf } from "@/core/brief/keptId";
 import { callApi, faultOf } from "../parts/api";
 import { writeFault } from "../messages";
+import { useBriefSaves } from "./useBriefSaves";
 import { benchReducer, type BenchAction, type BenchState } from "./state";
+
+/** Where a face stands on its axes, and its features: as it was seen. */
+export type SeenAt = { location?: Record<string, number>; features?: Record<string, number> };
 
 type Bench = BenchState & {
   dispatch: Dispatch<BenchAction>;
   changeBrief: (patch: BriefPatch) => void;
-  keep: (styleId: StyleId, name: string, put?: KeptPut) => void;
-  letGo: (styleId: StyleId, name: string) => void;
-  toggleKept: (styleId: StyleId, name: string) => void;
+  keep: (styleId: StyleId, name: string, put?: KeptPut, at?: SeenAt) => void;
+  changeKept: (keptId: KeptId, name: string, put: KeptPut) => void;
+  letGo: (keptId: KeptId, name: string) => void;
+  toggleKept: (styleId: StyleId, name: string, at?: SeenAt) => void;
   setAside: (styleId: StyleId, name: string, aside: boolean) => void;
   undo: () => void;
+  redo: () => void;
   say: (says: string, isFault?: boolean) => void;
   sayFault: (error: unknown) => void;
   offerUndo: (says: string, undo: () => void) => void;
+  retrySaves: () => void;
 };
 
 const Context = createContext<Bench | null>(null);
-const SAVE_AFTER_MS = 300;
-const pendingKey = (briefId: string) => `pending ${briefId}`;
 
 export function useBench(): Bench {
   const bench = useContext(Context);
@@ -49,157 +55,141 @@ export function BenchProvider({ brief, children }: { brief: Brief; children: Rea
     trayOpen: true,
     facts: [],
     keys: [],
+    unsaved: { count: 0, isFailing: false },
+    conflict: null,
   });
-  const queries = useQueryClient();
-  const counter = useRef(0);
   const now = useRef(state);
   useEffect(() => {
     now.current = state;
   });
-  const briefId = brief.briefId;
-
-  const say = useCallback(
-    (says: string, isFault = false) =>
-      dispatch({ type: "said", notice: { id: ++counter.current, says, canUndo: false, isFault } }),
-    [],
-  );
-  const sayFault = useCallback(
-    (error: unknown) => {
-      const { what, now: next } = writeFault(faultOf(error));
-      say(`${what} ${next}`.trim(), true);
-    },
-    [say],
-  );
-  const offerUndo = useCallback(
-    (says: string, undo: () => void) => dispatch({ type: "done", undoable: { id: ++counter.current, says, undo } }),
-    [],
-  );
-  const refreshKept = useCallback(
-    () => void queries.invalidateQueries({ queryKey: ["kept", briefId] }),
-    [queries, briefId],
-  );
-  const refresh = useCallback(() => {
-    refreshKept();
-    void queries.invalidateQueries({ queryKey: ["styles"] });
-  }, [queries, refreshKept]);
-
-  const waiting = useRef<BriefPatch>({});
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
-  const flush = useCallback(() => {
-    clearTimeout(timer.current);
-    const patch = waiting.current;
-    if (!Object.keys(patch).length) return;
-    waiting.current = {};
-    callApi<Brief>(`/briefs/${briefId}`, { method: "PATCH", json: patch, keepalive: true })
-      .then(refresh)
-      .catch(sayFault);
-  }, [briefId, refresh, sayFault]);
-  useEffect(() => {
-    // The new page may be drawn before a change on its way arrives: it finds the change here and does it again.
-    const onHide = () => {
-      if (Object.keys(waiting.current).length)
-        sessionStorage.setItem(pendingKey(briefId), JSON.stringify(waiting.current));
-      flush();
-    };
-    window.addEventListener("pagehide", onHide);
-    return () => {
-      window.removeEventListener("pagehide", onHide);
-      flush();
-    };
-  }, [flush, briefId]);
-  const changeBrief = useCallback(
-    (patch: BriefPatch) => {
-      dispatch({ type: "brief changed here", patch });
-      waiting.current = { ...waiting.current, ...patch };
-      clearTimeout(timer.current);
-      // A name may be empty while it is typed, but is not saved so.
-      if (patch.name?.trim() === "") delete waiting.current.name;
-      timer.current = setTimeout(flush, SAVE_AFTER_MS);
-    },
-    [flush],
-  );
-
-  useEffect(() => {
-    const pending = sessionStorage.getItem(pendingKey(briefId));
-    if (!pending) return;
-    sessionStorage.removeItem(pendingKey(briefId));
-    changeBrief(JSON.parse(pending) as BriefPatch);
-  }, [briefId, changeBrief]);
-
-  const putKept = useCallback(
-    (styleId: StyleId, put: KeptPut) => {
-      const known = now.current.brief.kept.find((k) => k.styleId === styleId);
-      const base: Kept = known ?? {
-        styleId,
-        role: "",
-        note: "",
-        favourite: false,
-        place: now.current.brief.kept.length,
-        keptAt: new Date().toISOString(),
-      };
-      dispatch({ type: "kept", entry: { ...base, ...put } });
-      callApi(`/briefs/${briefId}/kept/${styleId}`, { method: "PUT", json: put }).then(refreshKept).catch(sayFault);
-    },
-    [briefId, refreshKept, sayFault],
-  );
-  const removeKept = useCallback(
-    (styleId: StyleId) => {
-      dispatch({ type: "let go", styleId });
-      callApi(`/briefs/${briefId}/kept/${styleId}`, { method: "DELETE" }).then(refreshKept).catch(sayFault);
-    },
-    [briefId, refreshKept, sayFault],
-  );
-  const keep = useCallback(
-    (styleId: StyleId, name: string, put: KeptPut = {}) => {
-      const before = now.current.brief.kept.find((k) => k.styleId === styleId);
-      putKept(styleId, put);
-      if (before)
-        offerUndo(`${name} changed`, () =>
-          putKept(styleId, { role: before.role, note: before.note, favourite: before.favourite, place: before.place }),
-        );
-      else offerUndo(`${name} kept`, () => removeKept(styleId));
-    },
-    [putKept, removeKept, offerUndo],
-  );
-  const letGo = useCallback(
-    (styleId: StyleId, name: string) => {
-      const before = now.current.brief.kept.find((k) => k.styleId === styleId);
-      if (!before) return;
-      removeKept(styleId);
-      offerUndo(`${name} let go`, () =>
-        putKept(styleId, { role: before.role, note: before.note, favourite: before.favourite, place: before.place }),
-      );
-    },
-    [putKept, removeKept, offerUndo],
-  );
-  const toggleKept = useCallback(
-    (styleId: StyleId, name: string) =>
-      (now.current.brief.kept.some((k) => k.styleId === styleId) ? letGo : keep)(styleId, name),
-    [keep, letGo],
-  );
-  const setAside = useCallback(
-    (styleId: StyleId, name: string, aside: boolean) => {
-      const put = (value: boolean) => {
-        dispatch({ type: "set aside", styleId, aside: value });
-        callApi(`/briefs/${briefId}/aside/${styleId}`, { method: value ? "PUT" : "DELETE" })
-          .then(refresh)
-          .catch(sayFault);
-      };
-      put(aside);
-      offerUndo(aside ? `${name} set aside` : `${name} brought back`, () => put(!aside));
-    },
-    [briefId, refresh, sayFault, offerUndo],
-  );
-  const undo = useCallback(() => {
-    const last = now.current.undoable[now.current.undoable.length - 1];
-    if (!last) return say("There is nothing to undo.");
-    last.undo();
-    dispatch({ type: "undone", id: last.id });
-  }, [say]);
-
+  const notices = useNotices(dispatch);
+  const saves = useBriefSaves(brief, now, dispatch, notices);
+  const keeping = useKeeping(brief.briefId, now, dispatch, saves.add);
+  const steps = useSteps(brief.briefId, now, dispatch, saves, notices);
   const bench = useMemo(
-    () => ({ ...state, dispatch, changeBrief, keep, letGo, toggleKept, setAside, undo, say, sayFault, offerUndo }),
-    [state, changeBrief, keep, letGo, toggleKept, setAside, undo, say, sayFault, offerUndo],
+    () => ({ ...state, dispatch, ...notices, ...saves, ...keeping, ...steps }),
+    [state, notices, saves, keeping, steps],
   );
   return <Context value={bench}>{children}</Context>;
+}
+
+export type Notices = Pick<Bench, "say" | "sayFault" | "offerUndo">;
+export type Now = { readonly current: BenchState };
+
+function useNotices(dispatch: Dispatch<BenchAction>): Notices {
+  const counter = useRef(0);
+  return useMemo(() => {
+    const say = (says: string, isFault = false) =>
+      dispatch({ type: "said", notice: { id: ++counter.current, says, canUndo: false, isFault } });
+    return {
+      say,
+      sayFault: (error) => {
+        const { what, now: next } = writeFault(faultOf(error));
+        say(`${what} ${next}`.trim(), true);
+      },
+      offerUndo: (says, undo) => dispatch({ type: "done", undoable: { id: ++counter.current, says, undo } }),
+    };
+  }, [dispatch]);
+}
+
+type Keeping = Pick<Bench, "keep" | "changeKept" | "letGo" | "toggleKept" | "setAside">;
+
+/** What is kept and set aside: shown at once, saved in order; undo is the server's. */
+function useKeeping(
+  briefId: string,
+  now: Now,
+  dispatch: Dispatch<BenchAction>,
+  add: ReturnType<typeof useBriefSaves>["add"],
+): Keeping {
+  return useMemo(() => {
+    const path = `/briefs/${briefId}`;
+    const put = (entry: Kept, change: KeptPut, says: string, isNew: boolean) => {
+      const { keptId, styleId, location, features } = entry;
+      dispatch({ type: "kept", entry: { ...entry, ...change } });
+      dispatch({ type: "stepped", says });
+      if (isNew)
+        add({
+          name: `keep ${keptId}`,
+          path: `${path}/kept`,
+          method: "POST",
+          json: { styleId, location, features, ...change },
+        });
+      else add({ name: `kept ${keptId}`, path: `${path}/kept/${keptId}`, method: "PATCH", json: change });
+    };
+    const keep: Keeping["keep"] = (styleId, name, change = {}, { location = {}, features = {} } = {}) => {
+      const keptId = keptIdOf(styleId, location, features) as KeptId;
+      const known = now.current.brief.kept.find((k) => k.keptId === keptId);
+      const place = now.current.brief.kept.length;
+      const fresh = { keptId, styleId, location, features, role: "", note: "", favourite: false, place };
+      put(
+        known ?? { ...fresh, keptAt: new Date().toISOString() },
+        change,
+        `${name} ${known ? "changed" : "kept"}`,
+        !known,
+      );
+    };
+    const changeKept: Keeping["changeKept"] = (keptId, name, change) => {
+      const known = now.current.brief.kept.find((k) => k.keptId === keptId);
+      if (known) put(known, change, `${name} changed`, false);
+    };
+    const letGo: Keeping["letGo"] = (keptId, name) => {
+      dispatch({ type: "let go", keptId });
+      dispatch({ type: "stepped", says: `${name} removed` });
+      add({ name: `let go ${keptId}`, path: `${path}/kept/${keptId}`, method: "DELETE" });
+    };
+    const toggleKept: Keeping["toggleKept"] = (styleId, name, at = {}) => {
+      const { kept } = now.current.brief;
+      const exact = keptIdOf(styleId, at.location, at.features);
+      const known = kept.find((k) => k.keptId === exact) ?? kept.find((k) => k.styleId === styleId);
+      if (known) letGo(known.keptId, name);
+      else keep(styleId, name, {}, at);
+    };
+    const setAside: Keeping["setAside"] = (styleId, name, aside) => {
+      dispatch({ type: "set aside", styleId, aside });
+      dispatch({ type: "stepped", says: aside ? `${name} set aside` : `${name} brought back` });
+      add({ name: `aside ${styleId}`, path: `${path}/aside/${styleId}`, method: aside ? "PUT" : "DELETE" });
+    };
+    return { keep, changeKept, letGo, toggleKept, setAside };
+  }, [briefId, now, dispatch, add]);
+}
+
+/** Undo and redo: first what this page alone can take back, else the brief's steps, which the server keeps. */
+function useSteps(
+  briefId: string,
+  now: Now,
+  dispatch: Dispatch<BenchAction>,
+  saves: ReturnType<typeof useBriefSaves>,
+  { say, sayFault }: Notices,
+): Pick<Bench, "undo" | "redo"> {
+  const queries = useQueryClient();
+  const { settled, who, arrive } = saves;
+  const step = useCallback(
+    async (which: "undo" | "redo") => {
+      await settled();
+      const back = await callApi<StepBack>(`/briefs/${briefId}/${which}`, {
+        method: "POST",
+        headers: { "x-who": who() },
+      });
+      arrive(back.brief);
+      for (const key of ["kept", "styles", "checks"]) void queries.invalidateQueries({ queryKey: [key] });
+      const done = which === "undo" ? "Undone" : "Done again";
+      say(back.summary ? `${done}: ${back.summary}` : `There is nothing to ${which}.`);
+    },
+    [briefId, settled, who, arrive, queries, say],
+  );
+  return useMemo(
+    () => ({
+      undo: () => {
+        const last = now.current.undoable[now.current.undoable.length - 1];
+        if (!last?.undo) {
+          if (last) dispatch({ type: "undone", id: last.id });
+          return void step("undo").catch(sayFault);
+        }
+        last.undo();
+        dispatch({ type: "undone", id: last.id });
+      },
+      redo: () => void step("redo").catch(sayFault),
+    }),
+    [now, dispatch, step, sayFault],
+  );
 }

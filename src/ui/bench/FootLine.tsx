@@ -4,6 +4,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import type { Job } from "@/contracts/jobs";
 import { callApi } from "../parts/api";
 import { useBench } from "./BenchContext";
+import { UnsavedMark } from "./Unsaved";
 import { useHealth } from "./Rail";
 
 export const useJobs = (every = 1000) => {
@@ -44,6 +45,7 @@ export function FootLine({ canFold }: { canFold: boolean }) {
         </span>
       ))}
       <span className="ml-auto" />
+      <UnsavedMark />
       {running && (
         <span className="flex items-center gap-2" role="status">
           <span>{running.title}</span>

@@ -9,7 +9,7 @@ import { callApi } from "../parts/api";
 import { CoreSample, type Ranges } from "../parts/CoreSample";
 import { CareMark } from "../parts/CareMark";
 import { Sample } from "../parts/Sample";
-import { sampleOf } from "../parts/sampleOf";
+import { addressOfKept, sampleAt, writeLocation } from "../parts/sampleOf";
 import { useBench } from "./BenchContext";
 import { useActiveLine } from "./BriefStrip";
 
@@ -35,22 +35,23 @@ export function Tray() {
         Kept <span className="num">{brief.kept.length}</span>
       </h2>
       <ul className="min-h-0 flex-1 overflow-y-auto px-3.5">
-        {brief.kept.map(({ styleId, role }) => {
+        {brief.kept.map(({ keptId, styleId, role, location, features }) => {
           const item = items.get(styleId);
           if (!item) return null;
           return (
-            <li key={styleId} className="group flex gap-2.5 border-b border-rule py-2.5">
+            <li key={keptId} className="group flex gap-2.5 border-b border-rule py-2.5">
               <CoreSample traits={item.traits} ranges={kept.data?.ranges ?? {}} width={11} band={7} />
               <div className="min-w-0 flex-1">
-                <Link href={`/b/${brief.briefId}/style/${styleId}`} className="block">
+                <Link href={addressOfKept(brief.briefId, { styleId, location, features })} className="block">
                   <Sample
-                    {...sampleOf(item)}
+                    {...sampleAt(item, { location, features })}
                     text={brief.lines[active]?.text || item.family}
                     sizePx={20 * levelFactor(item.traits, brief.levelBy)}
                   />
                   <span className="flex justify-between gap-2 text-[12px] text-basalt">
                     <span className="truncate">
                       {item.family} {item.style}
+                      {writeLocation(location) && ` · ${writeLocation(location)}`}
                     </span>
                     <CareMark health={item.health} compact />
                     <span className="shrink-0">{role}</span>
@@ -59,9 +60,9 @@ export function Tray() {
               </div>
               <button
                 type="button"
-                aria-label={`Let ${item.family} ${item.style} go`}
-                title="Let go"
-                onClick={() => letGo(styleId, `${item.family} ${item.style}`)}
+                aria-label={`Remove ${item.family} ${item.style}`}
+                title="Remove from kept"
+                onClick={() => letGo(keptId, `${item.family} ${item.style}`)}
                 className="btn-quiet self-start opacity-60 group-hover:opacity-100"
               >
                 ×

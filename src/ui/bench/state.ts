@@ -1,10 +1,20 @@
 // What the bench around every view knows: the brief in view, what is kept, what can be undone, what the foot line says. One reducer.
 import type { Brief, BriefPatch, Kept } from "@/contracts/brief";
-import type { StyleId } from "@/contracts/ids";
+import type { KeptId, StyleId } from "@/contracts/ids";
+import type { Conflict } from "@/core/brief/mergeBrief";
 
 /** A done thing that can be taken back. `undo` is run at most once. */
-export type Undoable = { id: number; says: string; undo: () => void };
+export type Undoable = {
+  id: number;
+  says: string;
+  /** Null: the server takes it back. */
+  undo: (() => void) | null;
+};
 export type Notice = { id: number; says: string; canUndo: boolean; isFault: boolean };
+
+export type Resolution = "mine" | "theirs" | "both";
+/** Two people changed the same: the brief as it stands, what differs, and what is done about it. */
+export type OpenConflict = { conflicts: Conflict[]; brief: Brief; answer: (choice: Resolution) => void };
 
 export type BenchState = {
   brief: Brief;
@@ -14,15 +24,21 @@ export type BenchState = {
   /** Facts on the face under focus, for the foot line. */
   facts: string[];
   keys: { key: string; does: string }[];
+  /** Changes that the server does not have yet, and whether the last try failed. */
+  unsaved: { count: number; isFailing: boolean };
+  conflict: OpenConflict | null;
 };
 
 export type BenchAction =
   | { type: "brief changed here"; patch: BriefPatch }
   | { type: "brief arrived"; brief: Brief }
   | { type: "kept"; entry: Kept }
-  | { type: "let go"; styleId: StyleId }
+  | { type: "let go"; keptId: KeptId }
   | { type: "set aside"; styleId: StyleId; aside: boolean }
   | { type: "done"; undoable: Undoable }
+  | { type: "stepped"; says: string }
+  | { type: "unsaved"; count: number; isFailing: boolean }
+  | { type: "conflict"; conflict: OpenConflict | null }
   | { type: "undone"; id: number }
   | { type: "said"; notice: Notice | null }
   | { type: "tray folded" }
@@ -34,13 +50,13 @@ export function benchReducer(state: BenchState, action: BenchAction): BenchState
   const { brief } = state;
   switch (action.type) {
     case "brief changed here": {
-      const { deleted: _deleted, ...patch } = action.patch;
+      const { deleted: _deleted, version: _version, base: _base, ...patch } = action.patch;
       return { ...state, brief: { ...brief, ...patch } };
     }
     case "brief arrived":
       return { ...state, brief: action.brief };
     case "kept": {
-      const others = brief.kept.filter((k) => k.styleId !== action.entry.styleId);
+      const others = brief.kept.filter((k) => k.keptId !== action.entry.keptId);
       const at = Math.min(action.entry.place, others.length);
       const kept = [...others.slice(0, at), action.entry, ...others.slice(at)].map((k, place) => ({ ...k, place }));
       return {
@@ -49,10 +65,12 @@ export function benchReducer(state: BenchState, action: BenchAction): BenchState
       };
     }
     case "let go":
-      return { ...state, brief: { ...brief, kept: brief.kept.filter((k) => k.styleId !== action.styleId) } };
+      return { ...state, brief: { ...brief, kept: brief.kept.filter((k) => k.keptId !== action.keptId) } };
     case "set aside": {
       const others = brief.setAside.filter((s) => s !== action.styleId);
-      return { ...state, brief: { ...brief, setAside: action.aside ? [...others, action.styleId] : others } };
+      // One state a face: what is set aside is kept no longer.
+      const kept = action.aside ? brief.kept.filter((k) => k.styleId !== action.styleId) : brief.kept;
+      return { ...state, brief: { ...brief, kept, setAside: action.aside ? [...others, action.styleId] : others } };
     }
     case "done":
       return {
@@ -60,6 +78,19 @@ export function benchReducer(state: BenchState, action: BenchAction): BenchState
         undoable: [...state.undoable.slice(-UNDO_KEPT + 1), action.undoable],
         notice: { id: action.undoable.id, says: action.undoable.says, canUndo: true, isFault: false },
       };
+    case "stepped": {
+      const id = (state.undoable[state.undoable.length - 1]?.id ?? 0) + 1e6;
+      const undoable: Undoable = { id, says: action.says, undo: null };
+      return {
+        ...state,
+        undoable: [...state.undoable.slice(-UNDO_KEPT + 1), undoable],
+        notice: { id, says: action.says, canUndo: true, isFault: false },
+      };
+    }
+    case "unsaved":
+      return { ...state, unsaved: { count: action.count, isFailing: action.isFailing } };
+    case "conflict":
+      return { ...state, conflict: action.conflict };
     case "undone":
       return { ...state, undoable: state.undoable.filter((u) => u.id !== action.id), notice: null };
     case "said":

@@ -8,6 +8,7 @@ import { CoreSample, type Ranges } from "../parts/CoreSample";
 import { BASELINE_EM, Sample } from "../parts/Sample";
 import { isHeld } from "../parts/faceLoader";
 import { CareMark } from "../parts/CareMark";
+import { addressOfKept } from "../parts/sampleOf";
 import { VerdictMark } from "../parts/VerdictMark";
 import { VERDICT_WORDS } from "@/contracts/words";
 
@@ -104,7 +105,7 @@ function Whole({
   onFocus,
   onKeep,
 }: Props) {
-  const href = `/b/${briefId}/style/${item.styleId}`;
+  const href = addressOfKept(briefId, { styleId: item.styleId, location: item.axisWanted });
   const [fit, setFit] = useState(1);
   const wanted = Object.entries(item.axisWanted);
   const axes = useMemo(() => ({ ...item.axisDefaults, ...item.axisWanted }), [item.axisDefaults, item.axisWanted]);

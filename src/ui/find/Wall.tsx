@@ -13,6 +13,7 @@ import { Beside } from "./Beside";
 import { Strip, type StripLook } from "./Strip";
 import { factsOf } from "./facts";
 import { moveFocus } from "./select";
+import { addressOfKept } from "../parts/sampleOf";
 import { usePages, type FirstPage } from "./usePages";
 
 export const BASE_PX: Record<number, number> = { 1: 60, 2: 42, 3: 30, 4: 24, 5: 20, 6: 17 };
@@ -167,13 +168,13 @@ export function Wall(props: Props) {
       const name = face ? `${face.family} ${face.style}` : "";
       if (moved !== null) goTo(moved);
       else if (event.key.toLowerCase() === "d" && last !== null) setBeside(true);
-      else if (event.key === " " && onWall && face) toggleKept(face.styleId, name);
-      else if (event.key.toLowerCase() === "x" && face) {
+      else if (event.key === " " && onWall && face) toggleKept(face.styleId, name, { location: face.axisWanted });
+      else if (event.key.toLowerCase() === "x" && onWall && face) {
         const isAside = brief.setAside.includes(face.styleId);
         setAside(face.styleId, name, !isAside);
         if (!isAside && focus + 1 < total) goTo(focus);
       } else if (event.key === "Enter" && target.matches("[data-strip]") && face)
-        router.push(`/b/${brief.briefId}/style/${face.styleId}`);
+        router.push(addressOfKept(brief.briefId, { styleId: face.styleId, location: face.axisWanted }));
       else if (event.key === "+" || event.key === "=") onZoom(Math.min(240, zoom + 10));
       else if (event.key === "-") onZoom(Math.max(50, zoom - 10));
       else return;
@@ -210,7 +211,7 @@ export function Wall(props: Props) {
   const aside = useMemo(() => new Set(brief.setAside), [brief.setAside]);
   const [faceA, faceB] = isBeside && last !== null ? [item(last), item(focus)] : [undefined, undefined];
   const onKeep = useCallback(
-    (face: ShownItem) => toggleKept(face.styleId, `${face.family} ${face.style}`),
+    (face: ShownItem) => toggleKept(face.styleId, `${face.family} ${face.style}`, { location: face.axisWanted }),
     [toggleKept],
   );
   return (

@@ -39,7 +39,8 @@ export function Answer({ state, dispatch, isShown, onTry, onCorners, keeping }: 
       const inControl = (event.target as HTMLElement).closest("button, a, .ReactCrop, input, [data-cuts]");
       if (event.key === "ArrowDown" && !inControl) dispatch({ type: "focused", index: Math.min(count - 1, focus + 1) });
       else if (event.key === "ArrowUp" && !inControl) dispatch({ type: "focused", index: Math.max(0, focus - 1) });
-      else if (event.key === " " && !inControl && m) toggleKept(m.styleId, `${m.family} ${m.style}`);
+      else if (event.key === " " && !inControl && m)
+        toggleKept(m.styleId, `${m.family} ${m.style}`, { location: m.coordinates ?? {} });
       else if (event.key.toLowerCase() === "o" && !inControl) dispatch({ type: "laid", lay: lay === 50 ? 0 : 50 });
       else return;
       event.preventDefault();

@@ -8,3 +8,50 @@ export const sampleOf = ({ styleId, coverage, axisDefaults, axisWanted, traits, 
   widthEm: traits.widthEm,
   owned,
 });
+
+type SeenAt = { location?: Record<string, number>; features?: Record<string, number> };
+
+/** A sample of a kept face: as it was seen, whatever the list is asked for now. */
+export const sampleAt = (item: ShownItem, { location = {}, features = {} }: SeenAt) => ({
+  ...sampleOf(item),
+  axes: { ...item.axisDefaults, ...location },
+  ...(Object.keys(features).length > 0 && { features: writeFeatures(features) }),
+});
+
+/** As CSS has it (font-feature-settings). */
+export const writeFeatures = (features: Record<string, number>) =>
+  Object.entries(features)
+    .map(([tag, value]) => `"${tag}" ${value}`)
+    .join(", ");
+
+/** A place on the axes in words: "wght 250, wdth 80". */
+export const writeLocation = (location: Record<string, number>) =>
+  Object.entries(location)
+    .map(([tag, value]) => `${tag.trim()} ${Math.round(value * 10) / 10}`)
+    .join(", ");
+
+/** The page of a face as it was kept. */
+export function addressOfKept(
+  briefId: string,
+  { styleId, location = {}, features = {} }: SeenAt & { styleId: string },
+) {
+  const at = new URLSearchParams();
+  if (Object.keys(location).length) at.set("at", writeSeen(location));
+  if (Object.keys(features).length) at.set("features", writeSeen(features));
+  return `/b/${briefId}/style/${styleId}${at.size ? `?${at}` : ""}`;
+}
+
+/** Tags and values in an address: "wght:250,wdth:80". */
+export const writeSeen = (values: Record<string, number>) =>
+  Object.entries(values)
+    .map(([tag, value]) => `${tag}:${value}`)
+    .join(",");
+
+/** What is none is left out. */
+export const readSeen = (text: string | null): Record<string, number> =>
+  Object.fromEntries(
+    (text ?? "").split(",").flatMap((part) => {
+      const [tag = "", value = ""] = part.split(":");
+      return /^[ -~]{4}$/.test(tag) && value !== "" && Number.isFinite(Number(value)) ? [[tag, Number(value)]] : [];
+    }),
+  );

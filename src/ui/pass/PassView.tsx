@@ -17,6 +17,8 @@ import { CareMark } from "../parts/CareMark";
 import { CoreSample, type Ranges } from "../parts/CoreSample";
 import { preloadFaces } from "../parts/faceLoader";
 import { Sample } from "../parts/Sample";
+import type { KeptId } from "@/contracts/ids";
+import { keptIdOf } from "@/core/brief/keptId";
 import { sampleOf } from "../parts/sampleOf";
 import { VerdictMark } from "../parts/VerdictMark";
 import { countMarks, passReducer, startPass } from "./state";
@@ -74,7 +76,17 @@ export function PassView({ pass, ranges }: { pass: Pass; ranges: Ranges }) {
       if (what === "kept")
         tellBench({
           type: "kept",
-          entry: { styleId, role: "", note: "", favourite: false, place: 1e6, keptAt: new Date().toISOString() },
+          entry: {
+            keptId: keptIdOf(styleId) as KeptId,
+            styleId,
+            location: {},
+            features: {},
+            role: "",
+            note: "",
+            favourite: false,
+            place: 1e6,
+            keptAt: new Date().toISOString(),
+          },
         });
       if (what === "aside") tellBench({ type: "set aside", styleId, aside: true });
     },
@@ -87,7 +99,7 @@ export function PassView({ pass, ranges }: { pass: Pass; ranges: Ranges }) {
     const styleId = pass.styleIds[place]!;
     dispatch({ type: "undone" });
     send(() => callApi(`${base}/marks/${place}`, { method: "DELETE" }).then(refreshTray));
-    if (was === "kept") tellBench({ type: "let go", styleId });
+    if (was === "kept") tellBench({ type: "let go", keptId: keptIdOf(styleId) as KeptId });
     if (was === "aside") tellBench({ type: "set aside", styleId, aside: false });
   }, [state.trail, state.marks, pass.styleIds, base, send, say, tellBench, refreshTray]);
   usePassKeys({ mark, undo, goTo: (place) => dispatch({ type: "looked at", place }), place: state.place, wall });

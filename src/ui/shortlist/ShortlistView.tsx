@@ -17,7 +17,7 @@ import {
 } from "@dnd-kit/sortable";
 import { GripVertical, Star } from "lucide-react";
 import Link from "next/link";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { Kept } from "@/contracts/brief";
 import type { ShownItem } from "@/contracts/styles";
 import { levelFactor } from "@/core/brief/level";
@@ -26,12 +26,12 @@ import { useKept } from "../bench/Tray";
 import { useActiveLine } from "../bench/BriefStrip";
 import { CoreSample, type Ranges } from "../parts/CoreSample";
 import { Sample } from "../parts/Sample";
-import { sampleOf } from "../parts/sampleOf";
+import { addressOfKept, sampleAt, writeLocation } from "../parts/sampleOf";
 import { CareMark } from "../parts/CareMark";
 import { VerdictMark } from "../parts/VerdictMark";
 
 export function ShortlistView() {
-  const { brief, keep, dispatch } = useBench();
+  const { brief, changeKept, dispatch } = useBench();
   const kept = useKept();
   const items = new Map(kept.data?.items.map((i) => [i.styleId, i]));
   const sensors = useSensors(
@@ -49,10 +49,10 @@ export function ShortlistView() {
   );
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (!over || active.id === over.id) return;
-    const entry = brief.kept.find((k) => k.styleId === active.id)!;
+    const entry = brief.kept.find((k) => k.keptId === active.id)!;
     const item = items.get(entry.styleId);
-    keep(entry.styleId, item ? `${item.family} ${item.style}` : "Face", {
-      place: brief.kept.findIndex((k) => k.styleId === over.id),
+    changeKept(entry.keptId, item ? `${item.family} ${item.style}` : "Face", {
+      place: brief.kept.findIndex((k) => k.keptId === over.id),
     });
   };
   if (!brief.kept.length)
@@ -78,11 +78,11 @@ export function ShortlistView() {
         </a>
       </div>
       <DndContext id="shortlist" sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
-        <SortableContext items={brief.kept.map((k) => k.styleId)} strategy={verticalListSortingStrategy}>
+        <SortableContext items={brief.kept.map((k) => k.keptId)} strategy={verticalListSortingStrategy}>
           <ol aria-label="Kept faces">
             {brief.kept.map((entry, i) => (
               <Row
-                key={entry.styleId}
+                key={entry.keptId}
                 entry={entry}
                 place={i}
                 item={items.get(entry.styleId)}
@@ -98,6 +98,36 @@ export function ShortlistView() {
 
 const ROLES = ["title", "second", "heading", "text", "caption", "figures"];
 
+const NOTE_AFTER_MS = 400;
+/** A note as it is typed: saved a moment after, and when the field goes away. What comes from elsewhere replaces what is not being typed. */
+function useNote(saved: string, save: (words: string) => void): [string, (words: string) => void] {
+  const [typed, setTyped] = useState<string | null>(null);
+  const latest = useRef({ typed, saved, save });
+  useEffect(() => {
+    latest.current = { typed, saved, save };
+  });
+  useEffect(() => {
+    if (typed === null) return;
+    const timer = setTimeout(() => {
+      if (typed !== latest.current.saved) latest.current.save(typed);
+      setTyped(null);
+    }, NOTE_AFTER_MS);
+    return () => clearTimeout(timer);
+  }, [typed]);
+  useEffect(() => {
+    const flush = () => {
+      const { typed: words, saved: before, save: put } = latest.current;
+      if (words !== null && words !== before) put(words);
+    };
+    window.addEventListener("pagehide", flush);
+    return () => {
+      window.removeEventListener("pagehide", flush);
+      flush();
+    };
+  }, []);
+  return [typed ?? saved, setTyped];
+}
+
 function Row({
   entry,
   place,
@@ -109,11 +139,11 @@ function Row({
   item: ShownItem | undefined;
   ranges: Ranges;
 }) {
-  const { brief, keep, letGo } = useBench();
+  const { brief, changeKept, letGo } = useBench();
   const [active] = useActiveLine();
-  const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id: entry.styleId });
-  const [note, setNote] = useState(entry.note);
+  const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id: entry.keptId });
   const name = item ? `${item.family} ${item.style}` : "…";
+  const [note, setNote] = useNote(entry.note, (words) => changeKept(entry.keptId, name, { note: words }));
   const style = {
     transform: transform ? `translate3d(0, ${transform.y}px, 0)` : undefined,
     transition,
@@ -138,15 +168,16 @@ function Row({
       <div className="min-w-0">
         {item && (
           <Sample
-            {...sampleOf(item)}
+            {...sampleAt(item, entry)}
             text={brief.lines[active]?.text || item.family}
             sizePx={38 * levelFactor(item.traits, brief.levelBy)}
           />
         )}
         <p className="mt-0.5 flex flex-wrap items-center gap-x-4 text-[12px]">
-          <Link href={`/b/${brief.briefId}/style/${entry.styleId}`} className="font-semibold hover:underline">
+          <Link href={addressOfKept(brief.briefId, entry)} className="font-semibold hover:underline">
             {place + 1}. {name}
           </Link>
+          {writeLocation(entry.location) && <span className="num text-basalt">{writeLocation(entry.location)}</span>}
           {item && <VerdictMark verdict={item.verdict} price={item.price} />}
           {item && <CareMark health={item.health} />}
           {item &&
@@ -167,7 +198,7 @@ function Row({
             maxLength={60}
             defaultValue={entry.role}
             key={entry.role}
-            onBlur={(e) => e.target.value !== entry.role && keep(entry.styleId, name, { role: e.target.value })}
+            onBlur={(e) => e.target.value !== entry.role && changeKept(entry.keptId, name, { role: e.target.value })}
           />
           <datalist id="roles">
             {ROLES.map((r) => (
@@ -179,7 +210,7 @@ function Row({
             aria-pressed={entry.favourite}
             aria-label={`Favourite ${name}`}
             className="btn-quiet"
-            onClick={() => keep(entry.styleId, name, { favourite: !entry.favourite })}
+            onClick={() => changeKept(entry.keptId, name, { favourite: !entry.favourite })}
           >
             <Star
               size={15}
@@ -193,7 +224,7 @@ function Row({
             aria-label={`Move ${name} up`}
             className="btn-quiet"
             disabled={!place}
-            onClick={() => keep(entry.styleId, name, { place: place - 1 })}
+            onClick={() => changeKept(entry.keptId, name, { place: place - 1 })}
           >
             ↑
           </button>
@@ -202,15 +233,15 @@ function Row({
             aria-label={`Move ${name} down`}
             className="btn-quiet"
             disabled={place === brief.kept.length - 1}
-            onClick={() => keep(entry.styleId, name, { place: place + 1 })}
+            onClick={() => changeKept(entry.keptId, name, { place: place + 1 })}
           >
             ↓
           </button>
           <button
             type="button"
-            aria-label={`Let ${name} go`}
+            aria-label={`Remove ${name}`}
             className="btn-quiet"
-            onClick={() => letGo(entry.styleId, name)}
+            onClick={() => letGo(entry.keptId, name)}
           >
             ×
           </button>
@@ -222,7 +253,7 @@ function Row({
           maxLength={2000}
           value={note}
           onChange={(e) => setNote(e.target.value)}
-          onBlur={() => note !== entry.note && keep(entry.styleId, name, { note })}
+          onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
         />
       </div>
     </li>

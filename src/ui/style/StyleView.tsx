@@ -2,9 +2,11 @@
 // One style: large in the brief's words, its family, measures, axes, glyphs, terms with their sentences, health and where it came from.
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from "@headlessui/react";
 import { parseAsStringLiteral, useQueryState } from "nuqs";
-import { useEffect, useState } from "react";
+import { useCallback, useEffect, useMemo } from "react";
 import type { StyleDetail } from "@/contracts/styles";
 import { KIND_WORDS, TREATMENT_WORDS } from "@/contracts/words";
+import type { KeptId } from "@/contracts/ids";
+import { keptIdOf } from "@/core/brief/keptId";
 import { levelFactor } from "@/core/brief/level";
 import { nameCharacter } from "@/core/open/characterNames";
 import { isTyping } from "../bench/Bench";
@@ -13,6 +15,7 @@ import { useActiveLine } from "../bench/BriefStrip";
 import { CoreSample } from "../parts/CoreSample";
 import { CareMark } from "../parts/CareMark";
 import { Sample } from "../parts/Sample";
+import { readSeen, writeSeen } from "../parts/sampleOf";
 import { VerdictMark } from "../parts/VerdictMark";
 import { Alike } from "./Alike";
 import { Anatomy } from "./Anatomy";
@@ -52,13 +55,20 @@ const PART_WORDS: Record<(typeof PARTS)[number], string> = {
 };
 
 export function StyleView({ style }: { style: StyleDetail }) {
-  const { brief, toggleKept, dispatch } = useBench();
+  const { brief, keep, letGo, dispatch } = useBench();
   const [active] = useActiveLine();
-  const [axes, setAxes] = useState<Record<string, number>>({});
-  const [tried, setTried] = useState<Tried>({});
+  const [axes, setAxes, tried, setTried] = useSeenAt();
   const [tab, setTab] = useQueryState("part", parseAsStringLiteral(PARTS).withDefault("glyphs"));
   const name = `${style.family} ${style.style}`;
-  const isKept = brief.kept.some((k) => k.styleId === style.styleId);
+  const at = useMemo(() => ({ location: moved(style, axes), features: valuesOf(tried) }), [style, axes, tried]);
+  const keptId = keptIdOf(style.styleId, at.location, at.features);
+  const isKept = brief.kept.some((k) => k.keptId === keptId);
+  const isKeptElsewhere = !isKept && brief.kept.some((k) => k.styleId === style.styleId);
+  const toggle = useCallback(() => {
+    // What is shown is what is kept: another setting of a kept face is kept beside it.
+    if (isKept) letGo(keptId as KeptId, name);
+    else keep(style.styleId, name, {}, at);
+  }, [isKept, keptId, letGo, keep, style.styleId, name, at]);
   useEffect(() => {
     dispatch({
       type: "facts",
@@ -68,7 +78,7 @@ export function StyleView({ style }: { style: StyleDetail }) {
         `${style.coverage.count} characters`,
         style.rights.spdx ?? "no licence recognised",
       ],
-      keys: [{ key: "Space", does: isKept ? "let go" : "keep" }],
+      keys: [{ key: "Space", does: isKept ? "remove" : "keep" }],
     });
   }, [dispatch, name, style, isKept]);
   useEffect(() => {
@@ -76,11 +86,11 @@ export function StyleView({ style }: { style: StyleDetail }) {
       if (event.key !== " " || isTyping(event) || (event.target as HTMLElement).closest("button, a, [tabindex='0']"))
         return;
       event.preventDefault();
-      toggleKept(style.styleId, name);
+      toggle();
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [toggleKept, style.styleId, name]);
+  }, [toggle]);
   const set = { ...Object.fromEntries(style.axes.map((a) => [a.tag, a.default])), ...axes };
   const features = writeFeatures(tried);
   const looks = { style, axes: set, features };
@@ -107,13 +117,8 @@ export function StyleView({ style }: { style: StyleDetail }) {
             )}
           </p>
         </div>
-        <button
-          type="button"
-          aria-pressed={isKept}
-          className={isKept ? "btn" : "btn btn-act"}
-          onClick={() => toggleKept(style.styleId, name)}
-        >
-          {isKept ? "Kept · let go" : "Keep"}
+        <button type="button" aria-pressed={isKept} className={isKept ? "btn" : "btn btn-act"} onClick={toggle}>
+          {isKept ? "Remove from kept" : isKeptElsewhere ? "Keep this setting too" : "Keep"}
         </button>
       </header>
       <div className="mt-3 border-y border-rule px-6 py-3" style={{ background: brief.paper }}>
@@ -184,6 +189,30 @@ export function StyleView({ style }: { style: StyleDetail }) {
   );
 }
 
+/** Where the face stands and what is switched, in the address: back, reload and a sent link show the same. */
+function useSeenAt() {
+  const [at, setAt] = useQueryState("at", { defaultValue: "", history: "replace", throttleMs: 200 });
+  const [switched, setSwitched] = useQueryState("features", { defaultValue: "", history: "replace" });
+  const axes = useMemo(() => readSeen(at), [at]);
+  const tried = useMemo((): Tried => mapValues(readSeen(switched), (v) => v > 0), [switched]);
+  const setAxes = useCallback((values: Record<string, number>) => void setAt(writeSeen(values) || null), [setAt]);
+  const setTried = useCallback((t: Tried) => void setSwitched(writeSeen(valuesOf(t)) || null), [setSwitched]);
+  return [axes, setAxes, tried, setTried] as const;
+}
+
+const mapValues = <A, B>(record: Record<string, A>, to: (value: A) => B): Record<string, B> =>
+  Object.fromEntries(Object.entries(record).map(([key, value]) => [key, to(value)]));
+const valuesOf = (tried: Tried) => mapValues(tried, (on) => (on ? 1 : 0));
+
+/** The axes that stand elsewhere than at their defaults. */
+const moved = (style: StyleDetail, values: Record<string, number>) =>
+  Object.fromEntries(
+    style.axes.filter((a) => (values[a.tag] ?? a.default) !== a.default).map((a) => [a.tag, values[a.tag]!]),
+  );
+
+const isAtInstance = (style: StyleDetail, values: Record<string, number>, at: Record<string, number>) =>
+  style.axes.every((a) => Math.abs((values[a.tag] ?? a.default) - (at[a.tag] ?? a.default)) < 0.01);
+
 function Axes({
   style,
   values,
@@ -196,7 +225,8 @@ function Axes({
   return (
     <section aria-label="Axes" className="flex flex-wrap items-center gap-x-8 gap-y-2 border-b border-rule px-6 py-2.5">
       {style.axes
-        .filter((a) => !a.hidden)
+        // A hidden axis that was moved shows, so that it can be moved back.
+        .filter((a) => !a.hidden || values[a.tag] !== undefined)
         .map((axis) => (
           <label key={axis.tag} className="flex items-center gap-2">
             <span>{axis.name}</span>
@@ -214,19 +244,19 @@ function Axes({
           </label>
         ))}
       <button type="button" className="btn-quiet underline" onClick={() => onChange({})}>
-        Back to default
+        Reset axes
       </button>
       {style.instances.length > 0 && (
         <select
-          aria-label="Named instance"
+          aria-label="Preset"
           className="border-b border-basalt bg-transparent py-0.5"
-          value=""
+          value={style.instances.findIndex((s) => isAtInstance(style, values, s.coordinates))}
           onChange={(e) => {
             const instance = style.instances[Number(e.target.value)];
             if (instance) onChange(instance.coordinates);
           }}
         >
-          <option value="">Named instance …</option>
+          <option value={-1}>Preset …</option>
           {style.instances.map((s, i) => (
             <option key={i} value={i}>
               {s.name}

@@ -1,12 +1,14 @@
 import { NextResponse } from "next/server";
-import { refusal, route } from "@/app/api/respond";
+import { refusal, route, whoAsks } from "@/app/api/respond";
 import { getDb } from "@/server/db/open";
 import { setAside } from "@/server/usecases/briefs";
 
 type Params = { id: string; styleId: string };
 const put = (aside: boolean) =>
-  route<Params>((_request, { id, styleId }) =>
-    setAside(getDb(), id, styleId, aside) ? NextResponse.json({ styleId, aside }) : refusal("not-found"),
+  route<Params>((request, { id, styleId }) =>
+    setAside(getDb(), id, styleId, aside, whoAsks(request))
+      ? NextResponse.json({ styleId, aside })
+      : refusal("not-found"),
   );
 
 export const PUT = put(true);

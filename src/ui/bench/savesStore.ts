@@ -1,0 +1,50 @@
+// Where unsaved changes wait while a page is away: the browser's storage, one place for each tab. A tab takes over what another one left
+// behind when it was closed.
+import type { Save } from "./saves";
+
+type Left = { at: number; saves: Save[] };
+const keyOf = (briefId: string, tab: string) => `unsaved ${briefId} ${tab}`;
+/** A tab that lives says so every few seconds. */
+export const SIGN_OF_LIFE_MS = 3_000;
+const LEFT_AFTER_MS = 10_000;
+
+/** The id of this tab: the same after a reload. */
+export function tabId(): string {
+  let id = sessionStorage.getItem("tab");
+  if (!id)
+    sessionStorage.setItem(
+      "tab",
+      (id = Array.from({ length: 3 }, () => Math.random().toString(36).slice(2, 8)).join("")),
+    );
+  return id;
+}
+
+export function openStore(briefId: string, tab: string) {
+  return {
+    read(): Save[] {
+      const prefix = keyOf(briefId, "");
+      const own = readLeft(keyOf(briefId, tab));
+      const others = Object.keys(localStorage)
+        .filter((k) => k.startsWith(prefix) && k !== keyOf(briefId, tab))
+        .flatMap((k) => {
+          const left = readLeft(k);
+          if (!left || Date.now() - left.at < LEFT_AFTER_MS) return [];
+          localStorage.removeItem(k);
+          return left.saves;
+        });
+      return [...others, ...(own?.saves ?? [])];
+    },
+    write(saves: Save[]) {
+      if (!saves.length) localStorage.removeItem(keyOf(briefId, tab));
+      else localStorage.setItem(keyOf(briefId, tab), JSON.stringify({ at: Date.now(), saves } satisfies Left));
+    },
+  };
+}
+
+function readLeft(key: string): Left | null {
+  try {
+    return JSON.parse(localStorage.getItem(key) ?? "null") as Left | null;
+  } catch {
+    return null;
+  }
+}
