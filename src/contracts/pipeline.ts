@@ -1,18 +1,19 @@
 // The ordered stages one font file passes on its way from bytes to the wall. All that records progress follows this list.
 
 /**
- * Each stage and the version of its method. A stored result carries the version it was made with;
- * raising a number makes the reading job do that stage, and those behind it, again.
+ * Each stage and the version of its method. A stored result carries the versions it was made with, as one number;
+ * raising any of them makes the job read the font again, through all stages.
  */
-export const PIPELINE = [
+const PIPELINE = [
   { stage: "opened", version: 2 },
-  { stage: "measured", version: 3 },
+  { stage: "measured", version: 4 },
   { stage: "kinded", version: 2 },
-  { stage: "signed", version: 2 },
+  { stage: "signed", version: 3 },
   { stage: "indexed", version: 1 },
 ] as const;
 
-export type Stage = (typeof PIPELINE)[number]["stage"];
+/** Versions below this each have a place of their own in the number. */
+const PLACES = 64;
 
-/** One number for the whole pipeline, stored with each style: changes whenever any stage's method does. */
-export const PIPELINE_VERSION = PIPELINE.reduce((sum, { version }) => sum + version, 0);
+/** One number for the whole pipeline, stored with each style. No two lists of versions share one. */
+export const PIPELINE_VERSION = PIPELINE.reduce((all, { version }) => all * PLACES + version, 0);

@@ -287,6 +287,14 @@ export const GLYPH_KINDS = [
 ] as const;
 export const GlyphKind = z.enum(GLYPH_KINDS);
 export type GlyphKind = z.infer<typeof GlyphKind>;
+/** Likeness to a style: the filters of finding, and whether those of its kind and treatment come first. */
+export const AlikeQuery = StyleQuery.extend({
+  sameFirst: z
+    .enum(["true", "false"])
+    .default("false")
+    .transform((v) => v === "true"),
+});
+
 export const GlyphQuery = z.object({
   kind: GlyphKind.optional(),
   block: z.string().max(80).optional(),

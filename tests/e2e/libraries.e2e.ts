@@ -253,7 +253,8 @@ describe("in the browser", () => {
     await page.goto(`/b/${briefId}/style/${styleId}`);
     await page.getByRole("button", { name: "Put into the basket" }).click();
     await page.getByRole("link", { name: "To the basket" }).click();
-    await page.getByRole("button", { name: "Order from Halyard & Lens" }).click();
+    await page.getByRole("button", { name: "Review order from Halyard & Lens" }).click();
+    await page.getByRole("button", { name: "Place order" }).click();
     await page.locator("[data-order=delivered]").first().waitFor();
     await page.getByText("Receipt", { exact: true }).first().click();
     await page
@@ -281,7 +282,8 @@ describe("in the browser", () => {
     await api(`/basket/${items[0]!.styleId}`, { method: "PUT", json: { uses: ["client-print"] } });
     await setFaults("halyard", { price: true });
     await page.goto(`/b/${briefId}/libraries?tab=basket`);
-    await page.getByRole("button", { name: "Order from Halyard & Lens" }).click();
+    await page.getByRole("button", { name: "Review order from Halyard & Lens" }).click();
+    await page.getByRole("button", { name: "Place order" }).click();
     await page.locator("[data-order=failed]").first().waitFor();
     await page.getByText(/price has changed.*Nothing was bought/).waitFor();
     expect((await detail(items[0]!.styleId)).owned).toBe(false);
@@ -357,7 +359,7 @@ describe("in the browser", () => {
     await page.getByRole("link", { name: "Save as CSV" }).click();
     const csv = new TextDecoder().decode(await saved(download));
     expect(csv.split(/\r?\n/)[0]).toBe("family,style,library,path,came in,sha256,licence,goods for sale,owned");
-    expect(csv).toMatch(/Wrackline Script,Bold,Ropewalk Lane,wrackline-script\.zip\/Wrackline_Script\/OTF/);
+    expect(csv).toMatch(/"Wrackline Script","Bold","Ropewalk Lane","wrackline-script\.zip\/Wrackline_Script\/OTF/);
     await expectNoAxeFaults(page);
   });
 

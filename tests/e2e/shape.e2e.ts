@@ -315,7 +315,7 @@ describe("the style page", () => {
       .evaluate((e) => getComputedStyle(e).fontFeatureSettings);
     expect(features).toBe('"lnum"');
     await page.getByRole("tab", { name: "Sizes" }).click();
-    await page.getByText(/it reads from about/).waitFor();
+    await page.getByText(/Legible from about/).waitFor();
     await page.getByText("96 px").waitFor();
   });
 

@@ -273,7 +273,7 @@ describe("the shortlist", () => {
 
   test("what is let go comes back with its note", async () => {
     const { page } = browser;
-    await page.getByRole("button", { name: "Let Lora Bold go" }).click();
+    await page.getByRole("button", { name: "Remove Lora Bold" }).click();
     await page.locator(`[data-kept='${plain}']`).waitFor({ state: "detached" });
     await page.locator("body").press("u");
     await page.locator(`[data-kept='${plain}']`).waitFor();

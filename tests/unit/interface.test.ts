@@ -11,6 +11,8 @@ import { writeAnswer, cornersOf, identifyReducer, NOTHING, type Picture } from "
 import { moveFocus } from "@/ui/find/select";
 import { writeFault } from "@/ui/messages";
 
+const ASKED = { frame: null, corners: null, baseline: null, text: "", isTyped: false };
+
 const entry = (styleId: string, place: number): Kept => ({
   keptId: `k_${styleId.slice(2)}` as Kept["keptId"],
   styleId: styleId as Kept["styleId"],
@@ -153,7 +155,7 @@ describe("identify's state", () => {
       identifyReducer(twice, { type: "tried", result: { matches: [] } as unknown as Identification }).tried,
     ).toHaveLength(2);
     const result = { reading: { text: "Fog" }, matches: [], areas: [] } as unknown as Identification;
-    expect(identifyReducer({ ...twice, savedAs: "d_1" }, { type: "answered", result })).toMatchObject({
+    expect(identifyReducer({ ...twice, savedAs: "d_1" }, { type: "answered", asked: ASKED, result })).toMatchObject({
       tried: [],
       savedAs: null,
       asks: 1,
@@ -166,8 +168,8 @@ describe("identify's state", () => {
   test("lines that were found stand while one of them is asked about", () => {
     const area = { x: 1, y: 2, width: 8, height: 3 };
     const answer = (areas: object[]) => ({ reading: { text: "" }, matches: [], areas }) as unknown as Identification;
-    const found = identifyReducer(chosen, { type: "answered", result: answer([area]) });
-    expect(identifyReducer(found, { type: "answered", result: answer([]) }).areas).toEqual([area]);
+    const found = identifyReducer(chosen, { type: "answered", asked: ASKED, result: answer([area]) });
+    expect(identifyReducer(found, { type: "answered", asked: ASKED, result: answer([]) }).areas).toEqual([area]);
   });
 
   test("four corners begin at the frame, or a little inside the picture", () => {
@@ -184,9 +186,9 @@ describe("identify's state", () => {
 
   test("what was read fills the field unless a person typed", () => {
     const result = { reading: { text: "Fog" }, matches: [], areas: [] } as unknown as Identification;
-    expect(identifyReducer(chosen, { type: "answered", result }).text).toBe("Fog");
+    expect(identifyReducer(chosen, { type: "answered", asked: ASKED, result }).text).toBe("Fog");
     const typed = identifyReducer(chosen, { type: "typed", text: "Fog Bell" });
-    expect(identifyReducer(typed, { type: "answered", result }).text).toBe("Fog Bell");
+    expect(identifyReducer(typed, { type: "answered", asked: ASKED, result }).text).toBe("Fog Bell");
     expect(identifyReducer(typed, { type: "typed", text: " " }).isTyped).toBe(false);
   });
 

@@ -112,9 +112,17 @@ const order = new Intl.Collator("en", { sensitivity: "base", numeric: true });
 
 /** @param packedFromRows - a library of fewer styles is counted column by column. */
 export function indexStyles(rows: readonly FindRow[], packedFromRows = PACKED_FROM_ROWS): FindIndex {
-  const names = indexNames(rows.map((r) => r.family));
+  // A family is its id: two families may go by one name, and names in any script keep apart.
+  const idOfFamily = new Map<string, number>();
+  const familyNames: string[] = [];
+  for (const r of rows)
+    if (!idOfFamily.has(r.familyId)) {
+      idOfFamily.set(r.familyId, idOfFamily.size);
+      familyNames.push(r.family);
+    }
+  const names = indexNames(familyNames, true);
   const foundries = indexNames(rows.flatMap((r) => r.foundry ?? []));
-  const family = Uint32Array.from(rows, (r) => names.at.get(squash(r.family)) ?? 0);
+  const family = Uint32Array.from(rows, (r) => idOfFamily.get(r.familyId)!);
   const { byName, nameRank } = rankNames(rows, names.names, family);
   const families = factsOf(rows, names.names, family);
   const stepsOf = (of: (f: FamilyFacts) => number) => {

@@ -1,11 +1,19 @@
 // Names looked up by their beginning, a part, or with slips: fast enough for tens of thousands at every key press.
 const { abs, min } = Math;
 
+/**
+ * A name by its letters and digits alone, in whatever script: "IM Fell" and "imfell" are one, "Größe" and "grosse" are not.
+ * @returns lower case, without accents on Latin, Greek and Cyrillic letters, without spaces and signs. Empty only where there is no letter.
+ */
 export const squash = (s: string) =>
   s
-    .normalize("NFD")
+    .normalize("NFKD")
+    .replace(/[\u0300-\u036f]/g, "")
     .toLowerCase()
-    .replace(/[^a-z0-9]/g, "");
+    .replace(/[^\p{L}\p{M}\p{N}]/gu, "");
+
+/** One Latin letter names nothing; one sign of another script may. */
+export const isTooShort = (squashed: string) => squashed.length < 2 && /^[a-z0-9]*$/.test(squashed);
 
 export type NameIndex = {
   /** As given, without repeats. */
@@ -19,8 +27,9 @@ export type NameIndex = {
   byFirst: ReadonlyMap<string, Int32Array>;
 };
 
-export function indexNames(names: Iterable<string>): NameIndex {
-  const list = [...new Set(names)];
+/** @param isListed - positions matter: names that occur twice stay twice. */
+export function indexNames(names: Iterable<string>, isListed = false): NameIndex {
+  const list = isListed ? [...names] : [...new Set(names)];
   const squashed = list.map(squash);
   const at = new Map<string, number>();
   squashed.forEach((s, i) => !at.has(s) && at.set(s, i));
@@ -61,7 +70,7 @@ export const slipsAllowed = (length: number) => (length >= 9 ? 3 : length >= 6 ?
 export function matchNames(index: NameIndex, words: string): Map<number, number> {
   const asked = squash(words);
   const found = new Map<number, number>();
-  if (asked.length < 2) return found;
+  if (isTooShort(asked)) return found;
   index.squashed.forEach((name, i) => {
     if (name === asked) found.set(i, 1);
     else if (name.startsWith(asked)) found.set(i, 0.9);

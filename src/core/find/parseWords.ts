@@ -1,8 +1,20 @@
 // The words of the find field → wishes that filter and rank, with what was not understood said.
-import { matchNames, nearNames, slipsAllowed, squash, editDistance, indexNames, type NameIndex } from "./nameIndex";
+import {
+  isTooShort,
+  matchNames,
+  nearNames,
+  slipsAllowed,
+  squash,
+  editDistance,
+  indexNames,
+  type NameIndex,
+} from "./nameIndex";
 import { CHARACTER_WORDS, COMPARATIVES, FILLERS, NUMBER_WORDS, VOCABULARY, type Wish } from "./vocabulary";
 
 export type Parsed = { wishes: { wish: Wish; from: string }[]; ignored: string[] };
+
+/** Asked by what people type: a map has no words of its own ("constructor"). */
+const CHARACTERS = new Map(Object.entries(CHARACTER_WORDS));
 
 /** What names a sentence may hold. */
 export type Lexicon = {
@@ -97,7 +109,7 @@ const readComparative: Reader = (tokens, at) => {
   for (const n of [2, 1]) {
     const phrase = phraseAt(tokens, at + skip, n).toLowerCase();
     if (phrase === "cheaper") return { used: skip + n, wishes: [{ type: "cheaper", label: "cheaper" }] };
-    const than = COMPARATIVES[phrase];
+    const than = Object.hasOwn(COMPARATIVES, phrase) ? COMPARATIVES[phrase] : undefined;
     if (than) return { used: skip + n, wishes: [{ type: "than", label: phrase, ...than }] };
   }
   return null;
@@ -129,7 +141,9 @@ const readCount: Reader = (tokens, at) => {
       ? m[1] === "many"
         ? 6
         : 3
-      : NUMBER_WORDS[m[1]!];
+      : Object.hasOwn(NUMBER_WORDS, m[1]!)
+        ? NUMBER_WORDS[m[1]!]
+        : undefined;
   if (min === undefined) return null;
   const of = m[2]!.startsWith("w") ? "weights" : "styles";
   return { used: m[0].split(" ").length, wishes: [{ type: "count", label: `at least ${min} ${of}`, of, min }] };
@@ -158,8 +172,8 @@ const readHas: Reader = (tokens, at) => {
       i++;
       continue;
     }
-    const two = CHARACTER_WORDS[phraseAt(tokens, i, 2).toLowerCase()];
-    const one = CHARACTER_WORDS[tokens[i]!.toLowerCase()] ?? ([...tokens[i]!].length === 1 ? tokens[i]! : undefined);
+    const two = CHARACTERS.get(phraseAt(tokens, i, 2).toLowerCase());
+    const one = CHARACTERS.get(tokens[i]!.toLowerCase()) ?? ([...tokens[i]!].length === 1 ? tokens[i]! : undefined);
     // "with italics", "has swashes" and the like are phrases of their own; so are figures followed by what they are.
     if ((!two && !one) || findPhrase(phraseAt(tokens, i, 2))) break;
     text += two ?? one;
@@ -233,7 +247,7 @@ function findPhrase(phrase: string): Wish | null {
 /** The family of this name, slips forgiven; null when there is none. */
 function findFamily(words: string, families: NameIndex, allowed: number): number | null {
   const plain = squash(words);
-  if (plain.length < 2) return null;
+  if (isTooShort(plain)) return null;
   const exact = families.at.get(plain);
   if (exact !== undefined) return exact;
   return allowed ? (nearNames(families, plain, allowed)[0]?.at ?? null) : null;
@@ -245,7 +259,7 @@ function findFamily(words: string, families: NameIndex, allowed: number): number
  */
 function findName(words: string, { families, foundries }: Lexicon, wholeOnly: boolean): Wish | null {
   const plain = squash(words);
-  if (plain.length < 2) return null;
+  if (isTooShort(plain)) return null;
   const make = (label: string): Wish => ({ type: "name", label, words });
   const exact = families.at.get(plain);
   if (exact !== undefined) return make(families.names[exact]!);

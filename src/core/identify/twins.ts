@@ -20,7 +20,9 @@ export function likenessOf(index: SignatureIndex, a: number, b: number, characte
   const isSame = (char: string) => (differ(index, a, b, char) ?? 0) < 1;
   const here = new Set(characters);
   const by = TELLING.map((char) => ({ char, by: differ(index, a, b, char) ?? 0 }));
-  const most = by.reduce((x, y) => (y.by > x.by ? y : x));
+  // A letter that can be looked at in the picture goes before one that would have to be asked for.
+  const inPicture = by.filter((l) => here.has(l.char) && l.by >= 1);
+  const most = (inPicture.length ? inPicture : by).reduce((x, y) => (y.by > x.by ? y : x));
   return {
     isSameHere: [...here].every(isSame),
     tellingLetter: most.by >= 1 ? most.char : null,

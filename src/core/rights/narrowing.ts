@@ -75,7 +75,7 @@ const HARMLESS = new Set(
  werken werke medien bereich bereiche rahmen sondern aber jedoch oder andere anderen anderer sonstige urheber urheberin gestalter
  gestalterin autor autorin nutzungsrecht nutzungsrechts einräumung nutzer nutzerin lizenznehmer vollständig inklusive samt einschließlich
  êtes suis sommes création créations créer cadre présente présent contexte personnels imprimés écran maison autrice graphiste nom
- obligatoire création impression
+ obligatoire création impression dessinateur dessinatrice créateur créatrice zeichner zeichnerin dibujante creador creadora
  quieras quieres queráis menos salvo excepto propio propios propia propias autora diseñadora diseñador usuario usuarios comprador
  crear creación emplear emplearla obras obra`.split(/\s+/),
 );
@@ -160,7 +160,7 @@ const isFont = (subject: string) => FONT_ITSELF.test(subject) || /^(?:it|sie|ell
 
 /** Capitalised words before "is", "may be": the font's name, unless they begin with a preposition ("Im Winter ist …"). */
 const NAME_BEFORE_VERB =
-  /^\s*(\p{Lu}[\p{L}’'-]*)\s+(?:\p{Lu}[\p{L}’'-]*\s+){0,3}(?=(?:is|are|costs|(?:may|can) be|ist|sind|darf\s(?=.*\bwerden)|est|sont|peut être|es|son|puede ser)\s)/u;
+  /^\s*(\p{Lu}[\p{L}’'-]*)\s+(?:\p{Lu}[\p{L}’'-]*\s+){0,3}(?=(?:grants?|allows?|permits?|gives|gewährt|erlaubt|gestattet|accorde|autorise|permet|concede|permite|autoriza|is|are|costs|(?:may|can) be|ist|sind|darf\s(?=.*\bwerden)|est|sont|peut être|es|son|puede ser)\s)/u;
 const PREPOSITION =
   /^(?:in|im|am|an|zum|zur|zu|bei|auf|um|ab|on|at|for|from|by|within|with|during|dans|en|pendant|durant|sur|à|au|aux|por|para|hasta|desde|con|a)$/i;
 

@@ -2,13 +2,16 @@ import { describe, expect, test } from "@jest/globals";
 import { existsSync, readdirSync, readFileSync } from "node:fs";
 import type { Evidence } from "@/contracts/rights";
 import { USES, type Use, type Verdict } from "@/contracts/traits";
-import { readRights } from "./readRights";
+import { readRights, type SameLetters } from "./readRights";
 import { statementsOf } from "./statements";
 import { strictestVerdict } from "./verdicts";
 import { WORDINGS } from "../../../tests/fixtures/rights/wordings";
 import { LONG_WORDINGS } from "../../../tests/fixtures/rights/longWordings";
 import { FRESH_WORDINGS } from "../../../tests/fixtures/rights/freshWordings";
 import { CLOSING_WORDINGS } from "../../../tests/fixtures/rights/closingWordings";
+import { CONDITION_WORDINGS } from "../../../tests/fixtures/rights/conditionWordings";
+import { HELD_CONDITION_WORDINGS } from "../../../tests/fixtures/rights/conditionWordingsHeld";
+import { LAST_CONDITION_WORDINGS } from "../../../tests/fixtures/rights/conditionWordingsLast";
 import { LAST_WORDINGS, TRAPS } from "../../../tests/fixtures/rights/lastWordings";
 
 const from = (kind: Evidence["kind"], text: string, source = "LICENSE"): Evidence => ({
@@ -269,4 +272,131 @@ test("statements keep their words and lines; list items know their heading", () 
     { text: "film it", line: 6, heading: "You may:" },
     { text: "Six seven.", line: 8, heading: null },
   ]);
+});
+
+describe("conditions are no permissions", () => {
+  const read = (w: { kind: Evidence["kind"]; text: string }) =>
+    readRights([from(w.kind, w.text, "terms.txt")]).verdicts;
+
+  test.each(CONDITION_WORDINGS.map((w) => [w.id, w] as const))("%s is read as a careful reader does", (_id, w) => {
+    for (const [use, should] of Object.entries(w.expect) as [Use, Verdict][])
+      expect([use, read(w)[use]!.verdict]).toEqual([use, should]);
+  });
+
+  test.each([...HELD_CONDITION_WORDINGS, ...LAST_CONDITION_WORDINGS].map((w) => [w.id, w] as const))(
+    "%s is never cleared where it is narrowed, and quotes what narrows",
+    (_id, w) => {
+      for (const [use, should] of Object.entries(w.expect) as [Use, Verdict][]) {
+        const { verdict, quotes } = read(w)[use]!;
+        if (!should.startsWith("cleared")) expect(verdict).not.toMatch(/^cleared/);
+        if (verdict !== "unread") expect(fold(w.text)).toContain(quotes[0]!.text);
+      }
+    },
+  );
+
+  test("a sentence of its own narrows what another grants, and is quoted", () => {
+    const { verdict, quotes } = readRights([
+      from("readme", "Free for commercial use. This applies until the end of 2027.", "readme.txt"),
+    ]).verdicts["goods-for-sale"]!;
+    expect(verdict).toBe("ask-maker");
+    expect(quotes.map((q) => q.text)).toContain("This applies until the end of 2027.");
+  });
+
+  test("a text that is cut short clears nothing by itself; a standard licence does", () => {
+    const words = "Free for personal and commercial use.";
+    expect(readRights([{ ...from("readme", words), isCut: true }]).verdicts.logo!.verdict).toBe("ask-maker");
+    expect(readRights([{ ...from("licence-file", licenceOf("lora")), isCut: true }]).verdicts.logo!.verdict).toBe(
+      "cleared",
+    );
+  });
+
+  test("no derivatives: what it means for letters that are changed is said, with the words it rests on", () => {
+    const rights = readRights([from("licence-file", "This font is licensed under CC BY-ND 4.0.")]);
+    expect(rights.spdx).toBe("CC-BY-ND-4.0");
+    for (const use of ["cutting", "logo", "web", "app"] as const)
+      expect([use, rights.verdicts[use]!.verdict]).toEqual([use, "ask-maker"]);
+    expect(rights.verdicts["client-print"]!.verdict).toBe("cleared-with-credit");
+    expect(rights.notes![0]!.says).toMatch(/lettering.*cutting.*converting/);
+    expect(rights.notes![0]!.quotes[0]!.text).toContain("CC BY-ND");
+  });
+});
+
+describe("styles with the same letters", () => {
+  const other = (verdict: Verdict, more: Partial<SameLetters> = {}): SameLetters => ({
+    styleId: "s_other",
+    name: "Saltmarsh Dot Regular",
+    maker: "Tidewrack Type",
+    isOtherMaker: true,
+    isSold: false,
+    verdicts: Object.fromEntries(USES.map((u) => [u, verdict])),
+    ...more,
+  });
+  const OFL_NAME = from("name-table", "Licensed under the SIL Open Font License, Version 1.1.", "name 13 of the font");
+
+  test("their terms clear nothing here", () => {
+    const rights = readRights([from("readme", "Personal use only.")], [other("cleared")]);
+    expect(rights.verdicts.logo!.verdict).toBe("not-for-this-use");
+    expect(readRights([], [other("cleared")]).verdicts.logo!.verdict).toBe("unread");
+  });
+
+  test("stricter terms close what only a third hand opened, and whose letters they are is said", () => {
+    const rights = readRights([from("readme", "100% free!!")], [other("buy-first", { isSold: true })]);
+    expect(rights.verdicts.private!.verdict).not.toMatch(/^cleared/);
+    const free = readRights([from("readme", "Free for commercial use.")], [other("buy-first", { isSold: true })]);
+    expect(free.verdicts.logo).toMatchObject({ verdict: "ask-maker" });
+    expect(free.verdicts.logo!.quotes[0]!.text).toBe(
+      "The letters are those of Saltmarsh Dot Regular, sold by Tidewrack Type: ask before you use it.",
+    );
+    expect(free.sameLetters![0]!.says).toMatch(/ask before you use it/);
+  });
+
+  test("what the font itself grants stands, and a receipt does; the difference is said", () => {
+    const own = readRights([OFL_NAME], [other("not-for-this-use")]);
+    expect(own.verdicts.logo!.verdict).toBe("cleared");
+    expect(own.sameLetters![0]!.says).toMatch(/whose terms differ/);
+    const bought = readRights([from("receipt", "This licence permits use for: logo.")], [other("buy-first")]);
+    expect(bought.verdicts.logo!.verdict).toBe("cleared");
+  });
+
+  test("the same terms under another maker are told without alarm", () => {
+    const { sameLetters, verdicts } = readRights([OFL_NAME], [other("cleared")]);
+    expect(verdicts.logo!.verdict).toBe("cleared");
+    expect(sameLetters![0]!.says).toMatch(/own terms/);
+  });
+});
+
+describe("time", () => {
+  // The shapes that took minutes: each is read in a time that grows with its length.
+  const SHAPES: Record<string, (n: number) => string> = {
+    "CC and dashes": (n) => `CC${"-".repeat(n)}`,
+    "CC BY CC BY": (n) => "CC BY-".repeat(n / 6),
+    ", the , the": (n) => ", the ".repeat(n / 6),
+    "lines of one letter": (n) => "a\n".repeat(n / 2),
+    "plain sentences": (n) => "You may use this font for any purpose you like. ".repeat(n / 48),
+    "no full stop": (n) => "use the font freely ".repeat(n / 20),
+    "sell sell": (n) => "sell ".repeat(n / 5),
+    "if if": (n) => "if ".repeat(n / 3),
+    "private or private or": (n) => "private or ".repeat(n / 11),
+    headings: (n) => "a:\n".repeat(n / 3),
+    "names of licences": (n) => "Open Font License ".repeat(n / 18),
+    spaces: (n) => `${" ".repeat(n)}x`,
+  };
+  test.each(Object.entries(SHAPES))(
+    "%s: twice the length takes less than two and a half times as long",
+    (_name, of) => {
+      let count = 0;
+      const time = (n: number) => {
+        const best = [0, 1, 2].map(() => {
+          const started = performance.now();
+          readRights([from("licence-file", of(n), `t${count++}`)]);
+          return performance.now() - started;
+        });
+        return Math.min(...best);
+      };
+      time(2_000);
+      const [once, twice] = [time(24_000), time(48_000)];
+      expect(twice).toBeLessThan(Math.max(2.5 * once, 60));
+      expect(twice).toBeLessThan(2_500);
+    },
+  );
 });

@@ -53,6 +53,8 @@ export function readRights(evidence: Evidence[], sameLetters: readonly SameLette
   const receipts = read.filter((r) => r.item.kind === "receipt");
   const others = read.filter((r) => r.item.kind !== "receipt");
   const verdicts: Partial<Rights["verdicts"]> = {};
+  /** What its own evidence says, before what is said of the same letters. */
+  const own: Partial<Record<Use, Verdict>> = {};
   const contradictions: NonNullable<Rights["contradictions"]> = [];
   for (const use of USES) {
     const bought = receipts
@@ -64,6 +66,7 @@ export function readRights(evidence: Evidence[], sameLetters: readonly SameLette
       verdicts[use] = held;
       if (against.length) contradictions.push({ use, held: held.verdict, others: against, ...decided });
     }
+    own[use] = verdicts[use].verdict;
     if (opens(verdicts[use].verdict) && !bought.length)
       verdicts[use] = closeForLetters(use, verdicts[use], others, sameLetters);
   }
@@ -74,7 +77,7 @@ export function readRights(evidence: Evidence[], sameLetters: readonly SameLette
     verdicts: verdicts as Rights["verdicts"],
     evidence: ordered,
     ...(contradictions.length && { contradictions }),
-    ...(sameLetters.length && { sameLetters: sameLetters.map((other) => tellLetters(other, verdicts)) }),
+    ...(sameLetters.length && { sameLetters: sameLetters.map((other) => tellLetters(other, own)) }),
     ...(notes.length && { notes }),
   };
 }
@@ -98,9 +101,9 @@ const isStricter = (v: Verdict | undefined) => v !== undefined && v !== "unread"
 
 function tellLetters(
   other: SameLetters,
-  verdicts: Partial<Rights["verdicts"]>,
+  own: Partial<Record<Use, Verdict>>,
 ): NonNullable<Rights["sameLetters"]>[number] {
-  const differs = USES.some((u) => opens(other.verdicts[u] ?? "unread") !== opens(verdicts[u]?.verdict ?? "unread"));
+  const differs = USES.some((u) => opens(other.verdicts[u] ?? "unread") !== opens(own[u] ?? "unread"));
   const whose = `The letters are those of ${other.name}${byWhom(other)}`;
   const says = differs
     ? `${whose}, whose terms differ: ask before you use it.`

@@ -1,6 +1,7 @@
 // More like this: the nearest styles by measures, then by their letters' outlines, with what differs in words.
 import type { AlikeList, StyleQuery } from "@/contracts/styles";
 import { nearnessTo, tellDifferences } from "@/core/find/alike";
+import type { FindRow } from "@/core/find/findIndex";
 import { shapeDistance } from "@/core/identify/shapeDistance";
 import type { Db } from "../db/open";
 import { findBrief } from "../queries/briefs";
@@ -12,12 +13,20 @@ const LOOKED_AT = 260;
 /** How much outlines weigh beside measures. */
 const SHAPE_SHARE = 0.55;
 
+/** What two faces are alike in before their measures count: 2 for a kind and a treatment (or none in both), 1 for a kind. */
+function likeness(a: FindRow, b: FindRow): number {
+  const share = (x: readonly { value: string }[], y: readonly { value: string }[]) =>
+    x.length === y.length && !x.length ? true : x.some((v) => y.some((w) => w.value === v.value));
+  if (!share(a.kinds.slice(0, 1), b.kinds)) return share(a.treatments, b.treatments) && a.treatments.length ? 1 : 0;
+  return share(a.treatments, b.treatments) ? 2 : 1;
+}
+
 /**
  * Answers GET /styles/:id/alike: filters and words as for finding ("heavier", "cheaper", "free to sell").
  * Other styles of the family come only when the words ask for more or less of a trait.
  * @returns null when the style is unknown.
  */
-export function listAlike(db: Db, styleId: string, query: StyleQuery): AlikeList | null {
+export function listAlike(db: Db, styleId: string, query: StyleQuery & { sameFirst?: boolean }): AlikeList | null {
   const held = getHeld(db);
   const { index } = held;
   const row = index.rowOf.get(styleId);
@@ -36,8 +45,10 @@ export function listAlike(db: Db, styleId: string, query: StyleQuery): AlikeList
     candidates.push({ place, steps: shape === null ? steps : (1 - SHAPE_SHARE) * steps + SHAPE_SHARE * shape });
   }
   const seen = new Set<number>();
+  const groupOf = (place: number) =>
+    query.sameFirst ? likeness(index.rows[row]!, index.rows[found.order[place]!]!) : 0;
   const items = candidates
-    .sort((a, b) => a.steps - b.steps)
+    .sort((a, b) => groupOf(b.place) - groupOf(a.place) || a.steps - b.steps)
     // One style a family: its nearest.
     .filter(({ place }) => {
       const family = index.family[found.order[place]!]!;

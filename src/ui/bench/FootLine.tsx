@@ -17,15 +17,20 @@ export const useJobs = (every = 1000) => {
   });
 };
 
-export function useCancelJob() {
+function useJobChange(method: "DELETE" | "POST", below = "") {
   const queries = useQueryClient();
   const { sayFault } = useBench();
   return (jobId: string) => {
-    void callApi(`/jobs/${jobId}`, { method: "DELETE" })
-      .then(() => queries.invalidateQueries({ queryKey: ["jobs"] }))
+    void callApi(`/jobs/${jobId}${below}`, { method })
+      .then(() => {
+        for (const key of ["jobs", "health"]) void queries.invalidateQueries({ queryKey: [key] });
+      })
       .catch(sayFault);
   };
 }
+export const useCancelJob = () => useJobChange("DELETE");
+/** Begins a failed job again. */
+export const useRetryJob = () => useJobChange("POST", "/retry");
 
 export function writeTimeLeft(seconds: number): string {
   if (seconds < 90) return `${seconds} s left`;

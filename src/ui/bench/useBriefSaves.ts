@@ -78,7 +78,10 @@ export function useBriefSaves(brief: Brief, now: Now, dispatch: Dispatch<BenchAc
     [briefId, arrive, refresh],
   );
 
-  const resolve = useMemo(() => askOver(now, dispatch, arrive), [now, dispatch, arrive]);
+  const resolve = useCallback(
+    (save: Save, fault: Fault) => askOver(now, dispatch, arrive)(save, fault),
+    [now, dispatch, arrive],
+  );
   useEffect(() => {
     const store = openStore(briefId, tabId());
     const own = new SaveQueue({

@@ -31,6 +31,8 @@ type Props = {
   item: ShownItem;
   text: string;
   sizePx: number;
+  /** What all samples of the wall share; absent where each is fitted by itself. */
+  fit?: number;
   look: StripLook;
   ranges: Ranges;
   isKept: boolean;
@@ -94,6 +96,7 @@ function Whole({
   item,
   text,
   sizePx,
+  fit,
   look,
   ranges,
   isKept,
@@ -106,7 +109,6 @@ function Whole({
   onKeep,
 }: Props) {
   const href = addressOfKept(briefId, { styleId: item.styleId, location: item.axisWanted });
-  const [fit, setFit] = useState(1);
   const wanted = Object.entries(item.axisWanted);
   const axes = useMemo(() => ({ ...item.axisDefaults, ...item.axisWanted }), [item.axisDefaults, item.axisWanted]);
   const baseline = look.basePx * 1.18;
@@ -160,7 +162,7 @@ function Whole({
               widthEm={item.traits.widthEm}
               ink={look.coloured ? look.ink : undefined}
               wrap={look.wrap}
-              onFit={setFit}
+              fit={fit}
               owned={item.owned}
             />
           </div>
@@ -195,11 +197,6 @@ function Whole({
             {wanted.length > 0 && (
               <span className="num shrink-0" title="Its axes are set so that it is what was asked for">
                 {wanted.map(([tag, v]) => `${tag} ${Number(v.toFixed(1))}`).join(" ")}
-              </span>
-            )}
-            {fit < 0.985 && !look.wrap && !look.byLineWidth && !look.dense && (
-              <span className="num shrink-0" title="Set smaller, so that the whole line is seen">
-                at {Math.round(fit * 100)} %
               </span>
             )}
           </div>

@@ -13,6 +13,7 @@ import { Beside } from "./Beside";
 import { Strip, type StripLook } from "./Strip";
 import { factsOf } from "./facts";
 import { moveFocus } from "./select";
+import { useSharedFit } from "./useSharedFit";
 import { addressOfKept } from "../parts/sampleOf";
 import { usePages, type FirstPage } from "./usePages";
 
@@ -121,6 +122,9 @@ export function Wall(props: Props) {
     preloadFaces(next.flatMap((n) => (n?.owned ? [n.styleId] : [])));
   }, [isScrolling, from, to, columns, item]);
 
+  const asked = { columns, basePx, isCompact: columns > 2, text, levelBy: brief.levelBy };
+  const fit = useSharedFit(scroller, asked, item);
+
   const focused = item(Math.min(focus, Math.max(0, total - 1)));
   useEffect(() => {
     if (!focused) return dispatch({ type: "facts", facts: [], keys: [] });
@@ -215,11 +219,19 @@ export function Wall(props: Props) {
     [toggleKept],
   );
   return (
-    <div className="relative h-full">
+    <div className="relative flex h-full flex-col">
       {faceA && faceB && <Beside a={faceA} b={faceB} text={text} ranges={ranges} />}
+      {fit < 1 && !wrap && !look.byLineWidth && (
+        <p
+          className="pointer-events-none absolute right-3 bottom-1 z-10 bg-limestone px-2 text-[12px] text-basalt"
+          data-shared-fit
+        >
+          Every sample is shown at {Math.round(fit * 100)} %, so that the line fits.
+        </p>
+      )}
       <div
         ref={scroller}
-        className="group/wall h-full overflow-y-auto bg-limestone"
+        className="group/wall min-h-0 flex-1 overflow-y-auto bg-limestone"
         role="grid"
         aria-label="Faces"
         aria-rowcount={rows}
@@ -260,6 +272,7 @@ export function Wall(props: Props) {
                       item={face}
                       text={text}
                       sizePx={basePx * levelFactor(face.traits, brief.levelBy) * (wrap ? 0.55 : 1)}
+                      fit={wrap || look.byLineWidth ? undefined : fit}
                       look={look}
                       ranges={ranges}
                       isKept={kept.has(face.styleId)}

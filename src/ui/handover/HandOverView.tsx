@@ -4,6 +4,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import Link from "next/link";
 import { useState } from "react";
 import type { Check } from "@/contracts/brief";
+import type { HandoverPlan } from "@/contracts/jobs";
 import type { StyleListItem } from "@/contracts/styles";
 import { useBench } from "../bench/BenchContext";
 import { useJobs } from "../bench/FootLine";
@@ -14,7 +15,7 @@ import { VerdictMark } from "../parts/VerdictMark";
 
 const PARTS = [
   { key: "fonts", name: "Font files", says: "TTF or OTF, ready to install" },
-  { key: "web", name: "Web files", says: "WOFF2 as they came" },
+  { key: "web", name: "Web files", says: "WOFF2 where supplied" },
   { key: "licences", name: "Licences", says: "the texts that came with each family" },
   { key: "contactSheet", name: "Contact sheet", says: "PDF, every face in the brief’s words" },
 ] as const;
@@ -32,8 +33,19 @@ export function HandOverView() {
   });
   const mine = jobs.data?.jobs.filter((j) => j.kind === "handover" && j.briefId === brief.briefId) ?? [];
   const busy = mine.some((j) => j.state === "running" || j.state === "waiting");
+  const plan = useQuery({
+    queryKey: ["handover plan", brief.briefId, brief.kept, brief.uses],
+    queryFn: () => callApi<HandoverPlan>(`/briefs/${brief.briefId}/handover`),
+    placeholderData: (before) => before,
+  });
+  const [answered, setAnswered] = useState<readonly string[]>([]);
+  const responsibleFor = plan.data?.toAnswerFor.filter((f) => answered.includes(f.styleId)).map((f) => f.styleId) ?? [];
+  const inside = [
+    ...(plan.data?.cleared ?? []),
+    ...(plan.data?.toAnswerFor ?? []).filter((f) => answered.includes(f.styleId)),
+  ];
   const start = () =>
-    callApi(`/briefs/${brief.briefId}/handover`, { method: "POST", json: parts })
+    callApi(`/briefs/${brief.briefId}/handover`, { method: "POST", json: { ...parts, responsibleFor } })
       .then(() => {
         say("The archive is being made.");
         void queries.invalidateQueries({ queryKey: ["jobs"] });
@@ -54,7 +66,7 @@ export function HandOverView() {
     <div className="h-full overflow-y-auto px-6 py-4">
       <div className="grid max-w-[1080px] grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)] gap-x-12">
         <section>
-          <h1 className="border-b-2 border-slate pb-2 text-[18px] font-bold">What the brief says of each face</h1>
+          <h1 className="border-b-2 border-slate pb-2 text-[18px] font-bold">Checks for each face</h1>
           <ul>
             {kept.data?.items.map((item) => (
               <FaceChecks key={item.styleId} item={item} />
@@ -81,18 +93,24 @@ export function HandOverView() {
               Always inside: credits.txt, rights.spdx.json, sources.csv, shortlist.csv
             </li>
           </ul>
+          {plan.data && (
+            <Answering
+              plan={plan.data}
+              answered={answered}
+              onChange={setAnswered}
+              lacksWeb={parts.web === true && !inside.some((f) => f.hasWebFile)}
+            />
+          )}
           <p className="mt-1 flex gap-4 pl-5">
             <a className="underline hover:text-tide" href={`/api/v1/briefs/${brief.briefId}/credits`}>
-              Credits alone
+              Credits only
             </a>
             <a className="underline hover:text-tide" href={`/api/v1/briefs/${brief.briefId}/spdx`}>
               Licences as SPDX
             </a>
           </p>
-          <button type="button" className="btn btn-act mt-3" disabled={busy} onClick={() => void start()}>
-            {busy
-              ? "Being made …"
-              : `Make the archive (${brief.kept.length} ${brief.kept.length === 1 ? "face" : "faces"})`}
+          <button type="button" className="btn btn-act mt-3" disabled={busy || !plan.data} onClick={() => void start()}>
+            {busy ? "Being made …" : `Make the archive (${inside.length} ${inside.length === 1 ? "face" : "faces"})`}
           </button>
           <ul className="mt-5">
             {mine.slice(0, 6).map((job) => (
@@ -102,7 +120,9 @@ export function HandOverView() {
                   <span className="text-basalt">
                     {job.state === "running" ? `${job.done} of ${job.total}` : job.state}
                   </span>
-                  {job.message && <span className="text-madder"> {job.message}</span>}
+                  {job.message && (
+                    <span className={job.state === "failed" ? "text-madder" : "text-basalt"}> {job.message}</span>
+                  )}
                 </span>
                 {job.hasFile && (
                   <a className="btn" href={`/api/v1/jobs/${job.jobId}/file`}>
@@ -114,6 +134,41 @@ export function HandOverView() {
           </ul>
         </section>
       </div>
+    </div>
+  );
+}
+
+type AnsweringProps = {
+  plan: HandoverPlan;
+  answered: readonly string[];
+  onChange: (styleIds: string[]) => void;
+  lacksWeb: boolean;
+};
+
+/** Faces that are not cleared go in only when somebody answers for them; what stays out is said before. */
+function Answering({ plan, answered, onChange, lacksWeb }: AnsweringProps) {
+  const { toAnswerFor, notOwned } = plan;
+  const toggle = (id: string) => onChange(answered.includes(id) ? answered.filter((a) => a !== id) : [...answered, id]);
+  return (
+    <div className="mt-2 mb-2 border-l-[3px] border-ochre pl-4 empty:hidden" data-answering>
+      {toAnswerFor.length > 0 && (
+        <fieldset>
+          <legend className="font-semibold">Not cleared: tick what you answer for, the rest is left out</legend>
+          {toAnswerFor.map((face) => (
+            <label key={face.styleId} className="flex items-baseline gap-2 py-0.5">
+              <input
+                type="checkbox"
+                className="accent-tide"
+                checked={answered.includes(face.styleId)}
+                onChange={() => toggle(face.styleId)}
+              />
+              {face.name} <VerdictMark verdict={face.verdict} price={null} />
+            </label>
+          ))}
+        </fieldset>
+      )}
+      {notOwned.length > 0 && <p>Left out, not bought yet: {notOwned.map((f) => f.name).join(", ")}.</p>}
+      {lacksWeb && <p>The folder for web files stays empty: no face inside came as WOFF2.</p>}
     </div>
   );
 }
@@ -141,7 +196,7 @@ function FaceChecks({ item }: { item: StyleListItem }) {
       </p>
       {!item.owned && (
         <p className="mt-1 text-madder">
-          <span className="font-semibold">✕ file:</span> not bought yet; the archive goes without it.
+          <span className="font-semibold">✕ file:</span> not bought yet; left out of the archive.
         </p>
       )}
       <ul>

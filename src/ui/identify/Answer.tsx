@@ -73,7 +73,7 @@ export function Answer({ state, dispatch, isShown, onTry, onCorners, keeping }: 
             .join(", ")}
         </p>
       )}
-      {i === focus && <NearestUsable detail={details[i]} />}
+      {i === focus && <NearestUsable detail={details[i]} text={state.text} />}
     </MatchRow>
   );
   return (

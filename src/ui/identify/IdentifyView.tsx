@@ -3,12 +3,13 @@
 import { useQuery } from "@tanstack/react-query";
 import Link from "next/link";
 import { useSearchParams } from "next/navigation";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState, type Dispatch, type SetStateAction } from "react";
 import type { IdentificationSummary, SavedIdentification } from "@/contracts/identifications";
 import { useBench } from "../bench/BenchContext";
 import { callApi } from "../parts/api";
 import { Chooser, DropArea } from "./DropArea";
 import { keptKey, useSetKept } from "./kept";
+import { readOpenCases, writeOpenCases, type CaseSnapshot } from "./openCases";
 import { writeChance } from "./MatchRow";
 import { PictureCase, type OpenCase } from "./PictureCase";
 
@@ -27,6 +28,8 @@ export function IdentifyView() {
     setCases((now) => [...now, ...opened]);
     setShown(opened[0]!.key);
   }, []);
+
+  const onLeft = useLeftOpen(brief.briefId, cases, setCases, setShown, next);
 
   // A kept identification stands in the address, so that back and reload find it.
   useEffect(() => {
@@ -93,10 +96,61 @@ export function IdentifyView() {
       )}
       <div className="min-h-0 flex-1">
         {cases.map((c) => (
-          <PictureCase key={c.key} open={c} isShown={c.key === shown} onFiles={choose} />
+          <PictureCase key={c.key} open={c} isShown={c.key === shown} onFiles={choose} onLeft={onLeft} />
         ))}
       </div>
     </div>
+  );
+}
+
+const LEFT_AFTER_MS = 250;
+
+/** Finds the cases again that were open, and keeps those that are. @returns what a case tells of itself. */
+function useLeftOpen(
+  briefId: string,
+  cases: OpenCase[],
+  setCases: Dispatch<SetStateAction<OpenCase[]>>,
+  setShown: Dispatch<SetStateAction<string | null>>,
+  next: { current: number },
+) {
+  const snapshots = useRef(new Map<string, CaseSnapshot>());
+  const [isRead, setRead] = useState(false);
+  useEffect(() => {
+    let isGone = false;
+    void readOpenCases(briefId).then((left) => {
+      if (isGone) return;
+      for (const { key, snapshot } of left) {
+        next.current = Math.max(next.current, Number(key) + 1 || 0);
+        if (snapshot) snapshots.current.set(key, snapshot);
+      }
+      const found = left.map(({ key, file, snapshot }) => ({ key, file, saved: null, left: snapshot }));
+      setCases((now) => [...found.filter((f) => !now.some((c) => c.key === f.key)), ...now]);
+      setShown((now) => now ?? found[0]?.key ?? null);
+      setRead(true);
+    });
+    return () => {
+      isGone = true;
+    };
+  }, [briefId, setCases, setShown, next]);
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const write = useCallback(() => {
+    clearTimeout(timer.current);
+    if (!isRead) return;
+    timer.current = setTimeout(() => {
+      const open = cases.filter((c) => !c.saved);
+      void writeOpenCases(
+        briefId,
+        open.map(({ key, file }) => ({ key, file, snapshot: snapshots.current.get(key) ?? null })),
+      );
+    }, LEFT_AFTER_MS);
+  }, [briefId, cases, isRead]);
+  useEffect(write, [write]);
+  return useCallback(
+    (key: string, snapshot: CaseSnapshot) => {
+      snapshots.current.set(key, snapshot);
+      write();
+    },
+    [write],
   );
 }
 

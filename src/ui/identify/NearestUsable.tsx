@@ -5,18 +5,21 @@ import Link from "next/link";
 import type { AlikeList, StyleDetail } from "@/contracts/styles";
 import { useBench } from "../bench/BenchContext";
 import { callApi } from "../parts/api";
+import { Sample } from "../parts/Sample";
+import { sampleOf } from "../parts/sampleOf";
 
 const CLEARED = ["cleared", "cleared-with-credit"];
 const SHOWN = 3;
 
-export function NearestUsable({ detail }: { detail: StyleDetail | undefined }) {
+/** @param text - what the picture says: samples are set in it. */
+export function NearestUsable({ detail, text }: { detail: StyleDetail | undefined; text: string }) {
   const { brief, toggleKept } = useBench();
   const isWanted = detail !== undefined && !CLEARED.includes(detail.verdict);
   const near = useQuery({
     queryKey: ["nearest usable", detail?.styleId, brief.briefId, brief.uses],
     queryFn: () =>
       callApi<AlikeList>(
-        `/styles/${detail!.styleId}/alike?briefId=${brief.briefId}&limit=${SHOWN}&verdicts=${CLEARED.join(",")}`,
+        `/styles/${detail!.styleId}/alike?briefId=${brief.briefId}&limit=${SHOWN}&verdicts=${CLEARED.join(",")}&sameFirst=true`,
       ),
     enabled: isWanted,
   });
@@ -31,11 +34,12 @@ export function NearestUsable({ detail }: { detail: StyleDetail | undefined }) {
           const name = `${i.family} ${i.style}`;
           const isKept = brief.kept.some((k) => k.styleId === i.styleId);
           return (
-            <li key={i.styleId} className="flex gap-2">
-              <Link href={`/b/${brief.briefId}/style/${i.styleId}`} className="shrink-0 hover:underline">
-                {name}
+            <li key={i.styleId} className="grid grid-cols-[minmax(0,1fr)_auto] gap-x-2 border-t border-rule py-1">
+              <Link href={`/b/${brief.briefId}/style/${i.styleId}`} className="hover:underline">
+                <Sample {...sampleOf(i)} text={text.trim() || i.family} sizePx={22} />
+                <span className="font-semibold">{name}</span>{" "}
+                <span className="text-basalt">{i.differs.map((d) => d.says).join(", ")}</span>
               </Link>
-              <span className="min-w-0 flex-1 truncate text-basalt">{i.differs.map((d) => d.says).join(", ")}</span>
               <button
                 type="button"
                 aria-pressed={isKept}

@@ -19,31 +19,53 @@ import {
   type IdentifyState,
   type Picture,
 } from "./state";
+import { snapshotOf, type CaseSnapshot } from "./openCases";
 import { Strip } from "./Strip";
 import { useKeepIdentification } from "./kept";
 
 /** A picture that was chosen, or one that was kept with the brief and is opened again. */
-export type OpenCase = { key: string; file: File; saved: SavedIdentification | null };
+export type OpenCase = {
+  key: string;
+  file: File;
+  saved: SavedIdentification | null;
+  /** As it was left by a reload or another view. */
+  left?: CaseSnapshot | null;
+};
 
-const beginWith = (saved: SavedIdentification | null): IdentifyState =>
-  saved
-    ? {
-        ...NOTHING,
-        frame: saved.state.frame,
-        corners: saved.state.corners,
-        baseline: saved.state.baseline ?? null,
-        text: saved.state.text,
-        isTyped: saved.state.isTyped,
-        result: saved.state.result,
-        areas: saved.state.result.areas,
-        savedAs: saved.identificationId,
-      }
-    : NOTHING;
+const beginWith = ({ saved, left }: OpenCase): IdentifyState =>
+  left
+    ? { ...NOTHING, ...left }
+    : saved
+      ? {
+          ...NOTHING,
+          frame: saved.state.frame,
+          corners: saved.state.corners,
+          baseline: saved.state.baseline ?? null,
+          text: saved.state.text,
+          isTyped: saved.state.isTyped,
+          result: saved.state.result,
+          areas: saved.state.result.areas,
+          savedAs: saved.identificationId,
+          answered: {
+            frame: saved.state.frame,
+            corners: saved.state.corners,
+            baseline: saved.state.baseline ?? null,
+            text: saved.state.text,
+            isTyped: saved.state.isTyped,
+          },
+        }
+      : NOTHING;
 
-type Props = { open: OpenCase; isShown: boolean; onFiles: (files: File[]) => void };
+type Props = {
+  open: OpenCase;
+  isShown: boolean;
+  onFiles: (files: File[]) => void;
+  /** What there is to be found again after a reload. */
+  onLeft: (key: string, snapshot: CaseSnapshot) => void;
+};
 
-export function PictureCase({ open, isShown, onFiles }: Props) {
-  const [state, dispatch] = useReducer(identifyReducer, open.saved, beginWith);
+export function PictureCase({ open, isShown, onFiles, onLeft }: Props) {
+  const [state, dispatch] = useReducer(identifyReducer, open, beginWith);
   const { brief, dispatch: toBench } = useBench();
   const asked = useRef<AbortController | null>(null);
   const { picture, frame, corners, baseline, text, isTyped } = state;
@@ -67,8 +89,17 @@ export function PictureCase({ open, isShown, onFiles }: Props) {
       try {
         const result = await callApi<Identification>("/identify", { method: "POST", body: form, signal: stop.signal });
         // In small steps: the page goes on answering to the hand while twenty rows are made.
+        const of = {
+          frame: within.frame ?? null,
+          corners: within.corners ?? null,
+          baseline: within.baseline ?? null,
+          text: words,
+          isTyped: words.trim() !== "",
+        };
         if (asked.current === stop)
-          startTransition(() => dispatch(more.styleId ? { type: "tried", result } : { type: "answered", result }));
+          startTransition(() =>
+            dispatch(more.styleId ? { type: "tried", result } : { type: "answered", result, asked: of }),
+          );
       } catch (error) {
         if ((error as Error).name === "AbortError" || asked.current !== stop) return;
         dispatch({ type: "refused", fault: writeFault(faultOf(error)), keepsAnswer: Boolean(more.styleId) });
@@ -77,21 +108,25 @@ export function PictureCase({ open, isShown, onFiles }: Props) {
     [dispatch],
   );
 
-  const { file, saved } = open;
+  const { file } = open;
+  const isOpenedAgain = Boolean(open.saved ?? open.left?.result);
+  useEffect(() => {
+    if (state.picture) onLeft(open.key, snapshotOf(state));
+  }, [state, onLeft, open.key]);
   useEffect(() => {
     const url = URL.createObjectURL(file);
     const image = new Image();
     const take = (widthPx: number, heightPx: number) => {
       const chosen = { file, url, widthPx, heightPx };
       dispatch({ type: "picture chosen", picture: chosen });
-      if (!saved) void ask(chosen, {}, "");
+      if (!isOpenedAgain) void ask(chosen, {}, "");
     };
     // What the browser cannot show may still be readable on the server, or will be refused there with its reason.
     image.onload = () => take(image.naturalWidth, image.naturalHeight);
     image.onerror = () => take(0, 0);
     image.src = url;
     return () => URL.revokeObjectURL(url);
-  }, [file, saved, ask]);
+  }, [file, isOpenedAgain, ask]);
   useEffect(() => () => asked.current?.abort(), []);
 
   const match = selectMatches(state)[state.focus];

@@ -11,11 +11,15 @@ export function TellApart({ first, match }: Props) {
   const [isOpen, setOpen] = useState(false);
   const { isSameHere, tellingLetter: letter } = match.besideFirst!;
   const same = isSameHere ? "The same in these letters. " : "";
+  const isInPicture = match.letters.some((l) => l.char === letter);
   if (!letter) return <p className="text-[12px] text-basalt">{same}No letter tells it from the first.</p>;
   return (
     <div className="text-[12px]">
       <p className="text-basalt">
-        {same}Look at {letter} to tell it from the first.{" "}
+        {same}
+        {isInPicture
+          ? `The ${letter} tells it from no. 1. `
+          : `No letter of the picture tells it from no. 1; ask for a sample with ${letter}. `}
         <button
           type="button"
           aria-expanded={isOpen}

@@ -4,7 +4,7 @@ import { useState } from "react";
 import type { SavedIdentification } from "@/contracts/identifications";
 import { useBench } from "../bench/BenchContext";
 import { callApi } from "../parts/api";
-import type { IdentifyState } from "./state";
+import { isAnswered, type IdentifyState } from "./state";
 
 export const keptKey = (briefId: string) => ["identifications", briefId];
 
@@ -23,27 +23,29 @@ export function useSetKept(briefId: string): (identificationId: string, isKept: 
 export type Keeping = { busy: boolean; keep: () => Promise<string | null> };
 
 /** Keeps picture, frame, reading and answer with the brief. `keep` gives the id, null when it could not be kept. */
-export function useKeepIdentification(
-  { picture, frame, corners, baseline, text, isTyped, result, savedAs }: IdentifyState,
-  briefId: string,
-  onKept: (id: string) => void,
-): Keeping {
+export function useKeepIdentification(state: IdentifyState, briefId: string, onKept: (id: string) => void): Keeping {
   const { say, sayFault, offerUndo } = useBench();
   const queries = useQueryClient();
   const setKept = useSetKept(briefId);
   const [busy, setBusy] = useState(false);
   const keep = async () => {
-    if (savedAs || !picture || !result) return savedAs;
+    const { picture, result, savedAs, answered } = state;
+    // An answer is kept with what it answers, never with words that were typed since.
+    if (savedAs || !picture || !result || !answered || !isAnswered(state)) return savedAs;
     setBusy(true);
     const form = new FormData();
     form.append("image", picture.file);
-    form.append("state", JSON.stringify({ frame, corners, baseline, text, isTyped, result }));
+    form.append("state", JSON.stringify({ ...answered, result }));
     try {
       const kept = await callApi<SavedIdentification>(`/briefs/${briefId}/identifications`, {
         method: "POST",
         body: form,
       });
       onKept(kept.identificationId);
+      // Its id stands in the address: a reload opens what was kept.
+      const address = new URL(window.location.href);
+      address.searchParams.set("kept", kept.identificationId);
+      window.history.replaceState(null, "", address);
       await queries.invalidateQueries({ queryKey: keptKey(briefId) });
       offerUndo("Identification kept with the brief", () => {
         setKept(kept.identificationId, false)
@@ -58,5 +60,5 @@ export function useKeepIdentification(
       setBusy(false);
     }
   };
-  return { busy, keep };
+  return { busy: busy || !isAnswered(state), keep };
 }

@@ -13,6 +13,8 @@ import {
   type IdentifyState,
 } from "./state";
 
+const ASKED = { frame: null, corners: null, baseline: null, text: "", isTyped: false };
+
 const match = (family: string, chance: number, style = "Bold") =>
   ({
     ...{ styleId: `s_${family}${style}`, familyId: `f_${family}`, family, style, score: 0.9, chance },
@@ -33,8 +35,8 @@ const lora = answer([match("lora", 0.9), match("gelasio", 0.05)]);
 
 describe("the state", () => {
   test("an answer brings its reading, unless somebody typed", () => {
-    expect(run({ type: "answered", result: lora }).text).toBe("Quay");
-    const typed = run({ type: "typed", text: "Quays" }, { type: "answered", result: lora });
+    expect(run({ type: "answered", asked: ASKED, result: lora }).text).toBe("Quay");
+    const typed = run({ type: "typed", text: "Quays" }, { type: "answered", asked: ASKED, result: lora });
     expect([typed.text, typed.isTyped]).toEqual(["Quays", true]);
     expect(run({ type: "typed", text: "  " }).isTyped).toBe(false);
   });
@@ -50,15 +52,15 @@ describe("the state", () => {
   test("a line that grows asks for its corners, until they are pulled", () => {
     const even = answer([match("lora", 0.9)]);
     const tapered = { ...even, strip: { ...even.strip, taper: -0.2 } };
-    const asked = run({ type: "answered", result: tapered });
-    expect([isTapered(run({ type: "answered", result: even })), isTapered(asked)]).toEqual([false, true]);
+    const asked = run({ type: "answered", asked: ASKED, result: tapered });
+    expect([isTapered(run({ type: "answered", asked: ASKED, result: even })), isTapered(asked)]).toEqual([false, true]);
     const points = [1, 2, 3, 4].map((v) => ({ x: v, y: v }));
     expect(isTapered(identifyReducer(asked, { type: "corners", corners: points }))).toBe(false);
   });
 
   test("lines that were found stand while one of them is asked about", () => {
-    const whole = run({ type: "answered", result: lora });
-    const one = identifyReducer(whole, { type: "answered", result: { ...lora, areas: [] } });
+    const whole = run({ type: "answered", asked: ASKED, result: lora });
+    const one = identifyReducer(whole, { type: "answered", asked: ASKED, result: { ...lora, areas: [] } });
     expect(one.areas).toEqual(lora.areas);
     expect(one.asks).toBe(2);
   });
@@ -66,7 +68,7 @@ describe("the state", () => {
   test("a face that was tried stands behind the matches, once, and is looked at", () => {
     const tried = answer([match("arvo", 0.1)]);
     const state = run(
-      { type: "answered", result: lora },
+      { type: "answered", asked: ASKED, result: lora },
       { type: "tried", result: tried },
       { type: "tried", result: tried },
     );
@@ -78,15 +80,15 @@ describe("the state", () => {
 
   test("a refusal takes the answer with it, but not when only a try was refused", () => {
     const fault = { what: "No.", now: "Again." };
-    const answered = run({ type: "answered", result: lora });
+    const answered = run({ type: "answered", asked: ASKED, result: lora });
     expect(identifyReducer(answered, { type: "refused", fault, keepsAnswer: false }).result).toBeNull();
     expect(identifyReducer(answered, { type: "refused", fault, keepsAnswer: true }).result).toBe(lora);
   });
 
   test("a new answer is not kept yet; what was kept stays so until then", () => {
-    const kept = run({ type: "answered", result: lora }, { type: "kept", id: "d_1" });
+    const kept = run({ type: "answered", asked: ASKED, result: lora }, { type: "kept", id: "d_1" });
     expect(identifyReducer(kept, { type: "focused", index: 1 }).savedAs).toBe("d_1");
-    expect(identifyReducer(kept, { type: "answered", result: lora }).savedAs).toBeNull();
+    expect(identifyReducer(kept, { type: "answered", asked: ASKED, result: lora }).savedAs).toBeNull();
     expect(identifyReducer(kept, { type: "cleared" })).toEqual(NOTHING);
   });
 });

@@ -27,9 +27,14 @@ export type IdentifyState = {
   tried: IdentifyMatch[];
   /** Its id, when it is kept with the brief as it stands. */
   savedAs: string | null;
+  /** What the answer in view was asked with: words that were changed since are no part of it. */
+  answered: Asked | null;
   /** How often it was answered: what was cut by hand belongs to one answer. */
   asks: number;
 };
+
+/** A picture's frame and words as they were when the answer in view was asked for. */
+export type Asked = Pick<IdentifyState, "frame" | "corners" | "baseline" | "text" | "isTyped">;
 
 export type IdentifyAction =
   | { type: "picture chosen"; picture: Picture }
@@ -38,7 +43,7 @@ export type IdentifyAction =
   | { type: "baseline"; baseline: Corner[] | null }
   | { type: "typed"; text: string }
   | { type: "asked" }
-  | { type: "answered"; result: Identification }
+  | { type: "answered"; result: Identification; asked: Asked }
   | { type: "tried"; result: Identification }
   /** keepsAnswer: only a face that was tried was refused. */
   | { type: "refused"; fault: IdentifyState["fault"]; keepsAnswer: boolean }
@@ -62,6 +67,7 @@ export const NOTHING: IdentifyState = {
   lay: 50,
   tried: [],
   savedAs: null,
+  answered: null,
   asks: 0,
 };
 
@@ -89,6 +95,7 @@ export function identifyReducer(state: IdentifyState, action: IdentifyAction): I
         focus: 0,
         tried: [],
         savedAs: null,
+        answered: { ...action.asked, text: action.result.reading.text },
         asks: state.asks + 1,
         text: state.isTyped ? state.text : action.result.reading.text,
       };
@@ -110,6 +117,14 @@ export function identifyReducer(state: IdentifyState, action: IdentifyAction): I
       return NOTHING;
   }
 }
+
+/** Whether what stands in the view is what was answered: only that can be kept. */
+export const isAnswered = ({ busy, result, answered, text, frame, corners, baseline }: IdentifyState): boolean =>
+  !busy &&
+  result !== null &&
+  answered !== null &&
+  text.trim() === answered.text.trim() &&
+  JSON.stringify([frame, corners, baseline]) === JSON.stringify([answered.frame, answered.corners, answered.baseline]);
 
 /** What can be laid over the picture: the matches, then the faces that were tried by name. */
 export const selectMatches = ({ result, tried }: IdentifyState): IdentifyMatch[] => [

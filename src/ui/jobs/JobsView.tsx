@@ -2,7 +2,7 @@
 // Jobs: what runs and what ran, with count, rate, time left and cancel.
 import { useEffect } from "react";
 import { useBench } from "../bench/BenchContext";
-import { useCancelJob, useJobs, writeTimeLeft } from "../bench/FootLine";
+import { useCancelJob, useJobs, useRetryJob, writeTimeLeft } from "../bench/FootLine";
 
 const STATE_WORDS = {
   waiting: "Waiting",
@@ -16,6 +16,7 @@ export function JobsView() {
   const { dispatch } = useBench();
   const jobs = useJobs(700);
   const cancel = useCancelJob();
+  const retry = useRetryJob();
   useEffect(() => dispatch({ type: "facts", facts: [], keys: [] }), [dispatch]);
   return (
     <div className="h-full overflow-y-auto px-6 py-4" tabIndex={0}>
@@ -45,7 +46,7 @@ export function JobsView() {
                 aria-label={`${job.title}: progress`}
               />
               <span className="num">
-                {STATE_WORDS[job.state]} · {job.done} of {job.total}
+                {job.code === "job-set-aside" ? "Set aside" : STATE_WORDS[job.state]} · {job.done} of {job.total}
                 {job.state === "running" && job.rate ? ` · ${job.rate}/s` : ""}
                 {job.state === "running" && job.secondsLeft ? ` · ${writeTimeLeft(job.secondsLeft)}` : ""}
               </span>
@@ -54,6 +55,11 @@ export function JobsView() {
                   <a className="btn" href={`/api/v1/jobs/${job.jobId}/file`}>
                     Save
                   </a>
+                )}
+                {job.state === "failed" && (
+                  <button type="button" className="btn" onClick={() => retry(job.jobId)}>
+                    Try again
+                  </button>
                 )}
                 {(job.state === "running" || job.state === "waiting") && (
                   <button type="button" className="btn" onClick={() => cancel(job.jobId)}>

@@ -1,8 +1,9 @@
 "use client";
 // The basket, by library; what was ordered before, with its receipts.
 import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from "@headlessui/react";
 import Link from "next/link";
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { Basket, BasketLine, Library, Order } from "@/contracts/libraries";
 import { USE_WORDS } from "@/contracts/words";
 import { useBench } from "../bench/BenchContext";
@@ -19,6 +20,7 @@ export function BasketPanel() {
     queryKey: ["libraries"],
     queryFn: () => callApi<{ libraries: Library[] }>("/libraries"),
   });
+  const nameOf = (id: string) => libraries.data?.libraries.find((x) => x.libraryId === id)?.name ?? id;
   const lines = basket.data?.lines ?? [];
   const byLibrary = [...new Set(lines.map((l) => l.libraryId))].map(
     (id) => [id, lines.filter((l) => l.libraryId === id)] as const,
@@ -31,23 +33,16 @@ export function BasketPanel() {
     callApi<Basket>(`/basket/${l.styleId}`, { method: "DELETE" })
       .then((b) => {
         queries.setQueryData(["basket"], b);
-        offerUndo(`${l.name} taken out of the basket`, () => void put(l).catch(sayFault));
+        offerUndo(`${l.name} removed from the basket`, () => void put(l).catch(sayFault));
       })
       .catch(sayFault);
   };
-  const order = (libraryId: string) => {
-    callApi("/orders", { method: "POST", json: { libraryId } })
-      .then(() => {
-        for (const key of ["orders", "health", "jobs"]) void queries.invalidateQueries({ queryKey: [key] });
-      })
-      .catch(sayFault);
-  };
+  const [reviewing, setReviewing] = useState<{ libraryId: string; key: string } | null>(null);
   return (
     <>
       {!lines.length && (
         <p className="mt-4 text-basalt">
-          The basket is empty. Faces that are not bought yet stand on the wall with their price; their page puts them in
-          here.
+          The basket is empty. Faces for sale show a price in Find; add them from their page.
         </p>
       )}
       {byLibrary.map(([libraryId, rows]) => {
@@ -61,17 +56,95 @@ export function BasketPanel() {
             </ul>
             <p className="mt-3 flex items-center justify-end gap-5">
               <span>
-                In all <span className="num text-slate">{writePrice(total, rows[0]!.currency)}</span>
+                Total <span className="num text-slate">{writePrice(total, rows[0]!.currency)}</span>
               </span>
-              <button type="button" className="btn btn-act" onClick={() => order(libraryId)}>
-                Order from {libraries.data?.libraries.find((x) => x.libraryId === libraryId)?.name ?? libraryId}
+              <button type="button" className="btn btn-act" onClick={() => setReviewing({ libraryId, key: newKey() })}>
+                Review order from {nameOf(libraryId)}
               </button>
             </p>
           </section>
         );
       })}
+      {reviewing && (
+        <Review
+          orderKey={reviewing.key}
+          libraryId={reviewing.libraryId}
+          name={nameOf(reviewing.libraryId)}
+          lines={lines.filter((l) => l.libraryId === reviewing.libraryId)}
+          onClose={() => setReviewing(null)}
+        />
+      )}
       <Orders />
     </>
+  );
+}
+
+/** Made once for each look at an order: however often its button is pressed, it is placed once. */
+const newKey = () =>
+  Array.from(crypto.getRandomValues(new Uint8Array(10)), (b) => b.toString(16).padStart(2, "0")).join("");
+
+type ReviewProps = { orderKey: string; libraryId: string; name: string; lines: BasketLine[]; onClose: () => void };
+
+/** What is bought, for whom and for how much, before anything is spent. */
+function Review({ orderKey, libraryId, name, lines, onClose }: ReviewProps) {
+  const { brief, sayFault, say } = useBench();
+  const queries = useQueryClient();
+  const [holder, setHolder] = useState(brief.client);
+  const [isSent, setSent] = useState(false);
+  const total = lines.reduce((s, l) => s + l.cents, 0);
+  const order = () => {
+    setSent(true);
+    callApi("/orders", { method: "POST", json: { libraryId, key: orderKey, holder } })
+      .then(() => {
+        say(`Ordered from ${name}.`);
+        for (const key of ["basket", "orders", "health", "jobs"]) void queries.invalidateQueries({ queryKey: [key] });
+        onClose();
+      })
+      .catch((error: unknown) => {
+        setSent(false);
+        sayFault(error);
+      });
+  };
+  return (
+    <Dialog open onClose={onClose} className="relative z-50">
+      <DialogBackdrop className="fixed inset-0 bg-[#20262b]/40" />
+      <div className="fixed inset-0 grid place-items-center p-6">
+        <DialogPanel className="w-[560px] rounded-sm bg-chalk px-7 py-5 shadow-lg">
+          <DialogTitle className="text-[18px] font-bold">Order from {name}</DialogTitle>
+          <ul className="mt-3">
+            {lines.map((l) => (
+              <li key={l.styleId} className="grid grid-cols-[minmax(0,1fr)_auto] gap-4 border-t border-rule py-1.5">
+                <span>
+                  <b>{l.name}</b> <span className="text-basalt">for {l.uses.map((u) => USE_WORDS[u]).join(", ")}</span>
+                </span>
+                <span className="num">{writePrice(l.cents, l.currency)}</span>
+              </li>
+            ))}
+          </ul>
+          <p className="flex justify-between border-t-2 border-slate pt-1.5 font-bold">
+            Total <span className="num">{lines[0] && writePrice(total, lines[0].currency)}</span>
+          </p>
+          <label className="mt-4 block">
+            <span className="head">Licence holder</span>
+            <input
+              className="field mt-1 w-full"
+              maxLength={120}
+              value={holder}
+              placeholder="person or company"
+              onChange={(e) => setHolder(e.target.value)}
+            />
+          </label>
+          <p className="mt-5 flex justify-end gap-3">
+            <button type="button" className="btn" onClick={onClose}>
+              Back to the basket
+            </button>
+            <button type="button" className="btn btn-act" disabled={isSent || !lines.length} onClick={order}>
+              {isSent ? "Ordering …" : "Place order"}
+            </button>
+          </p>
+        </DialogPanel>
+      </div>
+    </Dialog>
   );
 }
 
@@ -88,7 +161,7 @@ function BasketRow({ line: l, onTakeOut }: { line: BasketLine; onTakeOut: () => 
       <span className="text-basalt">{l.uses.map((u) => USE_WORDS[u]).join(", ")}</span>
       <span className="num text-right">{writePrice(l.cents, l.currency)}</span>
       <button type="button" className="btn-quiet text-right underline" onClick={onTakeOut}>
-        Take out
+        Remove
       </button>
     </li>
   );
@@ -96,8 +169,8 @@ function BasketRow({ line: l, onTakeOut }: { line: BasketLine; onTakeOut: () => 
 
 const STATE_WORDS: Record<Order["state"], string> = {
   placed: "on its way",
-  delivered: "delivered and read",
-  failed: "nothing was bought",
+  delivered: "delivered",
+  failed: "failed, not charged",
 };
 
 function Orders() {
@@ -142,6 +215,7 @@ function Orders() {
                         {l.name}
                       </Link>{" "}
                       <span className="text-basalt">({l.uses.map((u) => USE_WORDS[u]).join(", ")})</span>
+                      {l.state === "failed" && <span className="text-madder"> not delivered, not charged</span>}
                     </span>
                   ))}
                 </span>

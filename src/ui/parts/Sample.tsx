@@ -21,6 +21,8 @@ export type SampleProps = {
   axes?: Record<string, number>;
   features?: string;
   onFit?: (share: number) => void;
+  /** The factor that all samples beside it share; a line that is longer is cut at the edge, softly. Absent: each is fitted by itself. */
+  fit?: number;
   /** False: the font is not here, the library sets the line. */
   owned?: boolean;
   /** The line is set so large that it fills this much of its room, whatever its point size: faces levelled by line width. */
@@ -54,17 +56,21 @@ function SetHere(props: SampleProps) {
   const runs = useMemo(() => splitRuns(text, coverage), [text, coverage]);
   const box = useRef<HTMLDivElement>(null);
   const line = useRef<HTMLSpanElement>(null);
-  const [fit, setFit] = useState(1);
+  const [ownFit, setFit] = useState(1);
+  const [isCut, setCut] = useState(false);
+  const fit = props.fit !== undefined && !byLineWidth ? props.fit : ownFit;
+  const isShared = props.fit !== undefined && !byLineWidth;
   useLayoutEffect(() => {
     // A line that is not seen yet need not be measured: measuring makes the browser lay out the page at once.
     if (wrap || state !== "ready" || !box.current || !line.current) return;
     const room = box.current.clientWidth;
+    if (isShared) return setCut(line.current.offsetWidth > room + 1);
     const used = line.current.offsetWidth / fit;
     const filled = byLineWidth && used > 0 ? Math.min(LARGEST, Math.max(0.2, (LINE_SHARE * room) / used)) : 1;
     const next = byLineWidth ? filled : used > room && used > 0 ? Math.max(0.2, room / used) : 1;
     if (Math.abs(next - fit) > 0.004) setFit(next);
     onFit?.(next);
-  }, [text, sizePx, state, wrap, fit, onFit, variations, features, byLineWidth]);
+  }, [text, sizePx, state, wrap, fit, isShared, onFit, variations, features, byLineWidth]);
   const style: CSSProperties = {
     // A name that no loaded font has would be looked for among the system's fonts: milliseconds each, on a wall of hundreds.
     fontFamily: state === "ready" ? `"${familyOf(styleId)}"` : undefined,
@@ -84,7 +90,12 @@ function SetHere(props: SampleProps) {
   };
   const missing = runs.filter((r) => r.missing);
   return (
-    <div ref={box} className="min-w-0 overflow-hidden" style={{ textAlign: align }} data-face={state}>
+    <div
+      ref={box}
+      className={`min-w-0 overflow-hidden ${isShared && isCut ? "cut-off" : ""}`}
+      style={{ textAlign: align }}
+      data-face={state}
+    >
       {state === "failed" ? (
         <span className="text-madder">This font could not be loaded.</span>
       ) : (

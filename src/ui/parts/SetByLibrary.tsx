@@ -49,18 +49,30 @@ function useSetLine(styleId: string, text: string): State {
   return state;
 }
 
-export function SetByLibrary({ styleId, coverage, text, sizePx, ink, align, wrap, onFit }: SampleProps) {
+export function SetByLibrary({
+  styleId,
+  coverage,
+  text,
+  sizePx,
+  ink,
+  align,
+  wrap,
+  onFit,
+  fit: sharedFit,
+}: SampleProps) {
   const shown = [...text.replace(/\s+/g, " ").trim()].slice(0, LONGEST).join("");
   const { line, says } = useSetLine(styleId, shown || " ");
   const box = useRef<HTMLDivElement>(null);
-  const [fit, setFit] = useState(1);
+  const [ownFit, setFit] = useState(1);
+  const fit = sharedFit ?? ownFit;
   const widthPx = line ? (line.widthFu / line.unitsPerEm) * sizePx : 0;
   useLayoutEffect(() => {
     const room = box.current?.clientWidth ?? 0;
     const next = widthPx > room && room > 0 ? Math.max(0.1, room / widthPx) : 1;
+    if (sharedFit !== undefined) return;
     if (Math.abs(next - fit) > 0.004) setFit(next);
     onFit?.(next);
-  }, [widthPx, fit, onFit]);
+  }, [widthPx, fit, sharedFit, onFit]);
   const missing = [...new Set(shown)].filter((c) => isMissing(c, coverage));
   const em = line?.unitsPerEm ?? 1000;
   const size = sizePx * fit;

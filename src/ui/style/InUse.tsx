@@ -102,14 +102,15 @@ export function Waterfall({ style, axes, features }: Props) {
     <div className="max-w-[1060px]">
       {from !== null && (
         <p className="mb-1 text-basalt">
-          By its narrowest gap and its small letters it reads from about <b className="text-slate">{from} px</b> on.
+          Legible from about <b className="text-slate">{from} px</b> (narrowest gap, x-height).
         </p>
       )}
       {SIZES_PX.map((px) => (
         <div key={px} className="grid grid-cols-[52px_minmax(0,1fr)] items-baseline border-b border-rule py-1">
           <span className={`num ${from !== null && px < from ? "text-ochre" : ""}`}>{px} px</span>
-          <div className="overflow-hidden">
+          <div className="overflow-hidden px-2" style={{ background: brief.paper }}>
             <Sample
+              fit={1}
               styleId={style.styleId}
               coverage={style.codePoints}
               text={text || style.family}

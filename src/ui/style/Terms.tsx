@@ -1,5 +1,6 @@
 "use client";
 // The rights record: a verdict for each use with its sentences, contradictions, every text it rests on, what the user adds, the log.
+import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { Evidence } from "@/contracts/rights";
@@ -37,13 +38,41 @@ export function Terms({ style }: { style: StyleDetail }) {
         )}{" "}
         <span className="text-basalt">This is a reading aid, not legal advice: the texts below decide.</span>
       </p>
+      {rights.isUnreadable && (
+        <p className="border-l-[3px] border-ochre bg-chalk px-4 py-2.5">
+          Its texts took too long to read, so nothing is known from them. They are kept below: read them yourself, and
+          add what they say.
+        </p>
+      )}
+      {rights.sameLetters?.map((other) => (
+        <p
+          key={other.styleId}
+          className="border-l-[3px] border-ochre bg-chalk px-4 py-2.5"
+          data-same-letters={other.styleId}
+        >
+          {other.says}{" "}
+          <Link href={`/b/${brief.briefId}/style/${other.styleId}?part=terms`} className="font-semibold underline">
+            Its terms
+          </Link>
+        </p>
+      ))}
       {rights.contradictions && <Contradictions rights={rights} />}
+      {rights.notes?.map((note) => (
+        <div key={note.says} className="border-l-[3px] border-rule bg-chalk px-4 py-2.5" data-terms-note>
+          <p>{note.says}</p>
+          {note.quotes.map((q) => (
+            <p key={q.text} className="text-basalt">
+              “{q.text}” ({q.source}, {q.place})
+            </p>
+          ))}
+        </div>
+      ))}
       <table className="w-full text-left">
         <thead className="text-basalt">
           <tr>
             <th className="w-32 py-1 font-normal">Use</th>
             <th className="w-44 font-normal">Verdict</th>
-            <th className="font-normal">The sentences it rests on</th>
+            <th className="font-normal">Based on</th>
           </tr>
         </thead>
         <tbody>
@@ -134,7 +163,14 @@ function Contradictions({ rights }: { rights: StyleDetail["rights"] }) {
       <h2 className="font-semibold">The texts contradict one another. The stricter one holds.</h2>
       {[...groups.values()].map(({ uses, at }, i) => (
         <div key={i} className="mt-2 grid grid-cols-2 gap-6">
-          <Side title={`Holds, for ${uses.join(", ")}`} verdict={at.held} quotes={rights.verdicts[at.use]!.quotes} />
+          <div>
+            <Side title={`Holds, for ${uses.join(", ")}`} verdict={at.held} quotes={rights.verdicts[at.use]!.quotes} />
+            {at.why && (
+              <p className="text-basalt">
+                {at.decidedBy}: {at.why}
+              </p>
+            )}
+          </div>
           <div>
             {at.others.map((o, k) => (
               <Side key={k} title="Against it" verdict={o.verdict} quotes={o.quotes} />
@@ -213,7 +249,7 @@ function AddEvidence({ styleId }: { styleId: string }) {
         setText("");
         setNote("");
         setIsWritten(false);
-        say("Added; its verdicts were read anew");
+        say("Added. Verdicts updated.");
         router.refresh();
       })
       .catch(sayFault);

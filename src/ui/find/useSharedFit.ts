@@ -1,0 +1,37 @@
+"use client";
+// The factor that every sample of the wall shares, from the room of a column and the faces at its beginning.
+import { useEffect, useMemo, useState, type RefObject } from "react";
+import type { LevelBy } from "@/contracts/brief";
+import type { ShownItem } from "@/contracts/styles";
+import { sharedFit } from "@/core/brief/sharedFit";
+
+/** Faces by which the factor is found. */
+const LOOKED_AT = 60;
+/** What a strip holds beside its sample: core sample, gap, padding. */
+const BESIDE_PX = { compact: 54, wide: 66 };
+
+export function useSharedFit(
+  scroller: RefObject<HTMLDivElement | null>,
+  {
+    columns,
+    basePx,
+    isCompact,
+    text,
+    levelBy,
+  }: { columns: number; basePx: number; isCompact: boolean; text: string; levelBy: LevelBy },
+  item: (index: number) => ShownItem | undefined,
+): number {
+  const [widthPx, setWidth] = useState(0);
+  useEffect(() => {
+    const box = scroller.current;
+    if (!box) return;
+    const watcher = new ResizeObserver(() => setWidth(box.clientWidth));
+    watcher.observe(box);
+    return () => watcher.disconnect();
+  }, [scroller]);
+  return useMemo(() => {
+    const faces = Array.from({ length: LOOKED_AT }, (_, i) => item(i)).filter((f) => f !== undefined);
+    const roomPx = widthPx ? widthPx / columns - (isCompact ? BESIDE_PX.compact : BESIDE_PX.wide) : 0;
+    return sharedFit(faces, text, { basePx, levelBy, roomPx });
+  }, [widthPx, columns, basePx, isCompact, text, levelBy, item]);
+}
