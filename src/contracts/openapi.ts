@@ -1,4 +1,7 @@
 // The OpenAPI 3.1 document, made from the schemas that the routes check with. A route that is not here is not promised.
+import { AccessChange, Role, SignIn } from "./access";
+import { KeptPost, StepBack } from "./brief";
+import { HandoverPlan } from "./jobs";
 import { IDENTIFY_OPERATIONS } from "./openapiIdentify";
 import { binary, type Operation } from "./operation";
 import { z } from "zod";
@@ -36,6 +39,8 @@ import {
   SuggestQuery,
   Suggestions,
 } from "./styles";
+
+const SessionRole = z.object({ role: Role.nullable() });
 
 export const OPERATIONS: Operation[] = [
   ...IDENTIFY_OPERATIONS,
@@ -182,15 +187,69 @@ export const OPERATIONS: Operation[] = [
   },
   {
     method: "put",
-    path: "/briefs/{id}/kept/{styleId}",
-    says: "Keeps a style, or changes its role, note, place",
+    path: "/briefs/{id}/kept/{keptId}",
+    says: "Keeps a style as it comes (by its style id), or changes its role, note, place",
     body: KeptPut,
     gives: Kept,
   },
   {
+    method: "patch",
+    path: "/briefs/{id}/kept/{keptId}",
+    says: "Changes role, note, place of a kept face",
+    body: KeptPut,
+    gives: Kept,
+  },
+  {
+    method: "post",
+    path: "/briefs/{id}/kept",
+    says: "Keeps a style at a place on its axes, with features: one style may be kept at several",
+    body: KeptPost,
+    gives: Kept,
+    status: 201,
+  },
+  {
+    method: "get",
+    path: "/briefs/{id}/events",
+    says: "What happens to the brief, as server-sent events",
+    file: "text/event-stream",
+  },
+  {
+    method: "get",
+    path: "/briefs/{id}/kept",
+    says: "What is kept for a brief, with each face as the brief sees it",
+    gives: z.object({ kept: z.array(Kept), items: z.array(z.unknown()), ranges: z.unknown() }),
+  },
+  {
+    method: "get",
+    path: "/briefs/{id}/identifications/{identificationId}/image",
+    says: "The picture of a kept identification",
+    file: "image/*",
+  },
+  { method: "get", path: "/openapi.json", says: "This document", file: "application/json" },
+  { method: "post", path: "/briefs/{id}/undo", says: "Takes the last step of the brief back", gives: StepBack },
+  { method: "post", path: "/briefs/{id}/redo", says: "Does the step that was undone again", gives: StepBack },
+  { method: "get", path: "/briefs/{id}/handover", says: "What an archive would hold", gives: HandoverPlan },
+  {
+    method: "post",
+    path: "/jobs/{id}/retry",
+    says: "Begins a failed job again",
+    gives: Job,
+    status: 202,
+  },
+  { method: "get", path: "/session", says: "The role of whoever asks", gives: SessionRole },
+  { method: "post", path: "/session", says: "Signs in with a passcode", body: SignIn, gives: SessionRole },
+  { method: "delete", path: "/session", says: "Signs out", gives: SessionRole },
+  {
+    method: "put",
+    path: "/access",
+    says: "Changes a role's passcode; owner only",
+    body: AccessChange,
+    gives: SessionRole,
+  },
+  {
     method: "delete",
-    path: "/briefs/{id}/kept/{styleId}",
-    says: "Lets a kept style go",
+    path: "/briefs/{id}/kept/{keptId}",
+    says: "Removes a kept face, by its own id or its style's",
     gives: z.object({ styleId: z.string(), kept: z.boolean() }),
   },
   {

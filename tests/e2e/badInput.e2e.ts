@@ -5,7 +5,7 @@ import { readdirSync } from "node:fs";
 import { join } from "node:path";
 import { makeFont } from "../fixtures/makeFont";
 import { demoBytes } from "../fixtures/demoFont";
-import { api, bringIn, makeBrief, openBrowser, url } from "./browser";
+import { api, bringIn, makeBrief, openBrowser, startIdentify, url } from "./browser";
 
 const browser = openBrowser();
 const text = (s: string) => new TextEncoder().encode(s);
@@ -170,7 +170,7 @@ describe("pictures", () => {
 
   test("in the view the sentence says what now, and the next picture works", async () => {
     const { page } = browser;
-    await page.goto(`/b/${briefId}/identify`);
+    await startIdentify(browser.page, briefId);
     await page
       .locator("input[type=file]")
       .setInputFiles({ name: "broken.jpg", mimeType: "image/jpeg", buffer: Buffer.from("junk") });

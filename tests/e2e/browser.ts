@@ -146,3 +146,16 @@ export async function bringIn(files: Record<string, Uint8Array>): Promise<Import
   }
   throw new Error("the import did not end");
 }
+
+/** Opens Identify with no picture left open from before. */
+export async function startIdentify(page: Page, briefId: string) {
+  await page.goto(`/b/${briefId}/brief`);
+  await page.evaluate(
+    () =>
+      new Promise((done) => {
+        const gone = indexedDB.deleteDatabase("fond-quarry");
+        gone.onsuccess = gone.onerror = gone.onblocked = done;
+      }),
+  );
+  await page.goto(`/b/${briefId}/identify`);
+}

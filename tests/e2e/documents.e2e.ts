@@ -6,7 +6,7 @@ import { PDFDocument, StandardFonts } from "pdf-lib";
 import { readFileSync } from "node:fs";
 import { makeFont } from "../fixtures/makeFont";
 import { openContainer } from "@/core/open/container";
-import { api, expectNoAxeFaults, makeBrief, openBrowser, url } from "./browser";
+import { api, expectNoAxeFaults, makeBrief, openBrowser, startIdentify, url } from "./browser";
 
 const browser = openBrowser();
 let briefId = "";
@@ -53,7 +53,7 @@ const send = async (name: string, bytes: Uint8Array) => {
 describe("fonts of documents", () => {
   test("Identify leads there, and the page says what it takes", async () => {
     const { page } = browser;
-    await page.goto(`/b/${briefId}/identify`);
+    await startIdentify(browser.page, briefId);
     await page.getByRole("link", { name: "List the fonts of a document" }).click();
     await page.getByRole("heading", { name: "Which fonts are in this document?" }).waitFor();
   });

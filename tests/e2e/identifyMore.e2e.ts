@@ -2,7 +2,17 @@
 // identification kept and opened again; people asked; letters drawn in the page.
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import type { SetLineReply } from "@/contracts/libraries";
-import { api, drawByBrowser, expectNoAxeFaults, makeBrief, openBrowser, shootPage, styleNamed, url } from "./browser";
+import {
+  api,
+  drawByBrowser,
+  expectNoAxeFaults,
+  makeBrief,
+  openBrowser,
+  shootPage,
+  startIdentify,
+  styleNamed,
+  url,
+} from "./browser";
 import { NO_FAULTS, setFaults, standIns } from "./standIns";
 
 const browser = openBrowser();
@@ -21,7 +31,7 @@ const matches = (list = "") => browser.page.locator(`${list} [data-match]`);
 describe("evidence", () => {
   test("another face is tried by its name on the same picture", async () => {
     const { page } = browser;
-    await page.goto(`/b/${briefId}/identify`);
+    await startIdentify(browser.page, briefId);
     await page.getByLabel("Picture").setInputFiles({ name: "bell.png", mimeType: "image/png", buffer: picture });
     await settled();
     expect(await matches().first().getAttribute("data-match")).toBe("Zilla Slab Bold");
@@ -63,7 +73,7 @@ describe("near copies", () => {
     const { page } = browser;
     const { styleId } = await styleNamed("archivo bold");
     const lettering = await drawByBrowser(browser.context, styleId, "Tidewrack");
-    await page.goto(`/b/${briefId}/identify`);
+    await startIdentify(browser.page, briefId);
     await page.getByLabel("Picture").setInputFiles({ name: "copies.png", mimeType: "image/png", buffer: lettering });
     await settled();
     await page.getByRole("button", { name: "Show where" }).first().click();
@@ -93,7 +103,7 @@ describe("a curved baseline", () => {
       "#sign",
       "58px probe",
     );
-    await page.goto(`/b/${briefId}/identify`);
+    await startIdentify(browser.page, briefId);
     await page.getByLabel("Picture").setInputFiles({ name: "arch.png", mimeType: "image/png", buffer: sign });
     await page.getByRole("button", { name: "Curve" }).click();
     const image = (await page.getByAltText(/^Picture arch.png/).boundingBox())!;
@@ -116,11 +126,11 @@ describe("a curved baseline", () => {
     // It is kept as it was drawn.
     await page.getByRole("button", { name: "Keep with the brief" }).click();
     await page.getByRole("button", { name: "Kept with the brief" }).waitFor();
-    await page.goto(`/b/${briefId}/identify`);
+    await startIdentify(browser.page, briefId);
     await page.locator("[data-kept-case='arch.png']").getByRole("link").click();
     await page.getByRole("button", { name: "Baseline middle" }).waitFor();
     expect(await page.getByRole("button", { name: "Curve" }).getAttribute("aria-pressed")).toBe("true");
-    await page.goto(`/b/${briefId}/identify`);
+    await startIdentify(browser.page, briefId);
     await page.locator("[data-kept-case='arch.png']").getByRole("button", { name: "Take away" }).click();
   });
 });
@@ -128,7 +138,7 @@ describe("a curved baseline", () => {
 describe("letters cut by hand", () => {
   test("are split, merged, dropped and named by keys; the line is compared as it was cut", async () => {
     const { page } = browser;
-    await page.goto(`/b/${briefId}/identify`);
+    await startIdentify(browser.page, briefId);
     await page.getByLabel("Picture").setInputFiles({ name: "bell.png", mimeType: "image/png", buffer: picture });
     await settled();
     const cuts = page.locator("[data-cuts]");
@@ -156,7 +166,7 @@ describe("kept with the brief", () => {
     const { page } = browser;
     await page.getByRole("button", { name: "Keep with the brief" }).click();
     await page.getByRole("button", { name: "Kept with the brief" }).waitFor();
-    await page.goto(`/b/${briefId}/identify`);
+    await startIdentify(browser.page, briefId);
     const row = page.locator("[data-kept-case='bell.png']");
     await row.getByText("Zilla Slab Bold").waitFor();
     await expectNoAxeFaults(page);
@@ -166,7 +176,7 @@ describe("kept with the brief", () => {
     expect(new URL(page.url()).searchParams.get("kept")).toMatch(/^d_/);
     await page.reload();
     await page.locator("[data-match='Zilla Slab Bold']").first().waitFor();
-    await page.goto(`/b/${briefId}/identify`);
+    await startIdentify(browser.page, briefId);
     await row.getByRole("button", { name: "Take away" }).click();
     await row.waitFor({ state: "detached" });
     await page.getByRole("button", { name: "Undo" }).click();
@@ -204,7 +214,7 @@ describe("a face that is not bought yet", () => {
       `<body style="margin:0;background:#fff"><svg id="line" width="640" style="padding:30px" viewBox="0 ${-em} ${widthFu} ${1.4 * em}"><path d="${path}"/></svg>`,
       "#line",
     );
-    await page.goto(`/b/${briefId}/identify`);
+    await startIdentify(browser.page, briefId);
     await page.getByLabel("Picture").setInputFiles({ name: "gates.png", mimeType: "image/png", buffer: line });
     await settled();
     await page.getByLabel("Read as").fill("Harbour gates");
@@ -240,7 +250,7 @@ describe("people", () => {
 
   test("a question fails, is sent again, answered, and the answer laid over the picture", async () => {
     const { page } = browser;
-    await page.goto(`/b/${briefId}/identify`);
+    await startIdentify(browser.page, briefId);
     await page.locator("[data-kept-case='bell.png']").getByRole("link").click();
     await matches().first().waitFor();
     await page.getByRole("button", { name: "Ask people" }).click();
@@ -276,7 +286,7 @@ describe("several pictures", () => {
   test("are opened together, each with an answer of its own", async () => {
     const { page, context } = browser;
     const other = await drawByBrowser(context, (await styleNamed("anton")).styleId, "Brass");
-    await page.goto(`/b/${briefId}/identify`);
+    await startIdentify(browser.page, briefId);
     await page.getByLabel("Picture").setInputFiles([
       { name: "one.png", mimeType: "image/png", buffer: picture },
       { name: "two.png", mimeType: "image/png", buffer: other },

@@ -1,6 +1,6 @@
 // Lettering that is not set plainly, or not seen from the front: small capitals are told as such, a sign seen from the side is evened.
 import { beforeAll, describe, expect, test } from "@jest/globals";
-import { drawByBrowser, expectNoAxeFaults, makeBrief, openBrowser, styleNamed } from "./browser";
+import { drawByBrowser, expectNoAxeFaults, makeBrief, openBrowser, startIdentify, styleNamed } from "./browser";
 
 const browser = openBrowser();
 let [briefId, zilla] = ["", ""];
@@ -12,7 +12,7 @@ beforeAll(async () => {
 async function identify(name: string, css: string, text: string) {
   const { page, context } = browser;
   const buffer = await drawByBrowser(context, zilla, text, css);
-  await page.goto(`/b/${briefId}/identify`);
+  await startIdentify(browser.page, briefId);
   await page.getByLabel("Picture").setInputFiles({ name, mimeType: "image/png", buffer });
   await page.locator("[data-match]").first().waitFor({ timeout: 40_000 });
 }

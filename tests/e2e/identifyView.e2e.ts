@@ -1,7 +1,7 @@
 // Identify as a person uses it: drop, frame one of two lines, correct, go through matches by keys, keep, lay over.
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import type { BrowserContext } from "playwright-core";
-import { api, drawByBrowser, makeBrief, openBrowser, styleNamed, url } from "./browser";
+import { api, drawByBrowser, makeBrief, openBrowser, startIdentify, styleNamed, url } from "./browser";
 
 const browser = openBrowser();
 let briefId = "";
@@ -39,7 +39,7 @@ describe("a picture with two lines", () => {
 
   test("dropped, the heavier line is read and named", async () => {
     const { page } = browser;
-    await page.goto(`/b/${briefId}/identify`);
+    await startIdentify(browser.page, briefId);
     const data = await page.evaluateHandle((base64) => {
       const bytes = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
       const transfer = new DataTransfer();
@@ -71,7 +71,7 @@ describe("a picture with two lines", () => {
 describe("lines that were found", () => {
   test("are numbered in the picture; choosing one asks about it alone", async () => {
     const { page } = browser;
-    await page.goto(`/b/${briefId}/identify`);
+    await startIdentify(browser.page, briefId);
     await page.locator("input[type=file]").setInputFiles({
       name: "two.png",
       mimeType: "image/png",
@@ -92,7 +92,7 @@ describe("perspective", () => {
   test("four corners are pulled to a sign seen from the side", async () => {
     const { page, context } = browser;
     const { styleId } = await styleNamed("zilla slab bold");
-    await page.goto(`/b/${briefId}/identify`);
+    await startIdentify(browser.page, briefId);
     const picture = await slanted(context, styleId, "Harbour Plate");
     await page
       .locator("input[type=file]")
@@ -129,7 +129,7 @@ describe("perspective", () => {
 describe("none of yours", () => {
   test("lettering that no face set is told so", async () => {
     const { page } = browser;
-    await page.goto(`/b/${briefId}/identify`);
+    await startIdentify(browser.page, briefId);
     await page.locator("input[type=file]").setInputFiles({
       name: "cut.png",
       mimeType: "image/png",
@@ -180,7 +180,7 @@ async function cutLetters(): Promise<Buffer> {
 describe("matches", () => {
   test("a wrong reading is corrected by typing", async () => {
     const { page, context } = browser;
-    await page.goto(`/b/${briefId}/identify`);
+    await startIdentify(browser.page, briefId);
     const { styleId } = await styleNamed("spectral bold");
     await page.locator("input[type=file]").setInputFiles({
       name: "quay.png",

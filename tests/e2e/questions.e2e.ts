@@ -1,6 +1,6 @@
 // Finding a face by questions, as a person does: answers by keys and clicks, one changed, the address keeps them, the right family comes up.
 import { beforeAll, describe, expect, test } from "@jest/globals";
-import { api, makeBrief, openBrowser, styleNamed } from "./browser";
+import { api, makeBrief, openBrowser, startIdentify, styleNamed } from "./browser";
 
 const browser = openBrowser();
 let briefId = "";
@@ -12,7 +12,7 @@ const question = () => browser.page.locator("[data-question]").getAttribute("dat
 describe("by questions", () => {
   test("the empty view of Identify leads there", async () => {
     const { page } = browser;
-    await page.goto(`/b/${briefId}/identify`);
+    await startIdentify(browser.page, briefId);
     await page.getByRole("link", { name: "Answer questions on its letters" }).click();
     await page.locator("[data-question]").waitFor();
     await page.locator("[data-drawn=ready]").first().waitFor();

@@ -1,6 +1,15 @@
 // Every view: axe finds nothing, by day and by night; nothing needed is cut off; the style page and the brief at work.
 import { beforeAll, describe, expect, test } from "@jest/globals";
-import { api, drawByBrowser, expectNoAxeFaults, makeBrief, openWall, styleNamed, openBrowser } from "./browser";
+import {
+  api,
+  drawByBrowser,
+  expectNoAxeFaults,
+  makeBrief,
+  openBrowser,
+  openWall,
+  startIdentify,
+  styleNamed,
+} from "./browser";
 
 const browser = openBrowser();
 let briefId = "";
@@ -66,7 +75,7 @@ describe("each view", () => {
 
   test("identify with an answer", async () => {
     const { page, context } = browser;
-    await page.goto(`/b/${briefId}/identify`);
+    await startIdentify(browser.page, briefId);
     await page.locator("input[type=file]").setInputFiles({
       name: "plate.png",
       mimeType: "image/png",

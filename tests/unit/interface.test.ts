@@ -1,4 +1,6 @@
 // The pure parts of the interface: reducers, key moves, words; and the HTTP document and its guards.
+import { readdirSync, readFileSync } from "node:fs";
+import { join } from "node:path";
 import { describe, expect, test } from "@jest/globals";
 import type { Brief, Kept } from "@/contracts/brief";
 import { BriefFields } from "@/contracts/brief";
@@ -252,6 +254,22 @@ describe("the OpenAPI document", () => {
       Object.keys(methods).map((m) => `${m} ${path}`),
     );
     expect(described.sort()).toEqual(OPERATIONS.map((o) => `${o.method} ${o.path}`).sort());
+  });
+  test("names every method of every route there is, and none that is not", () => {
+    const root = "src/app/api/v1";
+    const served = readdirSync(root, { recursive: true })
+      .map(String)
+      .filter((f) => f.endsWith("route.ts"))
+      .flatMap((f) => {
+        const path = `/${f.replace(/\/?route\.ts$/, "").replace(/\[(\w+)\]/g, "{$1}")}`;
+        const source = readFileSync(join(root, f), "utf8");
+        return [...source.matchAll(/export const (GET|POST|PUT|PATCH|DELETE)\b/g)].map(
+          (m) => `${m[1]!.toLowerCase()} ${path}`,
+        );
+      });
+    const described = OPERATIONS.map((o) => `${o.method} ${o.path}`);
+    expect(served.filter((s) => !described.includes(s))).toEqual([]);
+    expect(described.filter((d) => !served.includes(d))).toEqual([]);
   });
   test("parameters in paths are declared, references resolve, codes are listed", () => {
     const text = JSON.stringify(doc);

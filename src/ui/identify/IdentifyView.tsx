@@ -67,34 +67,38 @@ export function IdentifyView() {
   if (!cases.length) return <Start onFiles={choose} />;
   return (
     <div className="flex h-full flex-col">
-      {cases.length > 1 && (
-        <ul className="flex shrink-0 gap-px overflow-x-auto border-b border-rule bg-rule" aria-label="Pictures">
-          {cases.map((c) => (
-            <li
-              key={c.key}
-              className={`flex items-center gap-2 px-3 py-1 ${c.key === shown ? "bg-chalk" : "bg-limestone"}`}
+      <ul className="flex shrink-0 gap-px overflow-x-auto border-b border-rule bg-rule" aria-label="Pictures">
+        {cases.map((c) => (
+          <li
+            key={c.key}
+            className={`flex items-center gap-2 px-3 py-1 ${c.key === shown ? "bg-chalk" : "bg-limestone"}`}
+          >
+            <button
+              type="button"
+              aria-pressed={c.key === shown}
+              className={`max-w-[160px] truncate ${c.key === shown ? "font-bold" : ""}`}
+              onClick={() => setShown(c.key)}
             >
-              <button
-                type="button"
-                aria-pressed={c.key === shown}
-                className={`max-w-[160px] truncate ${c.key === shown ? "font-bold" : ""}`}
-                onClick={() => setShown(c.key)}
-              >
-                {c.file.name}
-              </button>
-              <button
-                type="button"
-                aria-label={`Close ${c.file.name}`}
-                className="text-basalt"
-                onClick={() => close(c.key)}
-              >
-                ×
-              </button>
-            </li>
-          ))}
-        </ul>
-      )}
-      <div className="min-h-0 flex-1">
+              {c.file.name}
+            </button>
+            <button
+              type="button"
+              aria-label={`Close ${c.file.name}`}
+              className="text-basalt"
+              onClick={() => close(c.key)}
+            >
+              ×
+            </button>
+          </li>
+        ))}
+        <li className={`px-3 py-1 ${shown === null ? "bg-chalk" : "bg-limestone"}`}>
+          <button type="button" aria-pressed={shown === null} onClick={() => setShown(null)}>
+            New, and kept before
+          </button>
+        </li>
+      </ul>
+      {shown === null && <Start onFiles={choose} />}
+      <div className="min-h-0 flex-1" hidden={shown === null}>
         {cases.map((c) => (
           <PictureCase key={c.key} open={c} isShown={c.key === shown} onFiles={choose} onLeft={onLeft} />
         ))}
@@ -137,7 +141,8 @@ function useLeftOpen(
     clearTimeout(timer.current);
     if (!isRead) return;
     timer.current = setTimeout(() => {
-      const open = cases.filter((c) => !c.saved);
+      // What is kept with the brief stands in its list, and needs no second place.
+      const open = cases.filter((c) => !c.saved && !snapshots.current.get(c.key)?.savedAs);
       void writeOpenCases(
         briefId,
         open.map(({ key, file }) => ({ key, file, snapshot: snapshots.current.get(key) ?? null })),
