@@ -4,11 +4,11 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { zipSync, type Zippable } from "fflate";
-import sharp from "sharp";
 import { SANS } from "../../demo/foundry/design";
 import { drawFace } from "../../demo/foundry/face";
 import { writeTrueType } from "../../demo/foundry/write/writeFont";
 import { fontFacts, LETTERS } from "../../tests/fixtures/fontFacts";
+import { drawWords } from "./lettering";
 import { freePort, startServer, upload, waitIdle, waitUp, watchServer } from "./server";
 
 const FONTS = 500;
@@ -27,8 +27,7 @@ for (let i = 0; i < FONTS; i++) {
   files[`Crowd ${i}.ttf`] = writeTrueType(face, fontFacts({ family: `Crowd ${i}` }));
 }
 const archive = zipSync(files, { level: 0 });
-const svg = '<svg width="700" height="140"><text x="30" y="100" font-family="DejaVu Serif, serif" font-size="80">Open Night</text></svg>';
-const picture = await sharp(Buffer.from(svg)).flatten({ background: "#fff" }).png().toBuffer();
+const picture = await drawWords(writeTrueType(drawFace(SANS, { characters: LETTERS }), fontFacts()), "Open Night");
 // Once each before, as a server that has been up for a while.
 await server.api(`/styles?q=${encodeURIComponent(WORDS[0]!)}`);
 
@@ -36,7 +35,7 @@ const stop = watchServer(() => server);
 const importId = await upload(server, { "crowd.zip": archive });
 const identify = async () => {
   const form = new FormData();
-  form.append("image", new File([picture as unknown as BlobPart], "a.png"));
+  form.append("image", new File([picture as BlobPart], "a.png"));
   form.append("text", "Open Night");
   return server.api<{ matches?: unknown[]; error?: { code: string; details?: { place?: number } } }>("/identify", { method: "POST", body: form });
 };

@@ -15,6 +15,7 @@ import { writeOpenType, writeTrueType } from "../../demo/foundry/write/writeFont
 import { fontFacts, LETTERS } from "../../tests/fixtures/fontFacts";
 import { cutShort, flipBits, int, mutate, putNoise } from "../mutations";
 import { cmapOfMany, colourTables, gsubThatMultiplies, withTables } from "./hostileFonts";
+import { drawWords } from "./lettering";
 import { freePort, startServer, upload, waitIdle, waitUp, watchServer, type Server } from "./server";
 
 const count = Number(process.argv[2] ?? 10_000);
@@ -95,18 +96,7 @@ const healthy = async () => ((await server.api("/health")).status === 200 ? unde
 
 const plain = await styleOf({ "plain.ttf": ttf("Plain Quay", 72) });
 await keep(plain);
-const picture = new Uint8Array(
-  await sharp({ create: { width: 300, height: 90, channels: 3, background: "#fff" } })
-    .composite([
-      {
-        input: Buffer.from(
-          '<svg width="300" height="90"><rect x="40" y="20" width="22" height="50"/><rect x="90" y="20" width="40" height="50"/></svg>',
-        ),
-      },
-    ])
-    .png()
-    .toBuffer(),
-);
+const picture = await drawWords(ttf("Plain Quay", 72), "Quay");
 
 await trial("C1 two faces whose names agree in 80 characters, handed over", 30_000, async () => {
   const long = "Lanternrose ".repeat(9).trim();

@@ -7,12 +7,12 @@ import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync } from "node
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { zipSync, type Zippable } from "fflate";
-import sharp from "sharp";
 import { SANS } from "../../demo/foundry/design";
 import { drawFace } from "../../demo/foundry/face";
 import { seeded } from "../../demo/foundry/treat";
 import { writeOpenType, writeTrueType } from "../../demo/foundry/write/writeFont";
 import { fontFacts, LETTERS } from "../../tests/fixtures/fontFacts";
+import { drawWords } from "./lettering";
 import { freePort, startServer, upload, waitIdle, waitUp, type Server } from "./server";
 
 const times = Number(process.argv[2] ?? 200);
@@ -85,10 +85,8 @@ const ids: string[] = [];
 for (const [name, bytes] of uploads) ids.push(await upload(server, { [name]: bytes }));
 const { briefId } = (await server.api<{ briefId: string }>("/briefs", { method: "POST", json: { name: "Kill" } })).body;
 await server.api("/libraries", { method: "POST", json: { kind: "opds", address: `${shops}/halyard/opds.json`, name: "Shop" } });
-const picture = await sharp({ create: { width: 240, height: 80, channels: 3, background: "#fff" } })
-  .composite([{ input: Buffer.from('<svg width="240" height="80"><rect x="40" y="20" width="22" height="46"/><rect x="90" y="20" width="40" height="46"/></svg>') }])
-  .png()
-  .toBuffer();
+const lettering = drawFace(SANS, { characters: LETTERS });
+const picture = await drawWords(writeTrueType(lettering, facts("Lettering")), "Quay");
 
 /** What was acknowledged, and must be there at the end. */
 const acked = { words: new Set<string>(), kept: new Set<string>(), orders: new Set<string>(), evidence: new Map<string, string>() };
@@ -117,7 +115,7 @@ const acts: (() => Promise<void>)[] = [
   async () => void (await server.api(`/briefs/${briefId}/handover`, { method: "POST", json: {} })),
   async () => {
     const form = new FormData();
-    form.append("image", new File([picture as unknown as BlobPart], "a.png"));
+    form.append("image", new File([picture as BlobPart], "a.png"));
     await server.api("/identify", { method: "POST", body: form });
   },
   async () => void (await server.api("/libraries/shop/sync", { method: "POST" })),
