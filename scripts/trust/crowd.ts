@@ -15,7 +15,18 @@ const FONTS = 500;
 const SEARCHES = 200;
 const PICTURES = 20;
 const FIND_P95_MS = 150;
-const WORDS = ["sturdy slab with an ampersand", "script", "thin sans serif", "lora", "has é", "monospaced, free to sell", "blackletter", "heavy", "x-height over 0.5", "rounded"];
+const WORDS = [
+  "sturdy slab with an ampersand",
+  "script",
+  "thin sans serif",
+  "lora",
+  "has é",
+  "monospaced, free to sell",
+  "blackletter",
+  "heavy",
+  "x-height over 0.5",
+  "rounded",
+];
 
 const data = mkdtempSync(join(tmpdir(), "fond-quarry-crowd-"));
 const server = await startServer(data, await freePort(), { FOND_QUARRY_DEMO: "1" });
@@ -23,7 +34,10 @@ await waitUp(server);
 await waitIdle(server);
 const files: Zippable = {};
 for (let i = 0; i < FONTS; i++) {
-  const face = drawFace({ ...SANS, stem: 40 + (i % 120), width: 0.6 + Math.floor(i / 120) * 0.15, xHeight: 420 + (i % 7) * 12 }, { characters: LETTERS });
+  const face = drawFace(
+    { ...SANS, stem: 40 + (i % 120), width: 0.6 + Math.floor(i / 120) * 0.15, xHeight: 420 + (i % 7) * 12 },
+    { characters: LETTERS },
+  );
   files[`Crowd ${i}.ttf`] = writeTrueType(face, fontFacts({ family: `Crowd ${i}` }));
 }
 const archive = zipSync(files, { level: 0 });
@@ -37,14 +51,19 @@ const identify = async () => {
   const form = new FormData();
   form.append("image", new File([picture as BlobPart], "a.png"));
   form.append("text", "Open Night");
-  return server.api<{ matches?: unknown[]; error?: { code: string; details?: { place?: number } } }>("/identify", { method: "POST", body: form });
+  return server.api<{ matches?: unknown[]; error?: { code: string; details?: { place?: number } } }>("/identify", {
+    method: "POST",
+    body: form,
+  });
 };
 const searches: number[] = [];
 const asked = Array.from({ length: PICTURES }, identify);
 const finding = (async () => {
   for (let i = 0; i < SEARCHES; i++) {
     const started = performance.now();
-    const { status } = await server.api(`/styles?q=${encodeURIComponent(`${WORDS[i % WORDS.length]!}${i % 3 ? "" : " wide"}`)}&limit=40`);
+    const { status } = await server.api(
+      `/styles?q=${encodeURIComponent(`${WORDS[i % WORDS.length]!}${i % 3 ? "" : " wide"}`)}&limit=40`,
+    );
     searches.push(status === 200 ? performance.now() - started : 9e9);
     await new Promise((r) => setTimeout(r, 60));
   }

@@ -84,12 +84,20 @@ await waitUp(server);
 const ids: string[] = [];
 for (const [name, bytes] of uploads) ids.push(await upload(server, { [name]: bytes }));
 const { briefId } = (await server.api<{ briefId: string }>("/briefs", { method: "POST", json: { name: "Kill" } })).body;
-await server.api("/libraries", { method: "POST", json: { kind: "opds", address: `${shops}/halyard/opds.json`, name: "Shop" } });
+await server.api("/libraries", {
+  method: "POST",
+  json: { kind: "opds", address: `${shops}/halyard/opds.json`, name: "Shop" },
+});
 const lettering = drawFace(SANS, { characters: LETTERS });
 const picture = await drawWords(writeTrueType(lettering, facts("Lettering")), "Quay");
 
 /** What was acknowledged, and must be there at the end. */
-const acked = { words: new Set<string>(), kept: new Set<string>(), orders: new Set<string>(), evidence: new Map<string, string>() };
+const acked = {
+  words: new Set<string>(),
+  kept: new Set<string>(),
+  orders: new Set<string>(),
+  evidence: new Map<string, string>(),
+};
 let styles: string[] = [];
 let count = 0;
 const pick = <T>(list: readonly T[]): T | undefined => list[Math.floor(random() * list.length)];
@@ -98,8 +106,13 @@ const acts: (() => Promise<void>)[] = [
   async () => {
     const { body } = await server.api<{ lines: { id: string; text: string; role: string }[] }>(`/briefs/${briefId}`);
     const word = `w${count++}`;
-    const lines = body.lines.map((l, i) => (i ? l : { ...l, text: `${l.text.split(" ").slice(-40).join(" ")} ${word}` }));
-    const sent = await server.api(`/briefs/${briefId}`, { method: "PATCH", json: { lines, base: { lines: body.lines } } });
+    const lines = body.lines.map((l, i) =>
+      i ? l : { ...l, text: `${l.text.split(" ").slice(-40).join(" ")} ${word}` },
+    );
+    const sent = await server.api(`/briefs/${briefId}`, {
+      method: "PATCH",
+      json: { lines, base: { lines: body.lines } },
+    });
     if (sent.status === 200) {
       acked.words.add(word);
       if (acked.words.size > 40) acked.words.delete([...acked.words][0]!);
@@ -126,7 +139,8 @@ const acts: (() => Promise<void>)[] = [
     await server.api(`/basket/${face.styleId}`, { method: "PUT", json: { uses: ["client-print"] } });
     const key = Array.from({ length: 20 }, () => "0123456789abcdef"[Math.floor(random() * 16)]).join("");
     // Pressed twice, as people do.
-    const order = () => server.api<{ orderId: string }>("/orders", { method: "POST", json: { libraryId: "shop", key } });
+    const order = () =>
+      server.api<{ orderId: string }>("/orders", { method: "POST", json: { libraryId: "shop", key } });
     const placed = await order();
     if (placed.status === 202) acked.orders.add(placed.body.orderId);
     await order();
@@ -135,7 +149,10 @@ const acts: (() => Promise<void>)[] = [
     const styleId = pick(styles);
     if (!styleId) return;
     const words = `Permission no. ${count++}: free for private use.`;
-    const sent = await server.api<{ evidenceId: string }>(`/styles/${styleId}/evidence`, { method: "POST", json: { kind: "user", text: words, note: "" } });
+    const sent = await server.api<{ evidenceId: string }>(`/styles/${styleId}/evidence`, {
+      method: "POST",
+      json: { kind: "user", text: words, note: "" },
+    });
     if (sent.status < 300) acked.evidence.set(words, styleId);
   },
 ];
@@ -159,8 +176,12 @@ while (kills < times) {
   styles = found?.body?.items?.map((i) => i.styleId) ?? styles;
   // A job that was cut off twice without getting on was set aside: somebody tries it again.
   const { body } = await server.api<{ jobs: { jobId: string; state: string; code: string | null }[] }>("/jobs");
-  for (const job of body.jobs.filter((j) => j.code === "job-set-aside")) await server.api(`/jobs/${job.jobId}/retry`, { method: "POST" });
-  if (kills % 20 === 0) say(`${kills} kills, ${tried} acts, ${(await Promise.all(ids.map((id) => reportOf(server, id)))).flatMap((r) => r.items).length} lines`);
+  for (const job of body.jobs.filter((j) => j.code === "job-set-aside"))
+    await server.api(`/jobs/${job.jobId}/retry`, { method: "POST" });
+  if (kills % 20 === 0)
+    say(
+      `${kills} kills, ${tried} acts, ${(await Promise.all(ids.map((id) => reportOf(server, id)))).flatMap((r) => r.items).length} lines`,
+    );
 }
 for (let i = 0; i < 5; i++) {
   await waitIdle(server);
@@ -170,8 +191,11 @@ for (let i = 0; i < 5; i++) {
   for (const job of again) await server.api(`/jobs/${job.jobId}/retry`, { method: "POST" });
 }
 // Orders that a fault held up are fetched again, as the basket offers.
-const ordersOf = async () => (await server.api<{ orders: { orderId: string; state: string; lines: { styleId: string }[] }[] }>("/orders")).body.orders;
-for (const o of (await ordersOf()).filter((o) => o.state === "placed")) await server.api(`/orders/${o.orderId}`, { method: "POST" });
+const ordersOf = async () =>
+  (await server.api<{ orders: { orderId: string; state: string; lines: { styleId: string }[] }[] }>("/orders")).body
+    .orders;
+for (const o of (await ordersOf()).filter((o) => o.state === "placed"))
+  await server.api(`/orders/${o.orderId}`, { method: "POST" });
 await waitIdle(server);
 
 const problems: string[] = [];
@@ -181,7 +205,10 @@ const extra = is.filter((l) => !should.includes(l));
 if (missing.length || extra.length)
   problems.push(`lines differ:\n- ${missing.slice(0, 5).join("\n- ")}\n+ ${extra.slice(0, 5).join("\n+ ")}`);
 const brief = (await server.api<{ lines: { text: string }[]; kept: { styleId: string }[] }>(`/briefs/${briefId}`)).body;
-const words = brief.lines.map((l) => l.text).join(" ").split(" ");
+const words = brief.lines
+  .map((l) => l.text)
+  .join(" ")
+  .split(" ");
 const lostWords = [...acked.words].slice(-30).filter((w) => !words.includes(w));
 if (lostWords.length) problems.push(`words lost: ${lostWords.join()}`);
 const lostKept = [...acked.kept].filter((id) => !brief.kept.some((k) => k.styleId === id));
@@ -199,14 +226,19 @@ const db = new Database(join(data, "fond-quarry.db"));
 const integrity = db.pragma("integrity_check", { simple: true });
 if (integrity !== "ok") problems.push(`integrity: ${String(integrity)}`);
 if ((db.pragma("foreign_key_check") as unknown[]).length) problems.push("foreign keys are broken");
-const stored = db.prepare<[], { sha: string }>("SELECT sha256 AS sha FROM styles UNION SELECT sfnt_sha256 FROM styles UNION SELECT sha256 FROM alternatives").all();
+const stored = db
+  .prepare<[], { sha: string }>(
+    "SELECT sha256 AS sha FROM styles UNION SELECT sfnt_sha256 FROM styles UNION SELECT sha256 FROM alternatives",
+  )
+  .all();
 db.close();
 for (const { sha } of stored) {
   const path = join(data, "store", sha.slice(0, 2), sha);
   if (!existsSync(path)) problems.push(`no file ${sha}`);
   else if (createHash("sha256").update(readFileSync(path)).digest("hex") !== sha) problems.push(`damaged file ${sha}`);
 }
-if (existsSync(join(data, "incoming")) && readdirSync(join(data, "incoming")).length) problems.push("uploads are left behind");
+if (existsSync(join(data, "incoming")) && readdirSync(join(data, "incoming")).length)
+  problems.push("uploads are left behind");
 standIns.kill();
 for (const folder of [control, data]) rmSync(folder, { recursive: true, force: true });
 say(

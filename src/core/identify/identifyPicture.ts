@@ -2,7 +2,7 @@
 import { writePath } from "../geometry/outline";
 import type { OpenFace } from "../outlines/openFace";
 import { leanLine, type InkLine, type InkReadings } from "../picture/readPicture";
-import { UPRIGHT } from "../picture/straighten";
+import { UPRIGHT, type Lean } from "../picture/straighten";
 import { chancesOf, type AnswerEvidence } from "./chance";
 import type { Crew } from "./crew";
 import type { FineResult } from "./fine";
@@ -173,7 +173,7 @@ export async function identifyPicture(
     letters: lettersOf(t.result, characters),
     besideFirst: i ? likenessOf(index, ranked[0]!.entry, t.entry, drawnCharacters(question.wording)) : null,
     features: t.result.pose.features,
-    overlayPath: pathOf(t),
+    overlayPath: pathOf(t, ranked[0]!.view.lean),
   }));
   const { line, lean } = ranked[0]!.view;
   const compared = countStyles(index);
@@ -323,11 +323,14 @@ function lettersOf({ letters, pose }: FineResult, characters: string[]): Match["
   return characters.map((char, i) => ({ char, agreement: Number((per[i] ?? 0).toFixed(3)) }));
 }
 
-/** The face's outline over the strip as it was read: a supposed lean is put back. */
-export function pathOf({ result, view, per }: Tried): string {
-  const { tan, middlePx, shiftPx } = view.lean;
+/** The face’s outline over the strip that is shown, however either was supposed to lean. @param shown - the lean of that strip. */
+export function pathOf({ result, view, per }: Tried, shown: Lean): string {
   const pose = scalePose(result.pose, per);
-  const back = { a: 1, b: 0, c: -tan, d: 1, e: tan * middlePx - shiftPx, f: 0 };
+  const [from, to] = [view.lean, shown];
+  const back = {
+    ...{ a: 1, b: 0, c: to.tan - from.tan, d: 1, f: 0 },
+    e: from.tan * from.middlePx - from.shiftPx - to.tan * to.middlePx + to.shiftPx,
+  };
   return pose.parts
     .flatMap((part) => posePolygons(pose, part))
     .map((p) => writePath({ verbs: "M" + "L".repeat(p.length / 2 - 1) + "Z", coords: p }, back, 1))

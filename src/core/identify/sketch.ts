@@ -67,7 +67,7 @@ export function nearestToSketch(
       letters: characters.map((char, i) => ({ char, agreement: Number((letters[i] ?? 0).toFixed(3)) })),
       besideFirst: null,
       features: [],
-      overlayPath: laid ? pathOf(laid) : "",
+      overlayPath: laid ? pathOf(laid, UPRIGHT) : "",
     };
   });
   const compared = new Set(index.ids).size;
