@@ -19,6 +19,8 @@ import { drawWords } from "./lettering";
 import { freePort, startServer, upload, waitIdle, waitUp, watchServer, type Server } from "./server";
 
 const count = Number(process.argv[2] ?? 10_000);
+/** Trials whose names hold this; all when absent. */
+const only = process.argv[3] ?? "";
 const data = mkdtempSync(join(tmpdir(), "fond-quarry-hostile-"));
 const port = await freePort();
 const say = (line: string) => console.error(line);
@@ -34,6 +36,7 @@ const stopWatching = watchServer(() => server);
 
 /** One case: what it does, within a time, and what it must end in. */
 async function trial(name: string, ms: number, run: () => Promise<void | string>) {
+  if (!name.includes(only)) return;
   inputs++;
   const started = performance.now();
   try {
@@ -59,8 +62,9 @@ async function bringIn(files: Record<string, Uint8Array>): Promise<Line[]> {
   }
 }
 const styleOf = async (files: Record<string, Uint8Array>) => {
-  const line = (await bringIn(files)).find((i) => i.styleId);
-  if (!line) throw new Error("not taken in");
+  const lines = await bringIn(files);
+  const line = lines.find((i) => i.styleId);
+  if (!line) throw new Error(`not taken in: ${JSON.stringify(lines)}`);
   return line.styleId!;
 };
 const brief = (await server.api<{ briefId: string }>("/briefs", { method: "POST", json: { name: "Hostile" } })).body
@@ -149,7 +153,7 @@ await trial("C4 four vector pictures, then a plain one", 40_000, async () => {
   return after.body.error?.code === "picture-too-long" ? "a plain picture is too long now" : undefined;
 });
 await trial("C5 50,000 characters on one glyph: glyphs, anatomy", 30_000, async () => {
-  const id = await styleOf({ "many.ttf": await withTables(ttf("Many", 64), { cmap: cmapOfMany(50_000) }) });
+  const id = await styleOf({ "many.ttf": await withTables(ttf("Many", 64), { cmap: cmapOfMany(50_000, 30) }) });
   for (const what of ["glyphs", "anatomy"]) if ((await server.api(`/styles/${id}/${what}`)).status >= 500) return what;
   return healthy();
 });
@@ -310,7 +314,7 @@ await trial("M1 600 MB without a length, 50 MB of JSON", 60_000, async () => {
     (r) => r.status,
     () => 413,
   );
-  return big === 413 && json === 413 ? undefined : `${big}, ${json}`;
+  return big >= 400 && big < 500 && json === 413 ? undefined : `${big}, ${json}`;
 });
 await trial("M2 PDFs that unpack to 900 MB", 90_000, async () => {
   const inner = deflateSync(Buffer.alloc(9e8), { level: 9 });

@@ -1,7 +1,7 @@
 // A face ready to be drawn: one HarfBuzz face with its outlines read on demand and kept.
 // Stands behind `open`: only bytes that `open` accepted come here.
 import { Blob, Buffer, Face, Font, Variation } from "harfbuzzjs";
-import { readKernPairs, type KernPairs } from "../shape/kernTable";
+import { readKernPairs, type KernPairs } from "./kernTable";
 import { flattenOutline, parsePath, type Outline, type Polygons } from "../geometry/outline";
 
 export type OpenFace = {

@@ -1,6 +1,6 @@
 // Text → placed glyphs by HarfBuzz: ligatures, kerning, contextual forms as the font asks for; the old `kern` table by our own reader.
 import { Feature, shape } from "harfbuzzjs";
-import { applyKernPairs } from "./kernTable";
+import { applyKernPairs } from "../outlines/kernTable";
 import type { OpenFace } from "../outlines/openFace";
 
 /** One glyph of a run. `cluster` is the index of its first UTF-16 unit in the text; lengths in font units, y up. */

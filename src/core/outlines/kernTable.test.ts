@@ -5,10 +5,10 @@ import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { openFont } from "../open/openFont";
-import { openFace } from "../outlines/openFace";
+import { openFace } from "./openFace";
 import { demoBytes } from "../../../tests/fixtures/demoFont";
 import { applyKernPairs, readKernPairs } from "./kernTable";
-import { shapeText } from "./shapeText";
+import { shapeText } from "../shape/shapeText";
 
 /** Advances and offsets as the independent shaper of the Debian package gives them. */
 function shapeElsewhere(sfnt: Uint8Array, text: string): { ax: number; dx: number }[] {

@@ -1,7 +1,6 @@
 // Kerning by the old `kern` table, for fonts whose GPOS has none. The shaper's build leaves it out; browsers and hb-shape apply it.
 // Source: OpenType 1.9.1 "kern" (format 0), Apple's version 1.0 of the table (format 0); how a value is shared between the two glyphs
 // follows HarfBuzz (hb-kern.hh).
-import type { PlacedGlyph } from "./shapeText";
 
 /** Pair → value in font units; pairs that do not kern are absent. Key: left × 65536 + right. */
 export type KernPairs = ReadonlyMap<number, number>;
@@ -53,7 +52,7 @@ function readFormat0(view: DataView, at: number, pairs: Map<number, number>, rep
  * right one.
  * @param glyphs - modified: `advanceFu` and `xFu`.
  */
-export function applyKernPairs(glyphs: PlacedGlyph[], pairs: KernPairs) {
+export function applyKernPairs(glyphs: { glyphId: number; xFu: number; advanceFu: number }[], pairs: KernPairs) {
   let shiftFu = 0;
   for (let i = 0; i < glyphs.length; i++) {
     const glyph = glyphs[i]!;
