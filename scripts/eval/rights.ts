@@ -5,6 +5,7 @@ import { readRights } from "../../src/core/rights/readRights";
 import { CONDITION_WORDINGS } from "../../tests/fixtures/rights/conditionWordings";
 import { HELD_CONDITION_WORDINGS } from "../../tests/fixtures/rights/conditionWordingsHeld";
 import { LAST_CONDITION_WORDINGS } from "../../tests/fixtures/rights/conditionWordingsLast";
+import { FOURTH_CONDITION_WORDINGS } from "../../tests/fixtures/rights/conditionWordingsFourth";
 import { FRESH_WORDINGS } from "../../tests/fixtures/rights/freshWordings";
 import { CLOSING_WORDINGS } from "../../tests/fixtures/rights/closingWordings";
 import { LAST_WORDINGS, TRAPS } from "../../tests/fixtures/rights/lastWordings";
@@ -21,12 +22,15 @@ const isFresh = process.argv.includes("--fresh");
 const isLast = process.argv.includes("--last");
 const isClosing = process.argv.includes("--closing");
 const isConditions = process.argv.includes("--conditions");
+const isFourth = process.argv.includes("--fourth");
 const set = isConditions
-  ? isLast
-    ? LAST_CONDITION_WORDINGS
-    : wanted
-      ? HELD_CONDITION_WORDINGS
-      : CONDITION_WORDINGS
+  ? isFourth
+    ? FOURTH_CONDITION_WORDINGS
+    : isLast
+      ? LAST_CONDITION_WORDINGS
+      : wanted
+        ? HELD_CONDITION_WORDINGS
+        : CONDITION_WORDINGS
   : isClosing
     ? CLOSING_WORDINGS
     : isLast

@@ -91,10 +91,10 @@ export const CREDIT = words(
 );
 /** A wish, not a condition. */
 export const OPTIONAL = words(
-  "appreciat*|welcome|optional|not (?:required|needed|necessary|mandatory|obligatory)|would be (?:nice|great|lovely|kind)|if you (?:like|want|wish|can)|no need|not have to|don[’']t have to|voluntar*|always nice",
-  "freue* (?:mich|uns)|freuen (?:wir|uns)|willkommen|freiwillig*|nicht (?:erforderlich|nötig|notwendig|pflicht|zwingend)|keine pflicht|gern(?:e)? gesehen|wäre (?:schön|nett|toll)|würde mich freuen|wer (?:mag|möchte)",
-  "appréci*|bienvenu*|facultati*|pas (?:obligatoire*|nécessaire*)|si vous (?:voulez|le souhaitez|souhaitez)|serait (?:apprécié|gentil)",
-  "agradec*|bienvenid*|opcional*|voluntari*|no (?:es )?(?:necesari|obligatori)[oa]|si quieres|si lo deseas",
+  "appreciat*|welcome|optional|not (?:required|needed|necessary|mandatory|obligatory)|would be (?:nice|great|lovely|kind)|if you (?:like|want|wish|can)|no need|not have to|don[’']t have to|voluntar*|always nice|no (?:credit*|attribution*|acknowledg*|mention*) (?:is |are )?(?:needed|required|necessary|expected|asked)",
+  "freue* (?:mich|uns)|freuen (?:wir|uns)|willkommen|freiwillig*|nicht (?:erforderlich|nötig|notwendig|pflicht|zwingend)|keine pflicht|gern(?:e)? gesehen|wäre (?:schön|nett|toll)|würde mich freuen|wer (?:mag|möchte)|keine (?:namensnennung|nennung|quellenangabe|urhebernennung|urheberangabe|credits?) (?:ist )?(?:nötig|erforderlich|notwendig|verlangt|pflicht)",
+  "appréci*|bienvenu*|facultati*|pas (?:obligatoire*|nécessaire*)|si vous (?:voulez|le souhaitez|souhaitez)|serait (?:apprécié|gentil)|aucune? (?:crédit*|mention*|attribution) (?:n[’']est )?(?:requise?|nécessaire|exigée?|demandée?|obligatoire)",
+  "agradec*|bienvenid*|opcional*|voluntari*|no (?:es )?(?:necesari|obligatori)[oa]|si quieres|si lo deseas|no hace falta",
 );
 
 export const DONATION = words(

@@ -1,4 +1,5 @@
 // References to standard licences by name, short name or address, in a sentence that says the font is under them.
+import { findNarrowing } from "./narrowing";
 import type { Statement } from "./statements";
 
 type Mention = { spdx: string; statement: Statement };
@@ -87,7 +88,8 @@ export function findMentions(statements: Statement[], isWhole: boolean): { menti
         if (!m) continue;
         if (OF_ANOTHER.test(part.slice(0, m.index))) continue;
         const before = part.slice(0, m.index! + m[0].length).replace(CONDITION, " ");
-        if (isDenied || DENIED.test(before)) denied.push(statement);
+        if (isDenied || DENIED.test(before) || /\?["”»)]?\s*$/.test(part)) denied.push(statement);
+        else if (isNarrowed(part)) denied.push(statement);
         else if (OTHER_THING.test(part) && !OF_THE_FONT.test(part.replace(m[0], " "))) continue;
         else if (
           isWhole ||
@@ -96,12 +98,37 @@ export function findMentions(statements: Statement[], isWhole: boolean): { menti
           statement.heading !== null
         )
           mentions.push({ spdx: idOf(m, statement.text), statement });
+        // Named, yet not granted.
+        else denied.push(statement);
         break;
       }
     }
   }
   return { mentions, denied };
 }
+
+/** A licence that is granted to some, for a time or in a place, or in words that are not understood, is asked for. */
+function isNarrowed(part: string): boolean {
+  if (FONT_EXCEPTION.test(part) || OWN_NOTICE.test(part)) return false;
+  const bare = withoutNames(
+    part
+      .replace(/https?:\/\/\S+|www\.\S+/giu, " ")
+      .replace(OPENING_NAME, " ")
+      .replace(COPYRIGHT, " "),
+  );
+  return findNarrowing(bare.replace(VERSION, " ").replace(GRANTING, " ")) !== null;
+}
+/** The font's own name, set off from what is said of it; "Für Mitglieder, …" is none. */
+const OPENING_NAME =
+  /^\s*(?!(?:For|In|On|At|By|Für|Im|Am|An|Bei|Pour|Dans|En|Aux?|Para|Por|A)\s)(?:\p{Lu}[\p{L}\d’'-]*\s*){1,5}(?=[,(–—]|\s-\s)/u;
+const COPYRIGHT = /(?:©|\(c\)|\bcopyright\b)[^,.;]{0,120}?(?=[,.;(]|\b(?:licen|released|under|available)|$)/giu;
+/** Sentences that the licences themselves ask to be put beside what is under them. */
+const OWN_NOTICE =
+  /redistribute (?:it|them) and\/or modify|dedicated (?:this|the) .{0,40}public domain|copied below|available with a FAQ|this license is available/iu;
+const VERSION = /(?:\bversion|\bv\.?)?[\s-]*\b[1-4]\.[0-9]\b|\bversion [1-4]\b/giu;
+/** How a grant is put, whatever the licence. */
+const GRANTING =
+  /(?<!\p{L})(?:under|unter|sous|bajo|released?|available|distributed|distribut?ed|veröffentlicht|steht|stehen|gestellt|lizen[zs]iert|diffusée?s?|distribuée?s?|publiée?s?|proposée?s?|distribuid\p{L}*|publicad\p{L}*|licenciad\p{L}*|bajo|universal|international|internacional|unported|generic|SPDX|identifier|project|authors?|reserved|œuvre|public|domain|dedicated|dedication|placed|free|software|open|source|dual|see|full|latest|later|foundation|https?)(?!\p{L})/giu;
 
 /** Parts of a sentence that speak of different things: "the font is under A, the documentation under B". */
 const partsOf = (sentence: string) =>

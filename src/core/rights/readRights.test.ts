@@ -294,6 +294,37 @@ describe("conditions are no permissions", () => {
     },
   );
 
+  test.each([
+    ["OFL pending."],
+    ["OFL? Ask the keeper first."],
+    ["OFL for members."],
+    ["OFL für Mitglieder"],
+    ["Apache License 2.0 until March"],
+    ["CC0 from 2030 on"],
+    ["Public domain in the USA."],
+    ["The OFL applies to the regular weight alone."],
+  ])("a licence that is granted narrowly, later or in doubt is no grant: %s", (text) => {
+    const { verdicts } = readRights([from("readme", text, "readme.txt")]);
+    for (const use of USES) expect(verdicts[use]!.verdict).toBe("ask-maker");
+  });
+
+  test.each([
+    ["Skerrow Sans, released under the SIL Open Font License. Enjoy!"],
+    ["Copyright 2021 The Skerrow Sans Project Authors, licensed under the OFL 1.1"],
+    ["https://www.apache.org/licenses/LICENSE-2.0"],
+    ["CC0 1.0 Universal (CC0 1.0) Public Domain Dedication"],
+  ])("plain grants by name stay grants: %s", (text) => {
+    expect(readRights([from("readme", text, "readme.txt")]).verdicts["client-print"]!.verdict).toBe("cleared");
+  });
+
+  test("what may be earned with may be done at home; no credit needed is no credit asked", () => {
+    const { verdicts } = readRights([
+      from("readme", "Yes, you can use it commercially. No credit needed.", "readme.txt"),
+    ]);
+    for (const use of ["private", "client-print", "goods-for-sale"] as const)
+      expect(verdicts[use]!.verdict).toBe("cleared");
+  });
+
   test("a sentence of its own narrows what another grants, and is quoted", () => {
     const { verdict, quotes } = readRights([
       from("readme", "Free for commercial use. This applies until the end of 2027.", "readme.txt"),

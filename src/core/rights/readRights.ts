@@ -242,6 +242,10 @@ function mergeWording(said: ItemRead["said"], read: WordingRead, item: Evidence,
     const before = said[use];
     if (!hasLicence || (before && rank(next.verdict) > rank(before.verdict) && !opens(next.verdict))) said[use] = next;
   }
+  // What may be earned with may be done at home, where nothing else is said of home.
+  const earning =
+    hasLicence || said.private ? null : nearestClaim(read.claims.filter((c) => c.breadth === "commercial"));
+  if (earning?.verdict === "cleared") said.private = withConditions(earning, "private", read, item);
 }
 
 /** The most particular claim; of equals the strictest. */
@@ -282,7 +286,7 @@ function withConditions(claim: Claim, use: Use, read: WordingRead, item: Evidenc
 
 /** Uses of which a text with terms says nothing: the maker has to be asked. A text without terms says nothing at all. */
 function fillSilence(said: ItemRead["said"], read: WordingRead, item: Evidence, denied: Statement | null) {
-  const first = denied ?? read.aboutTerms;
+  const first = denied ?? read.aboutTerms ?? read.claims[0]?.statement;
   // Copyright and trade mark strings of the font are no terms.
   if (!first || (item.kind === "name-table" && /name (?:0|7)\b/.test(item.source))) return;
   for (const use of USES) said[use] ??= { verdict: "ask-maker", quotes: [quoteOf(item, first)], isWeak: true };
