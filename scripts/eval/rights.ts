@@ -6,6 +6,7 @@ import { CONDITION_WORDINGS } from "../../tests/fixtures/rights/conditionWording
 import { HELD_CONDITION_WORDINGS } from "../../tests/fixtures/rights/conditionWordingsHeld";
 import { LAST_CONDITION_WORDINGS } from "../../tests/fixtures/rights/conditionWordingsLast";
 import { FOURTH_CONDITION_WORDINGS } from "../../tests/fixtures/rights/conditionWordingsFourth";
+import { FIFTH_CONDITION_WORDINGS } from "../../tests/fixtures/rights/conditionWordingsFifth";
 import { FRESH_WORDINGS } from "../../tests/fixtures/rights/freshWordings";
 import { CLOSING_WORDINGS } from "../../tests/fixtures/rights/closingWordings";
 import { LAST_WORDINGS, TRAPS } from "../../tests/fixtures/rights/lastWordings";
@@ -24,13 +25,15 @@ const isClosing = process.argv.includes("--closing");
 const isConditions = process.argv.includes("--conditions");
 const isFourth = process.argv.includes("--fourth");
 const set = isConditions
-  ? isFourth
-    ? FOURTH_CONDITION_WORDINGS
-    : isLast
-      ? LAST_CONDITION_WORDINGS
-      : wanted
-        ? HELD_CONDITION_WORDINGS
-        : CONDITION_WORDINGS
+  ? process.argv.includes("--fifth")
+    ? FIFTH_CONDITION_WORDINGS
+    : isFourth
+      ? FOURTH_CONDITION_WORDINGS
+      : isLast
+        ? LAST_CONDITION_WORDINGS
+        : wanted
+          ? HELD_CONDITION_WORDINGS
+          : CONDITION_WORDINGS
   : isClosing
     ? CLOSING_WORDINGS
     : isLast

@@ -37,7 +37,7 @@ const HARMLESS = new Set(
  need thing things use used uses using usage user users work works project projects purpose purposes design designs designer designers
  font fonts typeface typefaces face faces type family families file files letter letters letterform lettering download downloaded
  downloads downloading install installed version versions regular bold italic style styles weight weights character characters glyph
- glyphs made make makes making created create creation drawn drew draw designed by maker author copyright year name names hello hi dear
+ glyphs made make makes making created create creation drawn drew draw designed by maker author copyright name names hello hi dear
  thank thanks enjoy fun happy hope love good great nice best welcome regards cheers licence license licensed licences licenses
  term terms condition conditions permission permissions right rights granted grant hereby given give worldwide perpetual perpetually
  royalty royalty-free charge cost costs fee price money paid payment gratis zero absolutely-free ever forever unlimited number without
@@ -82,7 +82,7 @@ const HARMLESS = new Set(
 
 /** What opens a condition, a stretch of time, a place or a limit. */
 const OPENS_CONDITION =
-  /(?<!\p{L})(?:if|provided|providing|as long as|so long as|while|until|till|unless|during|within|throughout|when|once|before|after|at most|at least|up to|less than|fewer than|more than|no more than|wenn|falls|sofern|solange|soweit|bis|während|innerhalb|vorausgesetzt|höchstens|maximal|weniger als|mehr als|sobald|si|tant que|pourvu que|à condition|pendant|jusqu\p{L}*|hors|dès|lorsque|quand|moins de|plus de|au plus|inférieur\p{L}*|supérieur\p{L}*|mientras|siempre que|siempre y cuando|hasta|durante|dentro|menos de|más de|como máximo|cuando)(?!\p{L})/giu;
+  /(?<!\p{L})(?:if|provided|providing|as long as|so long as|while|until|till|unless|during|within|throughout|when|once|before|after|at most|at least|up to|less than|fewer than|more than|no more than|wenn|falls|sofern|solange|soweit|bis|während|innerhalb|vorausgesetzt|höchstens|maximal|weniger als|mehr als|sobald|si|tant que|pourvu que|à condition|pendant|jusqu\p{L}*|hors|dès|lorsque|quand|moins de|plus de|au plus|inférieur\p{L}*|supérieur\p{L}*|mientras|siempre que|siempre y cuando|hasta|durante|dentro|menos de|más de|como máximo|cuando|(?:cet|l[’']|en) été|(?:with|mit|avec|con|upon|after) (?:our|my|prior|written|the maker[’']s|unserer|meiner|vorheriger|notre|mon|l[’']|nuestr[oa]|mi)\s?(?:written |prior )?(?:consent|approval|agreement|permission|zustimmung|genehmigung|einwilligung|accord|autorisation|permiso|acuerdo|consentimiento|autorización))(?!\p{L})/giu;
 /** Conditions that are none: "if you like". */
 const EMPTY_CONDITION =
   /\b(?:if (?:you are|you[’']re|it is for) (?:a )?(?:private|personal)\b|(?:if|when|as|wherever|however) you (?:like|want|wish|please|need|can)|wenn (?:du|ihr|sie) (?:magst?|mögt|möchten?|wollt|willst|wollen)|si vous (?:voulez|le souhaitez|souhaitez)|si tu veux|si (?:quieres|lo deseas|queréis|usted quiere))\b/giu;
@@ -160,7 +160,7 @@ const isFont = (subject: string) => FONT_ITSELF.test(subject) || /^(?:it|sie|ell
 
 /** Capitalised words before "is", "may be": the font's name, unless they begin with a preposition ("Im Winter ist …"). */
 const NAME_BEFORE_VERB =
-  /^\s*(\p{Lu}[\p{L}’'-]*)\s+(?:\p{Lu}[\p{L}’'-]*\s+){0,3}(?=(?:grants?|allows?|permits?|gives|gewährt|erlaubt|gestattet|accorde|autorise|permet|concede|permite|autoriza|is|are|costs|(?:may|can) be|ist|sind|darf\s(?=.*\bwerden)|est|sont|peut être|es|son|puede ser)\s)/u;
+  /^\s*(\p{Lu}[\p{L}’'-]*)\s+(?:\p{Lu}[\p{L}’'-]*\s+){0,3}(?=(?:grants?|allows?|permits?|gives|gewährt|erlaubt|gestattet|accorde|autorise|permet|concede|permite|autoriza|is|are|costs|(?:may|can) be|ist|sind|darf\s(?=.*\bwerden)|est|sont|peut être|es|son|puede ser)\s(?!(?:the|die|der|das|la|le|les|el|los|las)\s|l[’']))/u;
 const PREPOSITION =
   /^(?:in|im|am|an|zum|zur|zu|bei|auf|um|ab|on|at|for|from|by|within|with|during|dans|en|pendant|durant|sur|à|au|aux|por|para|hasta|desde|con|a)$/i;
 

@@ -68,15 +68,34 @@ export function readWording(all: Statement[], isField: boolean): WordingRead {
     if (narrowsOthers(statement.text)) read.narrowedBy ??= statement;
     // Names of licences are no wording.
     const first = read.claims.length;
-    for (const clause of clausesOf(withoutNames(statement.text)))
+    const clauses = clausesOf(withoutNames(statement.text));
+    let hasNarrowingPart = false;
+    for (const clause of clauses) {
+      const before = read.claims.length;
       readClause(clause, statement, lead, read, sellsElsewhere, isField);
+      if (read.claims.length === before) hasNarrowingPart ||= isNarrowingPart(clause);
+    }
     // What narrows one clause of a sentence narrows its others: "the first fifty may use it, commercial work included".
     const own = read.claims.slice(first);
-    if (own.some((c) => c.isNarrowed))
+    if (own.some((c) => c.isNarrowed) || hasNarrowingPart || headsNarrowly(statement.heading))
       for (const c of own) if (c.verdict === "cleared" && c.use !== "private") c.verdict = "ask-maker";
   }
   return read;
 }
+
+/** A part of a sentence that grants and denies nothing, and says something of the others: "…; until May", "… – for members". */
+const isNarrowingPart = ({ text }: Clause) =>
+  !ABOUT_ELSE.some((r) => r.test(text)) && findNarrowing(stripKindNo(text)) !== null;
+/** Read by themselves: credit, passing on, the price of the font. */
+const ABOUT_ELSE = [CREDIT, PASSING_ON, DONATION, OPTIONAL];
+
+/** The line over a list may say for whom or until when. Most are titles, of which no word need be known. */
+function headsNarrowly(heading: string | null): boolean {
+  const found = heading && findNarrowing(stripKindNo(withoutNames(heading)));
+  return found === "condition" || found === "number" || (found === "unknown words" && FOR_SOMEBODY.test(heading!));
+}
+const FOR_SOMEBODY =
+  /^\s*(?:for|in|at|on|by|this|next|among|between|as|subject|with|after|below|under|within|upon|für|im?|am|bei|durch|unter|nach|mit|zwischen|vor|diese[nrs]?|pour|dans|entre|sous|avec|après|selon|en|à|aux?|par|cet(?:te)?|ce|para|por|entre|bajo|con|tras|según|est[ea])\s/iu;
 
 /** A question grants nothing; the sentence behind it answers. @returns false where the question names no use. */
 function readQuestion(question: Statement, answer: Statement | null, read: WordingRead): boolean {
@@ -114,7 +133,7 @@ type Clause = { text: string; isException: boolean; before: Polarity };
 /** A sentence cut where it turns: "but", "except", semicolons; commas where the next part speaks of another scope. */
 function clausesOf(sentence: string): Clause[] {
   const turns =
-    /;|\s[-–—]\s|,?\s(?=(?:but|however|whereas|while|aber|jedoch|sondern|hingegen|mais|cependant|toutefois|pero|sino|mientras)\s)|\.\s/giu;
+    /;|\s[-–—]\s|,?\s(?=(?:but|whereas|aber|jedoch|sondern|hingegen|mais|cependant|toutefois|pero|sino|mientras que)\s)|,\s(?=(?:however|while)\s)|\.\s/giu;
   const parts: Clause[] = [];
   for (const piece of markPrivate(sentence).split(turns)) {
     if (!piece?.trim()) continue;
