@@ -158,8 +158,10 @@ describe("a condition anywhere in a sentence", () => {
     test(`${language}: without one the grants are cleared`, () => {
       expect(GRANTS[language]!.filter((g) => !isCleared(`${g}.`))).toEqual([]);
     });
-    test.each(PLACES)(`${language}, %s: none is cleared`, (_place, put) => {
-      const texts = GRANTS[language]!.flatMap((g) => CONDITIONS[language]!.map((c) => put(g, c)));
+    test.each(PLACES)(`${language}, %s: none is cleared`, (place, put) => {
+      // One word over a list may as well be the font's name.
+      const said = CONDITIONS[language]!.filter((c) => place !== "over a list" || c.includes(" "));
+      const texts = GRANTS[language]!.flatMap((g) => said.map((c) => put(g, c)));
       expect(texts.filter(isCleared)).toEqual([]);
     });
   }

@@ -11,6 +11,8 @@ import { FRESH_WORDINGS } from "../../../tests/fixtures/rights/freshWordings";
 import { CLOSING_WORDINGS } from "../../../tests/fixtures/rights/closingWordings";
 import { CONDITION_WORDINGS } from "../../../tests/fixtures/rights/conditionWordings";
 import { HELD_CONDITION_WORDINGS } from "../../../tests/fixtures/rights/conditionWordingsHeld";
+import { FIFTH_CONDITION_WORDINGS } from "../../../tests/fixtures/rights/conditionWordingsFifth";
+import { FOURTH_CONDITION_WORDINGS } from "../../../tests/fixtures/rights/conditionWordingsFourth";
 import { LAST_CONDITION_WORDINGS } from "../../../tests/fixtures/rights/conditionWordingsLast";
 import { LAST_WORDINGS, TRAPS } from "../../../tests/fixtures/rights/lastWordings";
 
@@ -274,6 +276,12 @@ test("statements keep their words and lines; list items know their heading", () 
   ]);
 });
 
+const PUT_AWAY = [
+  ...HELD_CONDITION_WORDINGS,
+  ...LAST_CONDITION_WORDINGS,
+  ...FOURTH_CONDITION_WORDINGS,
+  ...FIFTH_CONDITION_WORDINGS,
+];
 describe("conditions are no permissions", () => {
   const read = (w: { kind: Evidence["kind"]; text: string }) =>
     readRights([from(w.kind, w.text, "terms.txt")]).verdicts;
@@ -283,7 +291,7 @@ describe("conditions are no permissions", () => {
       expect([use, read(w)[use]!.verdict]).toEqual([use, should]);
   });
 
-  test.each([...HELD_CONDITION_WORDINGS, ...LAST_CONDITION_WORDINGS].map((w) => [w.id, w] as const))(
+  test.each([...PUT_AWAY].map((w) => [w.id, w] as const))(
     "%s is never cleared where it is narrowed, and quotes what narrows",
     (_id, w) => {
       for (const [use, should] of Object.entries(w.expect) as [Use, Verdict][]) {

@@ -89,13 +89,16 @@ const isNarrowingPart = ({ text }: Clause) =>
 /** Read by themselves: credit, passing on, the price of the font. */
 const ABOUT_ELSE = [CREDIT, PASSING_ON, DONATION, OPTIONAL];
 
-/** The line over a list may say for whom or until when. Most are titles, of which no word need be known. */
+/** The line over a list may say for whom or until when. Words with capitals are its title or the font's name. */
 function headsNarrowly(heading: string | null): boolean {
-  const found = heading && findNarrowing(stripKindNo(withoutNames(heading)));
-  return found === "condition" || found === "number" || (found === "unknown words" && FOR_SOMEBODY.test(heading!));
+  if (!heading) return false;
+  const text = stripKindNo(withoutNames(heading));
+  const found = findNarrowing(text);
+  if (found !== "unknown words") return found === "condition" || found === "number";
+  return FOR_SOMEBODY.test(heading) || findNarrowing(text.replace(/\p{Lu}[\p{L}’'-]*/gu, " ")) !== null;
 }
 const FOR_SOMEBODY =
-  /^\s*(?:for|in|at|on|by|this|next|among|between|as|subject|with|after|below|under|within|upon|für|im?|am|bei|durch|unter|nach|mit|zwischen|vor|diese[nrs]?|pour|dans|entre|sous|avec|après|selon|en|à|aux?|par|cet(?:te)?|ce|para|por|entre|bajo|con|tras|según|est[ea])\s/iu;
+  /^\s*(?:for|in|at|on|by|this|next|among|between|as|subject|with|after|below|under|within|upon|für|im?|am|auf|bei|durch|unter|nach|mit|zwischen|vor|diese[nrs]?|pour|dans|entre|sous|avec|après|selon|en|à|aux?|par|cet(?:te)?|ce|para|por|entre|bajo|con|tras|según|est[ea])\s/iu;
 
 /** A question grants nothing; the sentence behind it answers. @returns false where the question names no use. */
 function readQuestion(question: Statement, answer: Statement | null, read: WordingRead): boolean {
