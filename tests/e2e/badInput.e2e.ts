@@ -209,7 +209,7 @@ describe("requests", () => {
     ["GET", "/imports/nonsense", undefined, 404, "not-found"],
     ["GET", "/jobs/j_gone/file", undefined, 404, "job-gone"],
     ["DELETE", "/jobs/j_gone", undefined, 404, "not-found"],
-    ["POST", "/imports", undefined, 400, "bad-request"],
+    ["POST", "/imports", undefined, 400, "no-file"],
   ])("%s %s with %j is refused: %i %s", async (method, path, json, status, code) => {
     const { status: got, body } = await api<{ error: { code: string; message: string } }>(path, { method, json });
     expect([got, body.error.code]).toEqual([status, code]);

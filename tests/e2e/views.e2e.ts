@@ -163,9 +163,9 @@ describe("the style page", () => {
     expect(await setting()).not.toBe(before);
     await page.waitForTimeout(300);
     expect(await width()).not.toBe(narrow);
-    await page.getByRole("button", { name: "Back to default" }).click();
+    await page.getByRole("button", { name: "Reset axes" }).click();
     expect(await setting()).toBe(before);
-    await page.getByLabel("Named instance").selectOption({ index: 3 });
+    await page.getByLabel("Preset").selectOption({ index: 3 });
     expect(await setting()).not.toBe(before);
   });
 

@@ -98,11 +98,10 @@ async function parseForm(
   const counted = async function* (source: AsyncIterable<Uint8Array>) {
     for await (const part of source) {
       size += part.length;
-      if (size > maxBytes + MAX_FIELD_BYTES) {
-        cut = "too-large";
-        return;
-      }
-      yield part;
+      if (size > maxBytes + MAX_FIELD_BYTES) cut = "too-large";
+      // What follows is let by, within bounds: who is cut off while sending never hears why.
+      if (size > 2 * (maxBytes + MAX_FIELD_BYTES)) return;
+      if (!cut) yield part;
     }
   };
   try {

@@ -274,7 +274,8 @@ export function changeKept(db: Db, briefId: string, keptId: string, put: KeptPut
 export function letGo(db: Db, briefId: string, id: string, by: By = NOBODY): boolean {
   const keptId = id.startsWith("s_") ? keptIdOf(id) : id;
   const entry = listKept(db, briefId).find((k) => k.keptId === keptId);
-  if (!entry) return false;
+  // What is not kept need not be let go.
+  if (!entry) return id.startsWith("s_") && findBrief(db, briefId) !== null && findStyle(db, id) !== null;
   step(db, briefId, { by, summary: `${nameOf(db, entry.styleId)} removed` }, () => {
     removeKept(db, briefId, keptId);
   });

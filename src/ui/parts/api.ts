@@ -21,7 +21,10 @@ export async function callApi<T>(path: string, init?: RequestInit & { json?: unk
   try {
     response = await fetch(`/api/v1${path}`, {
       ...rest,
-      ...(json !== undefined && { body: JSON.stringify(json), headers: { "content-type": "application/json" } }),
+      ...(json !== undefined && {
+        body: JSON.stringify(json),
+        headers: { "content-type": "application/json", ...rest.headers },
+      }),
     });
   } catch (error) {
     if ((error as Error).name === "AbortError") throw error;
