@@ -49,6 +49,21 @@ function mergeValue(base: unknown, mine: unknown, theirs: unknown, conflict: (th
   return theirs;
 }
 
+/** Where both changed the same, both stand: words behind each other, of the rest mine. Nothing that was typed is lost. */
+export function joinConflicts(merged: BriefPart, conflicts: readonly Conflict[]): BriefPart {
+  const out = { ...merged };
+  for (const { field, id, mine, theirs } of conflicts) {
+    const both =
+      typeof mine === "string" && typeof theirs === "string" && !ONE_OF.has(field) ? `${theirs} ${mine}` : mine;
+    const [list, key] = field.split(".");
+    if (id && key) out[list!] = (out[list!] as Rec[]).map((r) => (r[IDS[list!]!] === id ? { ...r, [key]: both } : r));
+    else out[field] = both;
+  }
+  return out;
+}
+/** Fields that hold one of several values, no words. */
+const ONE_OF = new Set(["unit", "levelBy", "ink", "paper", "name", "lines.role", "kept.role"]);
+
 /** Word by word; null where both changed the same words. What both added at one place is kept, theirs first. */
 export function mergeWords(base: string, mine: string, theirs: string): string | null {
   const cut = (text: string) => text.match(/\s+|[^\s]+/g) ?? [];
@@ -56,13 +71,21 @@ export function mergeWords(base: string, mine: string, theirs: string): string |
   for (const region of diff3MergeRegions(cut(mine), cut(base), cut(theirs))) {
     if (region.stable) out.push(...region.bufferContent);
     else if (!region.oContent.join("").trim()) out.push(joinWords(region.bContent.join(""), region.aContent.join("")));
+    // The same change twice.
+    else if (region.aContent.join("") === region.bContent.join("")) out.push(...region.bContent);
     else return null;
   }
   return out.join("");
 }
 
-/** Two insertions at one place, with one space between them. */
-const joinWords = (first: string, second: string) =>
+/** Two insertions at one place, with one space between them; what both hold stands once. */
+const joinWords = (first: string, second: string) => {
+  const holds = (whole: string, part: string) => ` ${whole.trim()} `.includes(` ${part.trim()} `);
+  if (holds(first, second)) return first;
+  if (holds(second, first)) return second;
+  return joinApart(first, second);
+};
+const joinApart = (first: string, second: string) =>
   first.trim() && second.trim() && !/\s$/.test(first) && !/^\s/.test(second) ? `${first} ${second}` : first + second;
 
 function mergeSets(base: unknown[] = [], mine: unknown[], theirs: unknown[]): unknown[] {

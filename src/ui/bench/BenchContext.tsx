@@ -5,10 +5,9 @@ import {
   createContext,
   useCallback,
   useContext,
-  useEffect,
   useMemo,
-  useReducer,
   useRef,
+  useState,
   type Dispatch,
   type ReactNode,
 } from "react";
@@ -48,7 +47,7 @@ export function useBench(): Bench {
 }
 
 export function BenchProvider({ brief, children }: { brief: Brief; children: ReactNode }) {
-  const [state, dispatch] = useReducer(benchReducer, {
+  const [state, dispatch, now] = useNow({
     brief,
     undoable: [],
     notice: null,
@@ -58,19 +57,35 @@ export function BenchProvider({ brief, children }: { brief: Brief; children: Rea
     unsaved: { count: 0, isFailing: false },
     conflict: null,
   });
-  const now = useRef(state);
-  useEffect(() => {
-    now.current = state;
-  });
   const notices = useNotices(dispatch);
   const saves = useBriefSaves(brief, now, dispatch, notices);
   const keeping = useKeeping(brief.briefId, now, dispatch, saves.add);
   const steps = useSteps(brief.briefId, now, dispatch, saves, notices);
   const bench = useMemo(
-    () => ({ ...state, dispatch, ...notices, ...saves, ...keeping, ...steps }),
-    [state, notices, saves, keeping, steps],
+    () => ({
+      ...state,
+      dispatch,
+      ...notices,
+      ...saves,
+      // Made on the brief as this render shows it: what has come since is not taken back.
+      changeBrief: (patch: BriefPatch) => saves.changeBrief(patch, state.brief),
+      ...keeping,
+      ...steps,
+    }),
+    [state, dispatch, notices, saves, keeping, steps],
   );
   return <Context value={bench}>{children}</Context>;
+}
+
+/** State that can be read at once after it was changed, not a render later. */
+function useNow(first: BenchState): [BenchState, Dispatch<BenchAction>, Now] {
+  const [state, setState] = useState(first);
+  const now = useRef(first);
+  const dispatch = useCallback((action: BenchAction) => {
+    now.current = benchReducer(now.current, action);
+    setState(now.current);
+  }, []);
+  return [state, dispatch, now];
 }
 
 export type Notices = Pick<Bench, "say" | "sayFault" | "offerUndo">;

@@ -60,6 +60,14 @@ export class SaveQueue {
     void this.run();
   }
 
+  /** Puts another change in the place of one that waits. */
+  replace(save: Save, by: Save) {
+    const at = this.saves.indexOf(save);
+    if (at < 0) return;
+    this.saves[at] = by;
+    this.changed();
+  }
+
   /** Tries at once what waits for its next try. */
   retry() {
     this.wake();

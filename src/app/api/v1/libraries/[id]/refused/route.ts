@@ -1,8 +1,10 @@
 import { NextResponse } from "next/server";
-import { route } from "@/app/api/respond";
+import { refusal, route } from "@/app/api/respond";
 import { getDb } from "@/server/db/open";
-import { listRefused } from "@/server/usecases/libraries";
+import { listLibraries, listRefused } from "@/server/usecases/libraries";
 
 export const GET = route<{ id: string }>((_request, { id }) =>
-  NextResponse.json({ publications: listRefused(getDb(), id) }),
+  listLibraries(getDb()).some((l) => l.libraryId === id)
+    ? NextResponse.json({ publications: listRefused(getDb(), id) })
+    : refusal("not-found"),
 );

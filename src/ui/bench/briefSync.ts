@@ -1,0 +1,186 @@
+// One brief in one tab: as it is shown, as the server had it, and the changes between. Every save is measured against what the server had
+// when it was made; what the server answers, or others change, is put under what was typed since. No React, no network here.
+import type { Brief, BriefPatch } from "@/contracts/brief";
+import { joinConflicts, mergeBrief, type BriefPart, type Conflict } from "@/core/brief/mergeBrief";
+import type { Save } from "./saves";
+import type { Resolution } from "./state";
+
+/** Fields that are merged when the brief arrives; the others are the server's alone. */
+const MERGED = [
+  ...["name", "client", "note", "medium", "lines", "uses", "size", "unit", "levelBy", "ink", "paper", "wanted"],
+  ...["kept", "setAside"],
+];
+const SAVE = "brief";
+const MAX_LINES = 12;
+
+/** What is on its way: the first may be under way, the others wait. */
+export type Waiting = {
+  readonly list: readonly Save[];
+  add(save: Save): void;
+  replace(save: Save, by: Save): void;
+};
+export type BriefSyncOptions = {
+  /** The brief as it is shown: read and set at once, never a render behind. */
+  shown: () => Brief;
+  show: (brief: Brief) => void;
+  waiting: () => Waiting;
+};
+
+export class BriefSync {
+  /** Each field as the server had it, the latest that what is shown is measured against. */
+  private base: BriefPart;
+  private dirty = new Set<string>();
+  private options: BriefSyncOptions;
+  version: number;
+
+  constructor(brief: Brief) {
+    this.base = partOf(brief);
+    this.version = brief.version;
+    this.options = {
+      shown: () => brief,
+      show: () => {},
+      waiting: () => ({ list: [], add: () => {}, replace: () => {} }),
+    };
+  }
+
+  /** Where it is shown and saved. */
+  connect(options: BriefSyncOptions) {
+    this.options = options;
+  }
+
+  /** What was not saved before a reload is shown again. */
+  takeUp() {
+    for (const save of this.saves()) {
+      const { from, sent } = sidesOf(save);
+      const shown = this.options.shown();
+      const { merged, conflicts } = mergeBrief(from, sent, pick(shown, Object.keys(sent)));
+      this.options.show({ ...shown, ...joinConflicts(merged, conflicts) } as Brief);
+    }
+  }
+
+  /** A change made here. @param seen - the brief as it stood on the page when it was made: what came since stays. */
+  change(patch: BriefPatch, seen: Brief) {
+    const shown = this.options.shown();
+    const fields = Object.keys(patch);
+    const { merged, conflicts } = mergeBrief(pick(seen, fields), patch as BriefPart, pick(shown, fields));
+    for (const field of fields) this.dirty.add(field);
+    this.options.show({ ...shown, ...joinConflicts(merged, conflicts) } as Brief);
+  }
+
+  /** Makes a save of what was changed. */
+  flush(path: string) {
+    const shown = pick(this.options.shown(), [...this.dirty]);
+    this.dirty.clear();
+    // A name may be empty while it is typed, but is not saved so.
+    if (typeof shown.name === "string" && !shown.name.trim()) delete shown.name;
+    const json: BriefPart = {};
+    const base: BriefPart = {};
+    for (const [field, value] of Object.entries(shown)) {
+      base[field] = this.asItWillBe(field);
+      if (JSON.stringify(base[field]) !== JSON.stringify(value)) json[field] = value;
+      else delete base[field];
+    }
+    if (Object.keys(json).length)
+      this.options.waiting().add({ name: SAVE, path, method: "PATCH", json: { ...json, base } });
+  }
+
+  /** A save was taken. @param next - the brief that the server made of it. */
+  saved(save: Save, next: Brief) {
+    const { sent } = sidesOf(save);
+    this.lay({ ...this.base, ...sent }, next);
+    for (const later of this.saves()) {
+      const fields = Object.keys(sidesOf(later).sent);
+      const json = { ...pick(this.options.shown(), fields), base: pick(this.base, fields) };
+      this.options.waiting().replace(later, { ...later, json });
+    }
+  }
+
+  /** The brief as others made it. @returns false where a save is under way: its answer brings the same. */
+  arrived(next: Brief): boolean {
+    if (next.version < this.version || this.saves().length) return false;
+    this.lay(this.base, next);
+    return true;
+  }
+
+  /** Both changed the same. @returns the save that is sent instead; nothing that was typed since is lost. */
+  settle(save: Save, theirs: Brief, choice: Resolution): Save {
+    const { from, sent } = sidesOf(save);
+    const fields = Object.keys(sent);
+    const { merged, conflicts } = mergeBrief(from, sent, pick(theirs, fields));
+    const agreed =
+      choice === "theirs" ? merged : choice === "mine" ? putMine(merged, conflicts) : putBoth(merged, conflicts);
+    const shown = this.options.shown();
+    const since = mergeBrief(sent, pick(shown, fields), agreed);
+    this.options.show({ ...shown, ...joinConflicts(since.merged, since.conflicts) } as Brief);
+    return { ...save, json: { ...agreed, base: pick(theirs, fields) } };
+  }
+
+  /** The server will never take it: what it had is shown again. */
+  refused(save: Save) {
+    const fields = Object.keys(sidesOf(save).sent).filter((f) => !this.dirty.has(f));
+    this.options.show({ ...this.options.shown(), ...pick(this.base, fields) } as Brief);
+  }
+
+  /** Lays what is shown over the server's brief. @param from - what both come from. Where both changed the same, ours stays to be asked about. */
+  private lay(from: BriefPart, next: Brief) {
+    const shown = this.options.shown();
+    const { merged, conflicts } = mergeBrief(pick(from, MERGED), partOf(shown), partOf(next));
+    const contested = new Set(conflicts.map((c) => c.field.split(".")[0]!));
+    const after: BriefPart = { ...next, ...merged };
+    for (const field of MERGED) {
+      this.base[field] = contested.has(field) ? from[field] : next[field as keyof Brief];
+      if (!contested.has(field)) continue;
+      after[field] = shown[field as keyof Brief];
+      this.dirty.add(field);
+    }
+    this.version = next.version;
+    if (JSON.stringify(after) !== JSON.stringify(shown)) this.options.show(after as Brief);
+  }
+
+  private saves = () => this.options.waiting().list.filter((s) => s.name === SAVE && s.json);
+
+  /** A field as the server will have it when all that waits is saved. */
+  private asItWillBe(field: string): unknown {
+    const last = this.saves().findLast((s) => field in s.json!);
+    return last ? last.json![field] : this.base[field];
+  }
+}
+
+const pick = (from: object, fields: readonly string[]): BriefPart =>
+  Object.fromEntries(fields.map((f) => [f, (from as BriefPart)[f]]));
+const partOf = (brief: Brief): BriefPart => pick(brief, MERGED);
+function sidesOf(save: Save): { from: BriefPart; sent: BriefPart } {
+  const { base = {}, ...sent } = save.json as BriefPart & { base?: BriefPart };
+  return { from: base, sent };
+}
+
+type Lines = Brief["lines"];
+const linesOf = (part: BriefPart) => [...((part.lines as Lines | undefined) ?? [])];
+
+/** Mine stands where both changed the same. */
+function putMine(merged: BriefPart, conflicts: readonly Conflict[]): BriefPart {
+  const out = { ...merged };
+  for (const { field, id, mine } of conflicts) {
+    const [list, key] = field.split(".");
+    if (id && key)
+      out[list!] = (out[list!] as Record<string, unknown>[]).map((r) =>
+        r.id === id || r.keptId === id ? { ...r, [key]: mine } : r,
+      );
+    else out[field] = mine;
+  }
+  return out;
+}
+
+/** Both stand: lines under each other while there is room, words behind each other. */
+function putBoth(merged: BriefPart, conflicts: readonly Conflict[]): BriefPart {
+  let out = { ...merged };
+  for (const c of conflicts) {
+    const lines = linesOf(out);
+    const at = lines.findIndex((l) => l.id === c.id);
+    if (c.field === "lines.text" && at >= 0 && lines.length < MAX_LINES) {
+      lines.splice(at, 0, { text: String(c.mine), role: lines[at]!.role } as Lines[number]);
+      out.lines = lines;
+    } else out = joinConflicts(out, [c]);
+  }
+  return out;
+}
