@@ -155,12 +155,17 @@ describe("two tabs at one brief", () => {
           const word = `${who ? "b" : "a"}${i}`;
           const field = line(page, 1 + Math.floor(random() * LINES));
           await field.focus();
-          // Anywhere in the line, between two words.
-          const value = await field.inputValue();
-          const gaps = [...value.matchAll(/ |$/g)].map((m) => m.index);
-          const at = gaps[Math.floor(random() * gaps.length)]!;
-          await field.evaluate((e, to) => (e as HTMLInputElement).setSelectionRange(to, to), at);
-          await page.keyboard.insertText(` ${word}`);
+          // Anywhere in the line, between two words; in one go, so that nothing moves between the choice and the key.
+          await field.evaluate(
+            (e, [share, text]) => {
+              const input = e as HTMLInputElement;
+              const gaps = [...input.value.matchAll(/ |$/g)].map((m) => m.index);
+              const at = gaps[Math.floor(share * gaps.length)]!;
+              input.setSelectionRange(at, at);
+              document.execCommand("insertText", false, text);
+            },
+            [random(), ` ${word}`] as const,
+          );
           typed.push(word);
           if (random() < 0.3) await page.waitForTimeout(Math.floor(random() * 400));
         }

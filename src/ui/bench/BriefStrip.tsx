@@ -11,6 +11,7 @@ import {
   PopoverPanel,
 } from "@headlessui/react";
 import { useRouter, useSearchParams, usePathname } from "next/navigation";
+import { useLayoutEffect, useRef } from "react";
 import { HexColorInput, HexColorPicker } from "react-colorful";
 import { ArrowLeftRight, ChevronDown } from "lucide-react";
 import type { Brief } from "@/contracts/brief";
@@ -173,16 +174,12 @@ function Lines() {
       aria-label="Lines of the brief"
     >
       {brief.lines.map((line, i) => (
-        <input
+        <LineField
           key={i}
-          aria-label={`Line ${i + 1} of the brief`}
-          value={line.text}
-          maxLength={400}
+          label={`Line ${i + 1} of the brief`}
+          text={line.text}
           onFocus={() => setActive(i)}
-          onChange={(e) =>
-            changeBrief({ lines: brief.lines.map((l, k) => (k === i ? { ...l, text: e.target.value } : l)) })
-          }
-          onKeyDown={(e) => (e.key === "Escape" || e.key === "Enter") && e.currentTarget.blur()}
+          onChange={(text) => changeBrief({ lines: brief.lines.map((l, k) => (k === i ? { ...l, text } : l)) })}
           className={`[field-sizing:content] max-w-full min-w-8 border-b-2 bg-transparent pb-0.5 text-[18px] leading-6 font-semibold ${i === active ? "border-oxide text-slate" : "border-transparent text-basalt hover:border-rule"}`}
         />
       ))}
@@ -199,6 +196,55 @@ function Lines() {
       </button>
     </div>
   );
+}
+
+/** A line's field. What others put into the line meanwhile moves the caret with its words. */
+function LineField({
+  label,
+  text,
+  className,
+  onFocus,
+  onChange,
+}: {
+  label: string;
+  text: string;
+  className: string;
+  onFocus: () => void;
+  onChange: (text: string) => void;
+}) {
+  const field = useRef<HTMLInputElement>(null);
+  const last = useRef({ text, caret: text.length });
+  useLayoutEffect(() => {
+    const { text: before, caret } = last.current;
+    last.current = { text, caret };
+    if (before === text || document.activeElement !== field.current) return;
+    const to = caretAfter(before, text, caret);
+    field.current.setSelectionRange(to, to);
+    last.current.caret = to;
+  }, [text]);
+  return (
+    <input
+      ref={field}
+      aria-label={label}
+      value={text}
+      maxLength={400}
+      className={className}
+      onFocus={onFocus}
+      onSelect={(e) => (last.current.caret = e.currentTarget.selectionStart ?? text.length)}
+      onChange={(e) => {
+        last.current = { text: e.target.value, caret: e.target.selectionStart ?? e.target.value.length };
+        onChange(e.target.value);
+      }}
+      onKeyDown={(e) => (e.key === "Escape" || e.key === "Enter") && e.currentTarget.blur()}
+    />
+  );
+}
+
+/** Where the caret stands when a text was changed from elsewhere: before what is new behind it, behind what is new before it. */
+function caretAfter(before: string, after: string, caret: number): number {
+  let same = 0;
+  while (same < caret && before[same] === after[same]) same++;
+  return same === caret ? caret : Math.max(same, caret + after.length - before.length);
 }
 
 /** Which line of the brief is set: kept in the address, so that a link shows the same. */
