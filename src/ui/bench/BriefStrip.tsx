@@ -217,9 +217,10 @@ function LineField({
   useLayoutEffect(() => {
     const { text: before, caret } = last.current;
     last.current = { text, caret };
-    if (before === text || document.activeElement !== field.current) return;
+    const input = field.current;
+    if (!input || before === text || document.activeElement !== input) return;
     const to = caretAfter(before, text, caret);
-    field.current.setSelectionRange(to, to);
+    input.setSelectionRange(to, to);
     last.current.caret = to;
   }, [text]);
   return (
