@@ -32,7 +32,13 @@ export const findJob = (db: Db, jobId: string): JobRow | null =>
   db.prepare<[string], JobRow>(`${SELECT} WHERE job_id = ?`).get(jobId) ?? null;
 
 export const listJobs = (db: Db, limit: number): JobRow[] =>
-  db.prepare<[number], JobRow>(`${SELECT} ORDER BY created_at DESC, rowid DESC LIMIT ?`).all(limit);
+  db
+    .prepare<[number], JobRow>(
+      `${SELECT} WHERE state IN ('waiting','running') OR code = 'job-set-aside'
+          OR rowid IN (SELECT rowid FROM jobs ORDER BY created_at DESC, rowid DESC LIMIT ?)
+        ORDER BY created_at DESC, rowid DESC`,
+    )
+    .all(limit);
 
 export const listJobsIn = (db: Db, ...states: Job["state"][]): JobRow[] =>
   db

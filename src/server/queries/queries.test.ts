@@ -17,7 +17,7 @@ import { storeReading } from "../usecases/storeReading";
 import { getStyleDetail, listGlyphs } from "../usecases/styleDetail";
 import { findBrief, listBriefs, listKept } from "./briefs";
 import { listLibraries, putLibrary } from "./libraries";
-import { findJob, insertJob, listImportItems, listJobsIn, putImportItem, updateJob } from "./jobs";
+import { findJob, insertJob, listImportItems, listJobs, listJobsIn, putImportItem, updateJob } from "./jobs";
 import {
   countStyles,
   findStyle,
@@ -322,4 +322,19 @@ describe("jobs", () => {
     expect(listImportItems(db, "j_1")).toEqual([{ name: "a.otf", path: "a.otf", outcome: "added" }]);
     expect(findJob(db, "j_2")).toBeNull();
   });
+});
+
+test("a job that was set aside or still waits is listed, however many came after it", () => {
+  const put = (jobId: string, at: string) =>
+    insertJob(db, { jobId, kind: "handover", title: jobId, payload: "{}", briefId: null }, at);
+  put("j_aside", "2026-11-25T00:00:00Z");
+  put("j_waits", "2026-11-25T00:00:01Z");
+  put("j_over", "2026-11-25T00:00:02Z");
+  updateJob(db, "j_aside", { state: "failed", code: "job-set-aside" });
+  updateJob(db, "j_over", { state: "done" });
+  for (let i = 0; i < 5; i++) {
+    put(`j_new${i}`, `2026-11-26T00:00:0${i}Z`);
+    updateJob(db, `j_new${i}`, { state: "done" });
+  }
+  expect(listJobs(db, 2).map((j) => j.jobId)).toEqual(["j_new4", "j_new3", "j_waits", "j_aside"]);
 });
