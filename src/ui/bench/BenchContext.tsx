@@ -25,6 +25,8 @@ export type SeenAt = { location?: Record<string, number>; features?: Record<stri
 type Bench = BenchState & {
   dispatch: Dispatch<BenchAction>;
   changeBrief: (patch: BriefPatch) => void;
+  /** Puts fields as they were, over whatever they have become. */
+  putBack: (patch: BriefPatch) => void;
   keep: (styleId: StyleId, name: string, put?: KeptPut, at?: SeenAt) => void;
   changeKept: (keptId: KeptId, name: string, put: KeptPut) => void;
   letGo: (keptId: KeptId, name: string) => void;
@@ -69,10 +71,11 @@ export function BenchProvider({ brief, children }: { brief: Brief; children: Rea
       ...saves,
       // Made on the brief as this render shows it: what has come since is not taken back.
       changeBrief: (patch: BriefPatch) => saves.changeBrief(patch, state.brief),
+      putBack: (patch: BriefPatch) => saves.changeBrief(patch, now.current.brief),
       ...keeping,
       ...steps,
     }),
-    [state, dispatch, notices, saves, keeping, steps],
+    [state, now, dispatch, notices, saves, keeping, steps],
   );
   return <Context value={bench}>{children}</Context>;
 }

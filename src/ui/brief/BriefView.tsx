@@ -159,7 +159,7 @@ function Field({ label, value, onChange }: { label: string; value: string; onCha
 }
 
 function Lines() {
-  const { brief, changeBrief, offerUndo } = useBench();
+  const { brief, changeBrief, putBack, offerUndo } = useBench();
   const put = (i: number, change: Partial<BriefLine>) =>
     changeBrief({ lines: brief.lines.map((l, k) => (k === i ? { ...l, ...change } : l)) });
   const move = (i: number, by: -1 | 1) => {
@@ -171,7 +171,7 @@ function Lines() {
   const remove = (i: number) => {
     const before = brief.lines;
     changeBrief({ lines: before.filter((_, k) => k !== i) });
-    offerUndo(`Line “${before[i]!.text}” removed`, () => changeBrief({ lines: before }));
+    offerUndo(`Line “${before[i]!.text}” removed`, () => putBack({ lines: before }));
   };
   return (
     <Section title="Lines" hint="The words to be set. Every sample shows the one that is active above.">
