@@ -425,10 +425,11 @@ describe("time", () => {
     (_name, of) => {
       let count = 0;
       const time = (n: number) => {
-        const best = [0, 1, 2].map(() => {
-          const started = performance.now();
+        // Time of the processor, so that other work on the machine does not count.
+        const best = [0, 1, 2, 3].map(() => {
+          const before = process.cpuUsage();
           readRights([from("licence-file", of(n), `t${count++}`)]);
-          return performance.now() - started;
+          return process.cpuUsage(before).user / 1000;
         });
         return Math.min(...best);
       };
