@@ -9,7 +9,7 @@ const PIPELINE = [
   { stage: "measured", version: 4 },
   { stage: "kinded", version: 2 },
   { stage: "signed", version: 3 },
-  { stage: "indexed", version: 1 },
+  { stage: "indexed", version: 2 },
 ] as const;
 
 /** Versions below this each have a place of their own in the number. */

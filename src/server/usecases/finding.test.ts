@@ -4,6 +4,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { makeFont, type FontPlan } from "../../../tests/fixtures/makeFont";
+import { PIPELINE_VERSION } from "@/contracts/pipeline";
 import type { StyleId } from "@/contracts/ids";
 import { Pass } from "@/contracts/passes";
 import { AlikeList, StyleDetail, StyleList, StyleQuery, Suggestions } from "@/contracts/styles";
@@ -278,16 +279,16 @@ describe("a style", () => {
   });
 
   test("read by an older pipeline it is listed, and measured anew it is not", () => {
-    expect(listOutdated(db, 1000, "none")).toHaveLength(5);
-    expect(listOutdated(db, 1000, "open")).toHaveLength(0);
+    expect(listOutdated(db, PIPELINE_VERSION + 1, "none")).toHaveLength(5);
+    expect(listOutdated(db, PIPELINE_VERSION + 1, "open")).toHaveLength(0);
     const style = findStyle(db, ids[0]!)!;
     updateReading(
       db,
       ids[0]!,
-      { ...style, traits: { ...style.traits, weight: 777 }, pipelineVersion: 1000 },
+      { ...style, traits: { ...style.traits, weight: 777 }, pipelineVersion: PIPELINE_VERSION + 1 },
       new Uint8Array(4),
     );
-    expect(listOutdated(db, 1000, "none")).toHaveLength(4);
+    expect(listOutdated(db, PIPELINE_VERSION + 1, "none")).toHaveLength(4);
     expect(findStyle(db, ids[0]!)!.traits.weight).toBe(777);
     expect(found({ traits: "weight:770~780" }).total).toBe(1);
   });
