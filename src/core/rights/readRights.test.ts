@@ -389,7 +389,7 @@ describe("styles with the same letters", () => {
     expect(free.sameLetters![0]!.says).toMatch(/ask before you use it/);
   });
 
-  test("what this font itself grants stands, and a receipt does; the difference is said", () => {
+  test("its own grant stands, and a receipt does; the difference is said", () => {
     const own = readRights([OFL_NAME], [other("not-for-this-use")]);
     expect(own.verdicts.logo!.verdict).toBe("cleared");
     expect(own.sameLetters![0]!.says).toMatch(/whose terms differ/);

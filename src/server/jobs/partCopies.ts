@@ -126,7 +126,7 @@ function partEvidence(evidence: readonly Evidence[], paths: readonly string[]): 
   return [texts.filter(isTheirs), texts.filter((e) => !isTheirs(e))];
 }
 
-/** A style's record with fewer texts: what this font states is read from its file again. */
+/** A style's record with fewer texts: its own statements are read from the file again. */
 async function rewrite(db: Db, record: StyleRecord, evidence: Evidence[]): Promise<void> {
   const bytes = readStored(record.sha256);
   const reply = await readFontInWorker({ bytes, fallbackFamily: record.family });

@@ -43,7 +43,7 @@ async function rereadOne(db: Db, styleId: string): Promise<boolean> {
     libraryId: style.libraryId,
     path: first?.path ?? "",
     statedFamily: style.family,
-    // What the font states of itself is read from it again; what the user added has a table of its own.
+    // The font’s own statements are read from it again; what the user added has a table of its own.
     evidence: style.rights.evidence.filter((e) => !e.evidenceId && e.kind !== "name-table" && e.kind !== "fs-type"),
     styleId: styleId as StyleId,
     trial: style.owned ? undefined : { coverage: style.coverage },
