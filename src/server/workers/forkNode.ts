@@ -1,11 +1,22 @@
 // Starts one of our own programs as a child with a line to it. Not `fork`: bundlers take its argument for a module of theirs.
 import { spawn, type ChildProcess } from "node:child_process";
+import { setPriority } from "node:os";
+
+/** Behind the server itself, which only answers: searches stay quick while files are read. */
+const NICENESS = 10;
 
 /** @param args - of the program. @param options - of Node, before it. */
 export function forkNode(program: string, args: string[] = [], options: string[] = []): ChildProcess {
-  return spawn(process.execPath, [...options, program, ...args], {
+  const child = spawn(process.execPath, [...options, program, ...args], {
     serialization: "advanced",
     stdio: ["ignore", "inherit", "inherit", "ipc"],
     env: { ...process.env, NODE_OPTIONS: "", UV_THREADPOOL_SIZE: "2" },
   });
+  if (child.pid !== undefined)
+    try {
+      setPriority(child.pid, NICENESS);
+    } catch {
+      // It has ended already, or the system does not let us.
+    }
+  return child;
 }
