@@ -2,12 +2,12 @@
 // Starts a server of its own on fresh data, reads the whole demo library, asks many questions, identifies pictures.
 import { execFileSync, spawnSync } from "node:child_process";
 import { mkdtempSync, readdirSync, readFileSync, rmSync } from "node:fs";
-import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { basename, join } from "node:path";
 import Database from "better-sqlite3";
 import sharp from "sharp";
 import { build, drawFoundry, installDebian, installPackages } from "./setup.mjs";
+import { freePort } from "./server.mjs";
 import { startServer, waitFor } from "../tests/e2e/globalSetup.mjs";
 import { benchLarge, quantile, WORDS } from "./benchLarge.mjs";
 
@@ -16,12 +16,7 @@ await compiled;
 await build();
 installDebian({ "fc-scan": "fontconfig" });
 
-const port = await new Promise((resolve) => {
-  const probe = createServer().listen(0, "127.0.0.1", () => {
-    const free = probe.address().port;
-    probe.close(() => resolve(free));
-  });
-});
+const port = await freePort();
 const url = `http://127.0.0.1:${port}`;
 const data = mkdtempSync(join(tmpdir(), "fond-quarry-bench-"));
 const server = startServer(port, data);

@@ -11,40 +11,31 @@ import { FRESH_WORDINGS } from "../../tests/fixtures/rights/freshWordings";
 import { CLOSING_WORDINGS } from "../../tests/fixtures/rights/closingWordings";
 import { LAST_WORDINGS, TRAPS } from "../../tests/fixtures/rights/lastWordings";
 import { LONG_WORDINGS } from "../../tests/fixtures/rights/longWordings";
+import type { Wording } from "../../tests/fixtures/rights/wording";
 import { WORDINGS } from "../../tests/fixtures/rights/wordings";
 
-const wanted = process.argv.includes("--held");
-const isAll = process.argv.includes("--all");
+const flags = new Set(process.argv.slice(2).map((flag) => flag.replace(/^--/, "")));
+const wanted = flags.has("held");
+const isAll = flags.has("all");
+const CONDITIONS = {
+  fifth: FIFTH_CONDITION_WORDINGS,
+  fourth: FOURTH_CONDITION_WORDINGS,
+  last: LAST_CONDITION_WORDINGS,
+  held: HELD_CONDITION_WORDINGS,
+};
+const OTHERS = { closing: CLOSING_WORDINGS, last: LAST_WORDINGS, fresh: FRESH_WORDINGS };
+/** Of several flags the first set that one of them names. */
+const named = (sets: Record<string, Wording[]>) => Object.entries(sets).find(([name]) => flags.has(name))?.[1];
+const usual = [
+  ...WORDINGS,
+  ...LONG_WORDINGS,
+  ...(isAll ? [...FRESH_WORDINGS, ...LAST_WORDINGS, ...CLOSING_WORDINGS] : []),
+].filter((w) => isAll || w.held === wanted);
+const set = flags.has("conditions") ? (named(CONDITIONS) ?? CONDITION_WORDINGS) : (named(OTHERS) ?? usual);
 let right = 0;
 let asked = 0;
 let whole = 0;
 let falseCleared = 0;
-const isFresh = process.argv.includes("--fresh");
-const isLast = process.argv.includes("--last");
-const isClosing = process.argv.includes("--closing");
-const isConditions = process.argv.includes("--conditions");
-const isFourth = process.argv.includes("--fourth");
-const set = isConditions
-  ? process.argv.includes("--fifth")
-    ? FIFTH_CONDITION_WORDINGS
-    : isFourth
-      ? FOURTH_CONDITION_WORDINGS
-      : isLast
-        ? LAST_CONDITION_WORDINGS
-        : wanted
-          ? HELD_CONDITION_WORDINGS
-          : CONDITION_WORDINGS
-  : isClosing
-    ? CLOSING_WORDINGS
-    : isLast
-      ? LAST_WORDINGS
-      : isFresh
-        ? FRESH_WORDINGS
-        : [
-            ...WORDINGS,
-            ...LONG_WORDINGS,
-            ...(isAll ? [...FRESH_WORDINGS, ...LAST_WORDINGS, ...CLOSING_WORDINGS] : []),
-          ].filter((w) => isAll || w.held === wanted);
 for (const w of set) {
   const { verdicts } = readRights([
     { kind: w.kind, source: w.kind === "name-table" ? "name 13" : "terms.txt", date: "2026-11-25", text: w.text },

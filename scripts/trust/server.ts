@@ -1,16 +1,11 @@
 // A server of its own for the trials: started on a folder, asked, watched (how soon health answers, how much memory all its processes hold)
 // and killed with everything that it started.
-import { spawn, type ChildProcess } from "node:child_process";
+import type { ChildProcess } from "node:child_process";
 import { readdirSync, readFileSync } from "node:fs";
-import { createServer } from "node:net";
+// @ts-expect-error -- plain JavaScript, shared with Jest's setup
+import * as plain from "../server.mjs";
 
-export const freePort = () =>
-  new Promise<number>((resolve) => {
-    const probe = createServer().listen(0, "127.0.0.1", () => {
-      const address = probe.address();
-      probe.close(() => resolve(typeof address === "object" && address ? address.port : 0));
-    });
-  });
+export const freePort: () => Promise<number> = plain.freePort;
 
 export type Server = {
   url: string;
@@ -24,24 +19,11 @@ export type Server = {
 };
 
 export async function startServer(data: string, port: number, more: Record<string, string> = {}): Promise<Server> {
-  const child = spawn(
-    process.execPath,
-    ["node_modules/next/dist/bin/next", "start", "-p", String(port), "-H", "127.0.0.1"],
-    {
-      stdio: process.argv.includes("--say") ? "inherit" : "ignore",
-      detached: true,
-      env: {
-        ...process.env,
-        NODE_OPTIONS: "",
-        NODE_ENV: "production",
-        HOST: "127.0.0.1",
-        PORT: String(port),
-        FOND_QUARRY_DATA: data,
-        FOND_QUARRY_DEMO: "0",
-        FOND_QUARRY_STANDINS: "",
-        ...more,
-      },
-    },
+  const child: ChildProcess = plain.spawnServer(
+    port,
+    data,
+    { FOND_QUARRY_DEMO: "0", FOND_QUARRY_STANDINS: "", ...more },
+    { stdio: process.argv.includes("--say") ? "inherit" : "ignore", detached: true },
   );
   const url = `http://127.0.0.1:${port}`;
   return {

@@ -1,35 +1,14 @@
 // Starts one server on fresh data and waits until the whole demo library is read.
-import { spawn } from "node:child_process";
 import { mkdtempSync, openSync } from "node:fs";
-import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { freePort, spawnServer } from "../../scripts/server.mjs";
 import { drawFoundry, startLibraries } from "../../scripts/setup.mjs";
-
-const freePort = () =>
-  new Promise((resolve) => {
-    const server = createServer().listen(0, "127.0.0.1", () => {
-      const { port } = server.address();
-      server.close(() => resolve(port));
-    });
-  });
 
 export function startServer(port, data, standIns = "") {
   const log = openSync(join(data, "server.log"), "a");
-  return spawn(process.execPath, ["node_modules/next/dist/bin/next", "start", "-p", String(port), "-H", "127.0.0.1"], {
-    stdio: ["ignore", log, log],
-    env: {
-      ...process.env,
-      NODE_OPTIONS: "",
-      NODE_ENV: "production",
-      HOST: "127.0.0.1",
-      PORT: String(port),
-      FOND_QUARRY_DATA: data,
-      FOND_QUARRY_DEMO: "1",
-      FOND_QUARRY_STANDINS: standIns,
-      NEXT_TELEMETRY_DISABLED: "1",
-    },
-  });
+  const settings = { FOND_QUARRY_DEMO: "1", FOND_QUARRY_STANDINS: standIns };
+  return spawnServer(port, data, settings, { stdio: ["ignore", log, log] });
 }
 
 export async function waitFor(url, isReady, timeoutMs) {

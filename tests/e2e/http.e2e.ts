@@ -1,7 +1,6 @@
 // The HTTP interface as scripts use it, answers checked against the schemas; and a server that is killed while it reads.
 import { describe, expect, test } from "@jest/globals";
 import { mkdtempSync, rmSync } from "node:fs";
-import { createServer, type AddressInfo } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type { ChildProcess } from "node:child_process";
@@ -14,6 +13,8 @@ import { readDemo } from "../fixtures/demoFont";
 import { api, makeBrief, styleNamed, url } from "./browser";
 // @ts-expect-error -- plain JavaScript, shared with Jest's setup
 import { startServer, waitFor } from "./globalSetup.mjs";
+// @ts-expect-error -- plain JavaScript, shared with Jest's setup
+import { freePort } from "../../scripts/server.mjs";
 
 describe("answers have the form that the document promises", () => {
   test("health", async () => {
@@ -161,12 +162,7 @@ describe("identify over HTTP", () => {
 describe("a server killed while it reads", () => {
   test("goes on where it was, with nothing half-read; a cancelled job stops", async () => {
     const data = mkdtempSync(join(tmpdir(), "fond-quarry-kill-"));
-    const port = await new Promise<number>((resolve) => {
-      const probe = createServer().listen(0, "127.0.0.1", () => {
-        const { port: free } = probe.address() as AddressInfo;
-        probe.close(() => resolve(free));
-      });
-    });
+    const port = await freePort();
     const at = `http://127.0.0.1:${port}`;
     let server = startServer(port, data) as ChildProcess;
     try {

@@ -8,7 +8,7 @@ import { FAULT_CODES, refuse, sentenceOf, succeed } from "@/contracts/errors";
 import type { Identification } from "@/contracts/identify";
 import { describeInterface, OPERATIONS } from "@/contracts/openapi";
 import { StyleQuery } from "@/contracts/styles";
-import { benchReducer, type BenchState } from "@/ui/bench/state";
+import { benchReducer, openBench } from "@/ui/bench/state";
 import { writeAnswer, cornersOf, identifyReducer, NOTHING, type Picture } from "@/ui/identify/state";
 import { moveFocus } from "@/ui/find/select";
 import { writeFault } from "@/ui/messages";
@@ -36,16 +36,7 @@ const brief: Brief = {
   setAside: [],
   picture: null,
 };
-const bench: BenchState = {
-  brief,
-  undoable: [],
-  notice: null,
-  trayOpen: true,
-  facts: [],
-  keys: [],
-  unsaved: { count: 0, isFailing: false },
-  conflict: null,
-};
+const bench = openBench(brief);
 
 describe("the bench", () => {
   test("keeping puts a face at its place and brings it back from aside", () => {
@@ -65,7 +56,7 @@ describe("the bench", () => {
   });
 
   test("a change touches only what it names", () => {
-    const after = benchReducer(bench, { type: "brief changed here", patch: { ink: "#000000" } });
+    const after = benchReducer(bench, { type: "brief arrived", brief: { ...brief, ink: "#000000" } });
     expect(after.brief).toEqual({ ...brief, ink: "#000000" });
     expect(after.undoable).toBe(bench.undoable);
   });

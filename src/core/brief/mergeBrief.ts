@@ -49,18 +49,28 @@ function mergeValue(base: unknown, mine: unknown, theirs: unknown, conflict: (th
   return theirs;
 }
 
-/** Where both changed the same, both stand: words behind each other, of the rest mine. Nothing that was typed is lost. */
-export function joinConflicts(merged: BriefPart, conflicts: readonly Conflict[]): BriefPart {
+/** Puts an answer in the place of each conflict. @param answer - the value for what both changed. */
+export function answerConflicts(
+  merged: BriefPart,
+  conflicts: readonly Conflict[],
+  answer: (conflict: Conflict) => unknown,
+): BriefPart {
   const out = { ...merged };
-  for (const { field, id, mine, theirs } of conflicts) {
-    const both =
-      typeof mine === "string" && typeof theirs === "string" && !ONE_OF.has(field) ? `${theirs} ${mine}` : mine;
+  for (const conflict of conflicts) {
+    const { field, id } = conflict;
     const [list, key] = field.split(".");
-    if (id && key) out[list!] = (out[list!] as Rec[]).map((r) => (r[IDS[list!]!] === id ? { ...r, [key]: both } : r));
-    else out[field] = both;
+    const value = answer(conflict);
+    if (id && key) out[list!] = (out[list!] as Rec[]).map((r) => (r[IDS[list!]!] === id ? { ...r, [key]: value } : r));
+    else out[field] = value;
   }
   return out;
 }
+
+/** Where both changed the same, both stand: words behind each other, of the rest mine. Nothing that was typed is lost. */
+export const joinConflicts = (merged: BriefPart, conflicts: readonly Conflict[]): BriefPart =>
+  answerConflicts(merged, conflicts, ({ field, mine, theirs }) =>
+    typeof mine === "string" && typeof theirs === "string" && !ONE_OF.has(field) ? `${theirs} ${mine}` : mine,
+  );
 /** Fields that hold one of several values, no words. */
 const ONE_OF = new Set(["unit", "levelBy", "ink", "paper", "name", "lines.role", "kept.role"]);
 

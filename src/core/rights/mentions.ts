@@ -88,8 +88,8 @@ export function findMentions(statements: Statement[], isWhole: boolean): { menti
         if (!m) continue;
         if (OF_ANOTHER.test(part.slice(0, m.index))) continue;
         const before = part.slice(0, m.index! + m[0].length).replace(CONDITION, " ");
-        if (isDenied || DENIED.test(before) || /\?["”»)]?\s*$/.test(part)) denied.push(statement);
-        else if (isNarrowed(part)) denied.push(statement);
+        const isAsked = /\?["”»)]?\s*$/.test(part);
+        if (isDenied || isAsked || DENIED.test(before) || isNarrowed(part)) denied.push(statement);
         else if (OTHER_THING.test(part) && !OF_THE_FONT.test(part.replace(m[0], " "))) continue;
         else if (
           isWhole ||

@@ -94,15 +94,14 @@ describe("the contact sheet", () => {
     expect(names).not.toContain("Quay");
   });
 
+  /** A sheet of one word, without its faces. */
+  const hamburg = async () => ({
+    ...{ title: "T", subtitle: "", lines: ["HAMBURG"], ink: "#000000", paper: "#FFFFFF" },
+    ...(await labels()),
+  });
+
   test("a face with CFF outlines looks the same in two readers, and like its own outlines", async () => {
-    const plan = {
-      title: "T",
-      subtitle: "",
-      lines: ["HAMBURG"],
-      ink: "#000000",
-      paper: "#FFFFFF",
-      ...(await labels()),
-    };
+    const plan = await hamburg();
     const { pdf } = await writeContactSheet({ ...plan, entries: [await entry("Quay", makeFont({ family: "Quay" }))] });
     const [poppler, ghostscript] = await Promise.all([inkOf(pdf, "poppler"), inkOf(pdf, "ghostscript")]);
     expect(poppler).toBeGreaterThan(1500);
@@ -113,14 +112,7 @@ describe("the contact sheet", () => {
 
   test("a variable face is set where it was kept on its axes", async () => {
     const recursive = await entry("Recursive", demoVariableBytes("recursive"));
-    const plan = {
-      title: "T",
-      subtitle: "",
-      lines: ["HAMBURG"],
-      ink: "#000000",
-      paper: "#FFFFFF",
-      ...(await labels()),
-    };
+    const plan = await hamburg();
     const at = async (location: Record<string, number>) =>
       inkOf((await writeContactSheet({ ...plan, entries: [{ ...recursive, location }] })).pdf, "poppler");
     expect(await at({ wght: 1000 })).toBeGreaterThan((await at({ wght: 300 })) * 1.3);

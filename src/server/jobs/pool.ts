@@ -77,12 +77,9 @@ function codeOf<C extends FaultCode>(ran: Extract<Ran<unknown>, { ok: false }>, 
 export async function readFontInWorker(request: ReadFontRequest, signal?: AbortSignal): Promise<ReadFontReply> {
   const ran = await run<ReadFontRequest, ReadFontReply>("fonts", request, { timeoutMs: FONT_TIMEOUT_MS, signal });
   if (ran.ok) return ran.value;
-  const code = codeOf(
-    ran,
-    "reader-failed" as const,
-    ran.code === "took-too-long" ? "took-too-long" : "too-much-memory",
-  );
-  return { ok: false, code: code === "busy" || code === "let-go" ? "reader-failed" : code, detail: ran.detail };
+  // Jobs feed the readers one by one: busy and let-go are no answers to a file.
+  const code = ran.code === "busy" || ran.code === "let-go" ? "reader-failed" : ran.code;
+  return { ok: false, code, detail: ran.detail };
 }
 
 /** Texts → terms. Null: they could not be read in time, so nothing is known of them. */

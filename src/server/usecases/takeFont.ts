@@ -20,6 +20,15 @@ export type Taken = {
   as?: string;
 };
 
+/** A font on its way in. */
+type Incoming = {
+  bytes: Uint8Array;
+  reading: FontReading;
+  source: ReadingSource;
+  /** Run in the transaction that writes it, with what became of it. */
+  within: (taken: Taken) => void;
+};
+
 /** Puts a read font where it belongs. @param within - run in the transaction that writes it, with what became of it. */
 export async function takeFont(
   db: Db,
@@ -28,24 +37,15 @@ export async function takeFont(
   source: ReadingSource,
   within: (taken: Taken) => void = () => {},
 ): Promise<Taken> {
+  const incoming = { bytes, reading, source, within };
   const alike = findAlike(db, reading);
   const same = alike.find((record) => isSameStyle(record, reading));
-  if (!same) return addStyle(db, bytes, reading, source, alike, within);
-  const taken = isRicher(reading, same)
-    ? await takePlace(db, bytes, reading, source, same, within)
-    : await putBeside(db, bytes, reading, source, same, within);
-  return taken;
+  if (!same) return addStyle(db, incoming, alike);
+  return isRicher(reading, same) ? takePlace(db, incoming, same) : putBeside(db, incoming, same);
 }
 
 /** A style of its own. Those with the same letters are told of it. */
-async function addStyle(
-  db: Db,
-  bytes: Uint8Array,
-  reading: FontReading,
-  source: ReadingSource,
-  alike: StyleRecord[],
-  within: (taken: Taken) => void,
-): Promise<Taken> {
+async function addStyle(db: Db, { bytes, reading, source, within }: Incoming, alike: StyleRecord[]): Promise<Taken> {
   const prepared = await prepareStyle(db, bytes, reading, source, alike);
   const { styleId } = prepared;
   const [first] = alike;
@@ -64,14 +64,7 @@ async function addStyle(
 }
 
 /** A richer, sound file of the same style: it is shown from now on; the one before is kept as an alternative. */
-async function takePlace(
-  db: Db,
-  bytes: Uint8Array,
-  reading: FontReading,
-  source: ReadingSource,
-  same: StyleRecord,
-  within: (taken: Taken) => void,
-): Promise<Taken> {
+async function takePlace(db: Db, { bytes, reading, source, within }: Incoming, same: StyleRecord): Promise<Taken> {
   const styleId = same.styleId as StyleId;
   const as = `${same.family} ${same.style}`;
   const known = same.rights.evidence.filter((e) => !FROM_FONT.has(e.kind));
@@ -90,14 +83,7 @@ async function takePlace(
 }
 
 /** Another file of the same style: kept beside the one that is shown. */
-async function putBeside(
-  db: Db,
-  bytes: Uint8Array,
-  reading: FontReading,
-  source: ReadingSource,
-  same: StyleRecord,
-  within: (taken: Taken) => void,
-): Promise<Taken> {
+async function putBeside(db: Db, { bytes, reading, source, within }: Incoming, same: StyleRecord): Promise<Taken> {
   const styleId = same.styleId as StyleId;
   const sha256 = storeFile(bytes);
   const { format, style } = reading.opened;

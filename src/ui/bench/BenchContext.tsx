@@ -17,7 +17,7 @@ import { keptIdOf } from "@/core/brief/keptId";
 import { callApi, faultOf } from "../parts/api";
 import { writeFault } from "../messages";
 import { useBriefSaves } from "./useBriefSaves";
-import { benchReducer, type BenchAction, type BenchState } from "./state";
+import { benchReducer, openBench, type BenchAction, type BenchState } from "./state";
 
 /** Where a face stands on its axes, and its features: as it was seen. */
 export type SeenAt = { location?: Record<string, number>; features?: Record<string, number> };
@@ -49,16 +49,7 @@ export function useBench(): Bench {
 }
 
 export function BenchProvider({ brief, children }: { brief: Brief; children: ReactNode }) {
-  const [state, dispatch, now] = useNow({
-    brief,
-    undoable: [],
-    notice: null,
-    trayOpen: true,
-    facts: [],
-    keys: [],
-    unsaved: { count: 0, isFailing: false },
-    conflict: null,
-  });
+  const [state, dispatch, now] = useNow(brief);
   const notices = useNotices(dispatch);
   const saves = useBriefSaves(brief, now, dispatch, notices);
   const keeping = useKeeping(brief.briefId, now, dispatch, saves.add);
@@ -81,9 +72,9 @@ export function BenchProvider({ brief, children }: { brief: Brief; children: Rea
 }
 
 /** State that can be read at once after it was changed, not a render later. */
-function useNow(first: BenchState): [BenchState, Dispatch<BenchAction>, Now] {
-  const [state, setState] = useState(first);
-  const now = useRef(first);
+function useNow(brief: Brief): [BenchState, Dispatch<BenchAction>, Now] {
+  const [state, setState] = useState(() => openBench(brief));
+  const now = useRef(state);
   const dispatch = useCallback((action: BenchAction) => {
     now.current = benchReducer(now.current, action);
     setState(now.current);

@@ -180,3 +180,16 @@ test("a change made on an older rendering does not take back what has come since
   sync.change({ lines: [{ id: "l0", text: "one of mine", role: "title" }, seen.lines[1]!] } as BriefPatch, seen);
   expect(textOf(shown)).toBe("one of mine | two of theirs");
 });
+
+test("a change touches only what it names", () => {
+  const sync = new BriefSync(startOf(["one"]));
+  const seen = startOf(["one"]);
+  let shown = seen;
+  sync.connect({
+    shown: () => shown,
+    show: (next) => (shown = next),
+    waiting: () => ({ list: [], add: () => {}, replace: () => {} }),
+  });
+  sync.change({ ink: "#000000" }, seen);
+  expect(shown).toEqual({ ...seen, ink: "#000000" });
+});

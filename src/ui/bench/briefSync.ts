@@ -1,7 +1,7 @@
 // One brief in one tab: as it is shown, as the server had it, and the changes between. Every save is measured against what the server had
 // when it was made; what the server answers, or others change, is put under what was typed since. No React, no network here.
 import type { Brief, BriefPatch } from "@/contracts/brief";
-import { joinConflicts, mergeBrief, type BriefPart, type Conflict } from "@/core/brief/mergeBrief";
+import { answerConflicts, joinConflicts, mergeBrief, type BriefPart, type Conflict } from "@/core/brief/mergeBrief";
 import type { Save } from "./saves";
 import type { Resolution } from "./state";
 
@@ -158,18 +158,8 @@ type Lines = Brief["lines"];
 const linesOf = (part: BriefPart) => [...((part.lines as Lines | undefined) ?? [])];
 
 /** Mine stands where both changed the same. */
-function putMine(merged: BriefPart, conflicts: readonly Conflict[]): BriefPart {
-  const out = { ...merged };
-  for (const { field, id, mine } of conflicts) {
-    const [list, key] = field.split(".");
-    if (id && key)
-      out[list!] = (out[list!] as Record<string, unknown>[]).map((r) =>
-        r.id === id || r.keptId === id ? { ...r, [key]: mine } : r,
-      );
-    else out[field] = mine;
-  }
-  return out;
-}
+const putMine = (merged: BriefPart, conflicts: readonly Conflict[]) =>
+  answerConflicts(merged, conflicts, ({ mine }) => mine);
 
 /** Both stand: lines under each other while there is room, words behind each other. */
 function putBoth(merged: BriefPart, conflicts: readonly Conflict[]): BriefPart {

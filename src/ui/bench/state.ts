@@ -1,5 +1,5 @@
 // What the bench around every view knows: the brief in view, what is kept, what can be undone, what the foot line says. One reducer.
-import type { Brief, BriefPatch, Kept } from "@/contracts/brief";
+import type { Brief, Kept } from "@/contracts/brief";
 import type { KeptId, StyleId } from "@/contracts/ids";
 import type { Conflict } from "@/core/brief/mergeBrief";
 
@@ -30,7 +30,6 @@ export type BenchState = {
 };
 
 export type BenchAction =
-  | { type: "brief changed here"; patch: BriefPatch }
   | { type: "brief arrived"; brief: Brief }
   | { type: "kept"; entry: Kept }
   | { type: "let go"; keptId: KeptId }
@@ -44,15 +43,23 @@ export type BenchAction =
   | { type: "tray folded" }
   | { type: "facts"; facts: string[]; keys: BenchState["keys"] };
 
+/** The bench as it opens on a brief. */
+export const openBench = (brief: Brief): BenchState => ({
+  brief,
+  undoable: [],
+  notice: null,
+  trayOpen: true,
+  facts: [],
+  keys: [],
+  unsaved: { count: 0, isFailing: false },
+  conflict: null,
+});
+
 const UNDO_KEPT = 60;
 
 export function benchReducer(state: BenchState, action: BenchAction): BenchState {
   const { brief } = state;
   switch (action.type) {
-    case "brief changed here": {
-      const { deleted: _deleted, version: _version, base: _base, ...patch } = action.patch;
-      return { ...state, brief: { ...brief, ...patch } };
-    }
     case "brief arrived":
       return { ...state, brief: action.brief };
     case "kept": {

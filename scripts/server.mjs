@@ -1,0 +1,35 @@
+// A server of its own for tests, trials and benchmarks: a free port, and the built application started on a folder.
+import { spawn } from "node:child_process";
+import { createServer } from "node:net";
+
+/** @returns {Promise<number>} a port on loopback that nobody listens to. */
+export const freePort = () =>
+  new Promise((resolve) => {
+    const probe = createServer().listen(0, "127.0.0.1", () => {
+      const { port } = /** @type {import("node:net").AddressInfo} */ (probe.address());
+      probe.close(() => resolve(port));
+    });
+  });
+
+/**
+ * Starts the built application on loopback.
+ * @param {number} port
+ * @param {string} data - folder of its data.
+ * @param {Record<string, string>} settings - its environment beside port, host and folder.
+ * @param {import("node:child_process").SpawnOptions} options
+ */
+export function spawnServer(port, data, settings, options) {
+  return spawn(process.execPath, ["node_modules/next/dist/bin/next", "start", "-p", String(port), "-H", "127.0.0.1"], {
+    ...options,
+    env: {
+      ...process.env,
+      NODE_OPTIONS: "",
+      NODE_ENV: "production",
+      HOST: "127.0.0.1",
+      PORT: String(port),
+      FOND_QUARRY_DATA: data,
+      NEXT_TELEMETRY_DISABLED: "1",
+      ...settings,
+    },
+  });
+}
