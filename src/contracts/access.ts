@@ -19,6 +19,14 @@ export function roleNeeded(method: string, path: string): Role {
   return OWNERS.test(path) ? "owner" : "editor";
 }
 
+/** Where somebody signs in, and goes on from. @param path - the page they wanted. */
+export const signInFor = (path: string) => `/sign-in?${new URLSearchParams({ to: path })}`;
+/** The page to go on to after signing in: one of ours, else the first. @param search - of the sign-in page's address. */
+export function pageAfterSignIn(search: string): string {
+  const to = new URLSearchParams(search).get("to") ?? "";
+  return /^\/(?![/\\])[^\s\\]*$/.test(to) ? to : "/";
+}
+
 export const SESSION_COOKIE = "fond-quarry-session";
 export const Passcode = z.string().min(10).max(100);
 export const SignIn = z.object({ passcode: z.string().max(100) });

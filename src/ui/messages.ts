@@ -16,6 +16,7 @@ const NEXT_STEP: Partial<Record<FaultCode, string>> = {
   "document-protected": "Open it with its password, save it without, and drop that.",
   "document-too-large": "Save the pages with the lettering alone.",
   "document-too-long": "Save the pages with the lettering alone.",
+  "passcode-needed": "Sign in again; what you changed waits here.",
   "archive-encrypted": "Unpack it with its password first.",
   "not-a-font": "Perhaps it is only named like one.",
   "unsupported-format": "Ask its maker for single TTF or OTF files.",

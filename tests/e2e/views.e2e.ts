@@ -202,7 +202,9 @@ describe("the brief", () => {
     expect(await page.getByLabel("Text of line 2").inputValue()).toBe("Tide 3.8 m");
     await page.getByRole("button", { name: "Remove line 1" }).click();
     await page.getByRole("button", { name: /Undo/ }).click();
+    await page.getByText("Undone: Line removed").waitFor();
     expect(await page.getByLabel("Text of line 1").inputValue()).toBe("Skerrow Light");
+    expect(await page.getByLabel("Text of line 2").inputValue()).toBe("Tide 3.8 m");
     await page.getByLabel("Real size").fill("25.4");
     await page.getByRole("button", { name: /^Unit/ }).click();
     await page.getByRole("option", { name: "in", exact: true }).click();

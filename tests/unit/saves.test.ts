@@ -16,7 +16,7 @@ function open(answers: Sent[], more: Partial<SaveQueueOptions> = {}, stored: Sav
       return answers.shift() ?? OK;
     },
     store: { read: () => structuredClone(box.saves), write: (saves) => (box.saves = structuredClone(saves)) },
-    onChange: (n, isFailing) => told.push(`${n}${isFailing ? "!" : ""}`),
+    onChange: (n, failing) => told.push(`${n}${failing === null ? "" : "!"}`),
     onSaved: () => {},
     onConflict: async () => null,
     onRefused: (save) => told.push(`refused ${save.name}`),
@@ -41,7 +41,7 @@ describe("saves", () => {
     expect(sent.map((s) => s.name)).toEqual(["keep a", "keep b", "keep c"]);
   });
 
-  test.each([0, 500, 503, 507, 429])(
+  test.each([0, 401, 500, 503, 507, 429])(
     "a failure with %i is tried again until it is done, and nothing overtakes it",
     async (status) => {
       const { queue, sent, told } = open([fail(status), fail(status), OK]);

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { ROLES, type Role } from "@/contracts/access";
+import { pageAfterSignIn, ROLES, signInFor, type Role } from "@/contracts/access";
 import { isForeign, isOwnHost } from "./hosts";
 import { changePasscode, preparePasscodes, roleOf, signIn } from "./sessions";
 
@@ -59,6 +59,7 @@ describe("passcodes", () => {
       `${role}.${until}.`,
       `${role}.${until}.${signature!.slice(0, -1)}`,
       `owner.${Date.now() + 1e9}.${"A".repeat(43)}`,
+      `${role}.${until}.${"é".repeat(signature!.length)}`,
     ])
       expect(roleOf(cookie)).toBeNull();
   });
@@ -102,6 +103,16 @@ describe("hosts", () => {
   test.each(["http://evil.example", "foo", "null", "http://", "http://quarry.lan.evil.example"])(
     "a page of %s is foreign",
     (origin) => expect(isForeign({ headers: new Headers({ host: "quarry.lan:4780", origin }) })).toBe(true),
+  );
+});
+
+describe("signing in goes on where one wanted to be", () => {
+  test.each(["/b/b_open-night/find?q=round", "/"])("%s", (page) =>
+    expect(pageAfterSignIn(signInFor(page).split("?").slice(1).join("?"))).toBe(page),
+  );
+  test.each(["//evil.example", "/\\evil.example", "https://evil.example", "javascript:alert(1)", "/a\n/b", ""])(
+    "never to %j",
+    (page) => expect(pageAfterSignIn(signInFor(page).split("?").slice(1).join("?"))).toBe("/"),
   );
 });
 

@@ -57,7 +57,10 @@ export function changePasscode(role: Role, passcode: string) {
 }
 
 const sign = (text: string, secret: string) => createHmac("sha256", secret).update(text).digest("base64url");
-const isSame = (a: string, b: string) => a.length === b.length && timingSafeEqual(Buffer.from(a), Buffer.from(b));
+function isSame(a: string, b: string): boolean {
+  const [left, right] = [Buffer.from(a), Buffer.from(b)];
+  return left.length === right.length && timingSafeEqual(left, right);
+}
 
 /** Guesses that wait at the same time; more are refused. */
 const MAX_WAITING = 8;

@@ -1,6 +1,7 @@
 "use client";
 // Asks for the passcode, where others can reach the server.
 import { useState, type FormEvent } from "react";
+import { pageAfterSignIn } from "@/contracts/access";
 import { writeFault } from "../messages";
 import { callApi, faultOf } from "../parts/api";
 
@@ -13,7 +14,7 @@ export function SignInView() {
     setBusy(true);
     setFault("");
     callApi("/session", { method: "POST", json: { passcode: passcode.trim() } })
-      .then(() => window.location.assign("/"))
+      .then(() => window.location.assign(pageAfterSignIn(window.location.search)))
       .catch((error: unknown) => {
         const { what, now } = writeFault(faultOf(error));
         setFault(`${what} ${now}`.trim());

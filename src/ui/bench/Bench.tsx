@@ -13,47 +13,51 @@ import { Notice } from "./Notice";
 import { ConflictNotice } from "./Unsaved";
 import { Tray } from "./Tray";
 
-export function Bench({
-  brief,
-  briefs,
-  children,
-}: {
+type BenchProps = {
   brief: Brief;
   briefs: { briefId: string; name: string }[];
+  /** Others can reach the server: people sign in and out. */
+  isShared: boolean;
   children: ReactNode;
-}) {
+};
+
+export function Bench({ brief, briefs, isShared, children }: BenchProps) {
   return (
     <BenchProvider brief={brief} key={brief.briefId}>
-      <Frame briefs={briefs}>{children}</Frame>
+      <Frame briefs={briefs} isShared={isShared}>
+        {children}
+      </Frame>
     </BenchProvider>
   );
 }
 
 const VIEWS_WITH_TRAY = ["find", "identify", "style", "pass"];
 
-function Frame({ briefs, children }: { briefs: { briefId: string; name: string }[]; children: ReactNode }) {
-  const { brief, undo, redo, trayOpen } = useBench();
+function Frame({ briefs, isShared, children }: Omit<BenchProps, "brief">) {
+  const { brief, undo, redo, trayOpen, isAway, say } = useBench();
   const router = useRouter();
+  useStayWhileAway(isAway, say);
   const view = usePathname().split("/")[3] ?? "";
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const isRedo = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "y";
       if (isTyping(event) || event.altKey || ((event.ctrlKey || event.metaKey) && !isRedo)) return;
       const step = STEPS.find((s) => s.digit === event.key);
-      if (step) router.push(`/b/${brief.briefId}/${step.path}`);
+      const go = (path: string) => (isAway ? say(STAYS) : router.push(`/b/${brief.briefId}/${path}`));
+      if (step) go(step.path);
       else if (isRedo || event.key === "U") redo();
       else if (event.key === "u") undo();
-      else if (event.key === "/" && view !== "find") router.push(`/b/${brief.briefId}/find?focus=search`);
+      else if (event.key === "/" && view !== "find") go("find?focus=search");
       else return;
       event.preventDefault();
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [brief.briefId, router, undo, redo, view]);
+  }, [brief.briefId, router, undo, redo, view, isAway, say]);
   useDeletedBrief();
   return (
     <div className="grid h-dvh grid-cols-[92px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)]">
-      <Rail />
+      <Rail isShared={isShared} />
       <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)_30px]">
         <BriefStrip briefs={briefs} />
         <div
@@ -71,6 +75,23 @@ function Frame({ briefs, children }: { briefs: { briefId: string; name: string }
       <DropAnywhere />
     </div>
   );
+}
+
+const STAYS = "The server is not answering. This page stays open, and what you change is kept until it does.";
+
+/** While the server is away, links would lead to the browser's error page: they wait. */
+function useStayWhileAway(isAway: boolean, say: (says: string) => void) {
+  useEffect(() => {
+    if (!isAway) return;
+    const stay = (event: MouseEvent) => {
+      if (!(event.target as Element).closest?.("a[href^='/']")) return;
+      event.preventDefault();
+      event.stopPropagation();
+      say(STAYS);
+    };
+    window.addEventListener("click", stay, true);
+    return () => window.removeEventListener("click", stay, true);
+  }, [isAway, say]);
 }
 
 /** After a brief was deleted, the next bench offers to bring it back. */

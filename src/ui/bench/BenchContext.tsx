@@ -25,8 +25,8 @@ export type SeenAt = { location?: Record<string, number>; features?: Record<stri
 type Bench = BenchState & {
   dispatch: Dispatch<BenchAction>;
   changeBrief: (patch: BriefPatch) => void;
-  /** Puts fields as they were, over whatever they have become. */
-  putBack: (patch: BriefPatch) => void;
+  /** A change that is told, and is a step of its own. */
+  changeInStep: (patch: BriefPatch, says: string) => void;
   keep: (styleId: StyleId, name: string, put?: KeptPut, at?: SeenAt) => void;
   changeKept: (keptId: KeptId, name: string, put: KeptPut) => void;
   letGo: (keptId: KeptId, name: string) => void;
@@ -62,11 +62,16 @@ export function BenchProvider({ brief, children }: { brief: Brief; children: Rea
       ...saves,
       // Made on the brief as this render shows it: what has come since is not taken back.
       changeBrief: (patch: BriefPatch) => saves.changeBrief(patch, state.brief),
-      putBack: (patch: BriefPatch) => saves.changeBrief(patch, now.current.brief),
+      changeInStep: (patch: BriefPatch, says: string) => {
+        saves.flush();
+        saves.changeBrief(patch, state.brief);
+        saves.flush(true);
+        dispatch({ type: "stepped", says });
+      },
       ...keeping,
       ...steps,
     }),
-    [state, now, dispatch, notices, saves, keeping, steps],
+    [state, dispatch, notices, saves, keeping, steps],
   );
   return <Context value={bench}>{children}</Context>;
 }

@@ -28,7 +28,8 @@ export const useHealth = () =>
     refetchInterval: (q) => (q.state.data?.jobsWaiting ? 1200 : 6000),
   });
 
-export function Rail() {
+/** @param isShared - others can reach the server: people sign in and out. */
+export function Rail({ isShared }: { isShared: boolean }) {
   const { brief } = useBench();
   const view = usePathname().split("/")[3];
   const health = useHealth();
@@ -64,6 +65,12 @@ export function Rail() {
       <ul>{STEPS.map(link)}</ul>
       <hr className="mx-[14px] my-3 border-[#48525a]" />
       <ul>{BESIDE.map(link)}</ul>
+      <div className="mt-auto" />
+      {isShared && (
+        <Link href="/access" className="px-[14px] pt-3 text-rail-text hover:text-white">
+          Access
+        </Link>
+      )}
       <ThemeSwitch />
     </nav>
   );
@@ -77,7 +84,7 @@ function ThemeSwitch() {
     localStorage.setItem("theme", next);
   };
   return (
-    <button type="button" onClick={toggle} className="mt-auto px-[14px] py-3 text-left text-rail-text hover:text-white">
+    <button type="button" onClick={toggle} className="px-[14px] py-3 text-left text-rail-text hover:text-white">
       Day / night
     </button>
   );

@@ -9,7 +9,7 @@ import { callApi } from "../parts/api";
 import { CoreSample, type Ranges } from "../parts/CoreSample";
 import { CareMark } from "../parts/CareMark";
 import { Sample } from "../parts/Sample";
-import { addressOfKept, sampleAt, writeLocation } from "../parts/sampleOf";
+import { addressOfKept, sampleAt, writeSetting } from "../parts/sampleOf";
 import { useBench } from "./BenchContext";
 import { useActiveLine } from "./BriefStrip";
 
@@ -49,9 +49,11 @@ export function Tray() {
                     sizePx={20 * levelFactor(item.traits, brief.levelBy)}
                   />
                   <span className="flex justify-between gap-2 text-[12px] text-basalt">
-                    <span className="truncate">
-                      {item.family} {item.style}
-                      {writeLocation(location) && ` · ${writeLocation(location)}`}
+                    <span className="min-w-0">
+                      <span className="block truncate">
+                        {item.family} {item.style}
+                      </span>
+                      <span className="block truncate empty:hidden">{writeSetting({ location, features })}</span>
                     </span>
                     <CareMark health={item.health} compact />
                     <span className="shrink-0">{role}</span>

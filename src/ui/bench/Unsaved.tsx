@@ -1,14 +1,16 @@
 "use client";
 // What is not saved yet, as a quiet standing mark; and the question where two people changed the same words.
 import { useEffect, useState } from "react";
+import { signInFor } from "@/contracts/access";
 import type { Conflict } from "@/core/brief/mergeBrief";
 import { useBench } from "./BenchContext";
+import { SIGNED_OUT } from "./saves";
 
 /** A save that takes no longer is not worth a word. */
 const SHOWN_AFTER_MS = 1_500;
 
 export function UnsavedMark() {
-  const { unsaved, retrySaves } = useBench();
+  const { unsaved, isAway, retrySaves } = useBench();
   const [isLong, setLong] = useState(false);
   const isWaiting = unsaved.count > 0;
   useEffect(() => {
@@ -19,14 +21,26 @@ export function UnsavedMark() {
       setLong(false);
     };
   }, [isWaiting]);
-  if (!isWaiting || !(isLong || unsaved.isFailing)) return null;
+  const isFailing = unsaved.failing !== null;
+  if (!isWaiting || !(isLong || isFailing))
+    return isAway ? (
+      <span className="text-ochre" role="status">
+        ▲ The server is not answering
+      </span>
+    ) : null;
   const many = unsaved.count === 1 ? "1 change" : `${unsaved.count} changes`;
   return (
     <span className="flex items-center gap-2 text-ochre" role="status" data-unsaved>
       ▲ {many} not saved yet
-      <button type="button" className="btn-quiet underline" onClick={retrySaves}>
-        Try now
-      </button>
+      {unsaved.failing === SIGNED_OUT ? (
+        <a className="underline hover:text-tide" href={signInFor(window.location.pathname)}>
+          Sign in to save
+        </a>
+      ) : (
+        <button type="button" className="btn-quiet underline" onClick={retrySaves}>
+          Try now
+        </button>
+      )}
     </span>
   );
 }

@@ -59,7 +59,8 @@ export class BriefSync {
   }
 
   /** A change made here. @param seen - the brief as it stood on the page when it was made: what came since stays. */
-  change(patch: BriefPatch, seen: Brief) {
+  change(given: BriefPatch, seen: Brief) {
+    const patch = { ...given, ...(given.lines && { lines: given.lines.map(named) }) };
     const shown = this.options.shown();
     const fields = Object.keys(patch);
     const { merged, conflicts } = mergeBrief(pick(seen, fields), patch as BriefPart, pick(shown, fields));
@@ -67,8 +68,8 @@ export class BriefSync {
     this.options.show({ ...shown, ...joinConflicts(merged, conflicts) } as Brief);
   }
 
-  /** Makes a save of what was changed. */
-  flush(path: string) {
+  /** Makes a save of what was changed. @param isStep - one that is undone by itself. */
+  flush(path: string, isStep = false) {
     const shown = pick(this.options.shown(), [...this.dirty]);
     this.dirty.clear();
     // A name may be empty while it is typed, but is not saved so.
@@ -81,17 +82,31 @@ export class BriefSync {
       else delete base[field];
     }
     if (Object.keys(json).length)
-      this.options.waiting().add({ name: SAVE, path, method: "PATCH", json: { ...json, base } });
+      this.options
+        .waiting()
+        .add({ name: SAVE, path, method: "PATCH", json: { ...json, base }, ...(isStep && { isStep }) });
   }
 
   /** A save was taken. @param next - the brief that the server made of it. */
   saved(save: Save, next: Brief) {
     const { sent } = sidesOf(save);
     this.lay({ ...this.base, ...sent }, next);
-    for (const later of this.saves()) {
-      const fields = Object.keys(sidesOf(later).sent);
-      const json = { ...pick(this.options.shown(), fields), base: pick(this.base, fields) };
-      this.options.waiting().replace(later, { ...later, json });
+    this.rebase();
+  }
+
+  /** Measures what waits against the server's brief, each save against the one before; the last of each field leads to what is shown. */
+  private rebase() {
+    let base = this.base;
+    const waiting = this.saves();
+    for (const [i, save] of waiting.entries()) {
+      const { from, sent } = sidesOf(save);
+      const onto = pick(base, Object.keys(sent));
+      const { merged, conflicts } = mergeBrief(from, sent, onto);
+      const isLast = (field: string) => !waiting.slice(i + 1).some((s) => field in s.json!);
+      const shown = pick(this.options.shown(), Object.keys(sent).filter(isLast));
+      const next = { ...joinConflicts(merged, conflicts), ...shown };
+      this.options.waiting().replace(save, { ...save, json: { ...next, base: onto } });
+      base = { ...base, ...next };
     }
   }
 
@@ -155,6 +170,10 @@ function sidesOf(save: Save): { from: BriefPart; sent: BriefPart } {
 }
 
 type Lines = Brief["lines"];
+type Line = Lines[number];
+/** Every line has its id from the beginning, so that it is known again when it comes back from the server. */
+const named = (line: Line): Line =>
+  line.id ? line : { ...line, id: `l_${[1, 2].map(() => Math.random().toString(36).slice(2, 8)).join("")}` };
 const linesOf = (part: BriefPart) => [...((part.lines as Lines | undefined) ?? [])];
 
 /** Mine stands where both changed the same. */
@@ -168,7 +187,7 @@ function putBoth(merged: BriefPart, conflicts: readonly Conflict[]): BriefPart {
     const lines = linesOf(out);
     const at = lines.findIndex((l) => l.id === c.id);
     if (c.field === "lines.text" && at >= 0 && lines.length < MAX_LINES) {
-      lines.splice(at, 0, { text: String(c.mine), role: lines[at]!.role } as Lines[number]);
+      lines.splice(at, 0, named({ text: String(c.mine), role: lines[at]!.role } as Line));
       out.lines = lines;
     } else out = joinConflicts(out, [c]);
   }

@@ -8,6 +8,8 @@ export type Save = {
   path: string;
   method: "PATCH" | "PUT" | "POST" | "DELETE";
   json?: Record<string, unknown>;
+  /** Undone by itself: it is put together with no other. */
+  isStep?: boolean;
 };
 export type Sent = { ok: true; body: unknown } | { ok: false; fault: Fault; status: number };
 
@@ -15,8 +17,8 @@ export type SaveQueueOptions = {
   send: (save: Save) => Promise<Sent>;
   /** Where what waits is kept; null: nowhere (tests, private windows). */
   store: { read: () => Save[]; write: (saves: Save[]) => void } | null;
-  /** Called whenever what waits, or whether it fails, has changed. */
-  onChange: (waiting: number, isFailing: boolean) => void;
+  /** Called whenever what waits, or how the last try failed, has changed. @param failing - its status (0: no answer); null: it did not. */
+  onChange: (waiting: number, failing: number | null) => void;
   onSaved: (save: Save, body: unknown) => void;
   /** Two people changed the same: what is sent instead, or null to give it up. The queue waits for the answer. */
   onConflict: (save: Save, fault: Fault) => Promise<Save | null>;
@@ -26,15 +28,16 @@ export type SaveQueueOptions = {
   pause?: (n: number) => number;
 };
 
-/** Refusals that pass by themselves. */
-const isPassing = (status: number) =>
-  status === 0 || status >= 500 || status === 408 || status === 429 || status === 499;
+/** Refusals that pass by themselves, or once somebody has signed in again. */
+const isPassing = (status: number) => status === 0 || status >= 500 || [SIGNED_OUT, 408, 429, 499].includes(status);
+export const SIGNED_OUT = 401;
 const PAUSE = (n: number) => Math.min(500 * 2 ** n, 8_000);
 
 export class SaveQueue {
   private readonly saves: Save[];
   private isRunning = false;
   private failures = 0;
+  private failing: number | null = null;
   private wake = () => {};
 
   constructor(private readonly options: SaveQueueOptions) {
@@ -53,7 +56,8 @@ export class SaveQueue {
   add(save: Save) {
     const last = this.saves[this.saves.length - 1];
     const isOnItsWay = this.isRunning && this.saves.length === 1;
-    if (last && !isOnItsWay && last.name === save.name && last.method === save.method) {
+    const isAlike = last?.name === save.name && last.method === save.method && !last.isStep && !save.isStep;
+    if (last && !isOnItsWay && isAlike) {
       last.json = mergeJson(last.json, save.json);
     } else this.saves.push(save);
     this.changed();
@@ -80,7 +84,7 @@ export class SaveQueue {
 
   private changed() {
     this.options.store?.write(this.saves);
-    this.options.onChange(this.saves.length, this.failures > 0);
+    this.options.onChange(this.saves.length, this.failing);
   }
 
   private async run() {
@@ -91,6 +95,7 @@ export class SaveQueue {
       const sent = await this.options.send(save);
       if (sent.ok) {
         this.failures = 0;
+        this.failing = null;
         this.saves.shift();
         this.options.onSaved(save, sent.body);
       } else if (sent.status === 409) {
@@ -99,6 +104,7 @@ export class SaveQueue {
         else this.saves.shift();
       } else if (isPassing(sent.status)) {
         this.failures++;
+        this.failing = sent.status;
         this.changed();
         await this.pauseFor((this.options.pause ?? PAUSE)(this.failures));
       } else {

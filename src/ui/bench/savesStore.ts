@@ -36,9 +36,18 @@ export function openStore(briefId: string, tab: string) {
     },
     write(saves: Save[]) {
       if (!saves.length) localStorage.removeItem(keyOf(briefId, tab));
-      else localStorage.setItem(keyOf(briefId, tab), JSON.stringify({ at: Date.now(), saves } satisfies Left));
+      else put(keyOf(briefId, tab), { at: Date.now(), saves });
     },
   };
+}
+
+/** Storage that is full or forbidden keeps nothing over a reload; what waits stays in the page. */
+function put(key: string, left: Left) {
+  try {
+    localStorage.setItem(key, JSON.stringify(left));
+  } catch {
+    localStorage.removeItem(key);
+  }
 }
 
 function readLeft(key: string): Left | null {

@@ -24,8 +24,10 @@ export type BenchState = {
   /** Facts on the face under focus, for the foot line. */
   facts: string[];
   keys: { key: string; does: string }[];
-  /** Changes that the server does not have yet, and whether the last try failed. */
-  unsaved: { count: number; isFailing: boolean };
+  /** Changes that the server does not have yet, and the status the last try failed with (0: no answer). */
+  unsaved: { count: number; failing: number | null };
+  /** The server does not answer. */
+  isAway: boolean;
   conflict: OpenConflict | null;
 };
 
@@ -36,7 +38,8 @@ export type BenchAction =
   | { type: "set aside"; styleId: StyleId; aside: boolean }
   | { type: "done"; undoable: Undoable }
   | { type: "stepped"; says: string }
-  | { type: "unsaved"; count: number; isFailing: boolean }
+  | { type: "unsaved"; count: number; failing: number | null }
+  | { type: "away"; isAway: boolean }
   | { type: "conflict"; conflict: OpenConflict | null }
   | { type: "undone"; id: number }
   | { type: "said"; notice: Notice | null }
@@ -51,7 +54,8 @@ export const openBench = (brief: Brief): BenchState => ({
   trayOpen: true,
   facts: [],
   keys: [],
-  unsaved: { count: 0, isFailing: false },
+  unsaved: { count: 0, failing: null },
+  isAway: false,
   conflict: null,
 });
 
@@ -95,7 +99,9 @@ export function benchReducer(state: BenchState, action: BenchAction): BenchState
       };
     }
     case "unsaved":
-      return { ...state, unsaved: { count: action.count, isFailing: action.isFailing } };
+      return { ...state, unsaved: { count: action.count, failing: action.failing } };
+    case "away":
+      return action.isAway === state.isAway ? state : { ...state, isAway: action.isAway };
     case "conflict":
       return { ...state, conflict: action.conflict };
     case "undone":

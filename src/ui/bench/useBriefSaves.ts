@@ -54,8 +54,9 @@ export function useBriefSaves(brief: Brief, now: Now, dispatch: Dispatch<BenchAc
     const own: SaveQueue = new SaveQueue({
       send,
       store,
-      onChange: (count, isFailing) => dispatch({ type: "unsaved", count, isFailing }),
+      onChange: (count, failing) => dispatch({ type: "unsaved", count, failing }),
       onSaved: (save, body) => {
+        dispatch({ type: "away", isAway: false });
         if (save.name === "brief") sync.saved(save, body as Brief);
         if (!own.waiting && (save.name !== "brief" || heard.current > sync.version)) void fetchBrief();
         refresh();
@@ -75,13 +76,13 @@ export function useBriefSaves(brief: Brief, now: Now, dispatch: Dispatch<BenchAc
     });
     if (own.waiting) {
       sync.takeUp();
-      dispatch({ type: "unsaved", count: own.waiting, isFailing: true });
+      dispatch({ type: "unsaved", count: own.waiting, failing: 0 });
     }
     const alive = setInterval(() => own.waiting && store.write(own.list), SIGN_OF_LIFE_MS);
     return () => clearInterval(alive);
   }, [briefId, now, dispatch, sync, refresh, fetchBrief, sayFault]);
 
-  useEvents(briefId, sync, heard, fetchBrief, queue);
+  useEvents(briefId, sync, heard, fetchBrief, queue, dispatch);
   const { change, flush } = useChanges(briefId, sync);
   const add = useCallback((save: Save) => queue.current?.add(save), []);
   return useMemo(
@@ -89,6 +90,7 @@ export function useBriefSaves(brief: Brief, now: Now, dispatch: Dispatch<BenchAc
       add,
       arrive: (next: Brief) => void sync.arrived(next),
       changeBrief: change,
+      flush,
       settled: async () => {
         flush();
         await queue.current?.settled();
@@ -106,22 +108,26 @@ export function useBriefSaves(brief: Brief, now: Now, dispatch: Dispatch<BenchAc
 /** Typing is gathered for a moment before it is a save. */
 function useChanges(briefId: string, sync: BriefSync) {
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
-  const flush = useCallback(() => {
-    clearTimeout(timer.current);
-    sync.flush(`/briefs/${briefId}`);
-  }, [briefId, sync]);
+  const flush = useCallback(
+    (isStep = false) => {
+      clearTimeout(timer.current);
+      sync.flush(`/briefs/${briefId}`, isStep);
+    },
+    [briefId, sync],
+  );
   useEffect(() => {
-    window.addEventListener("pagehide", flush);
+    const leave = () => flush();
+    window.addEventListener("pagehide", leave);
     return () => {
-      window.removeEventListener("pagehide", flush);
-      flush();
+      window.removeEventListener("pagehide", leave);
+      leave();
     };
   }, [flush]);
   const change = useCallback(
     (patch: BriefPatch, seen: Brief) => {
       sync.change(patch, seen);
       clearTimeout(timer.current);
-      timer.current = setTimeout(flush, SAVE_AFTER_MS);
+      timer.current = setTimeout(() => flush(), SAVE_AFTER_MS);
     },
     [sync, flush],
   );
@@ -135,20 +141,42 @@ function useEvents(
   heard: { current: number },
   fetchBrief: () => Promise<void>,
   queue: { readonly current: SaveQueue | null },
+  dispatch: Dispatch<BenchAction>,
 ) {
   useEffect(() => {
-    const events = new EventSource(`/api/v1/briefs/${briefId}/events`);
     const onVersion = (event: MessageEvent<string>) => {
       const { version, by } = JSON.parse(event.data) as Partial<BriefEvent> & { version: number };
       heard.current = Math.max(heard.current, version);
       if (by !== tabId() && version > sync.version) void fetchBrief();
     };
-    events.addEventListener("changed", onVersion);
-    events.addEventListener("version", onVersion);
-    // The server is back: what waited is tried at once.
-    events.addEventListener("open", () => queue.current?.retry());
-    return () => events.close();
-  }, [briefId, sync, heard, fetchBrief, queue]);
+    let events: EventSource | null = null;
+    // Browsers open six connections to a server for all tabs together: one that nobody looks at needs none. It catches up when seen again.
+    const listen = () => {
+      if (document.hidden) {
+        events?.close();
+        events = null;
+      } else if (!events) {
+        events = new EventSource(`/api/v1/briefs/${briefId}/events`);
+        events.addEventListener("changed", onVersion);
+        events.addEventListener("version", onVersion);
+        events.addEventListener("open", () => {
+          dispatch({ type: "away", isAway: false });
+          // The server is back: what waited is tried at once.
+          queue.current?.retry();
+        });
+        events.addEventListener("error", () => {
+          // Closed for good is an answer (signed out, deleted), not a server that is away.
+          dispatch({ type: "away", isAway: events?.readyState === EventSource.CONNECTING });
+        });
+      }
+    };
+    listen();
+    document.addEventListener("visibilitychange", listen);
+    return () => {
+      document.removeEventListener("visibilitychange", listen);
+      events?.close();
+    };
+  }, [briefId, sync, heard, fetchBrief, queue, dispatch]);
 }
 
 /** Where both changed the same, the person is asked; the save waits for the answer. */

@@ -159,7 +159,7 @@ function Field({ label, value, onChange }: { label: string; value: string; onCha
 }
 
 function Lines() {
-  const { brief, changeBrief, putBack, offerUndo } = useBench();
+  const { brief, changeBrief, changeInStep } = useBench();
   const put = (i: number, change: Partial<BriefLine>) =>
     changeBrief({ lines: brief.lines.map((l, k) => (k === i ? { ...l, ...change } : l)) });
   const move = (i: number, by: -1 | 1) => {
@@ -168,11 +168,8 @@ function Lines() {
     lines.splice(i + by, 0, line!);
     changeBrief({ lines });
   };
-  const remove = (i: number) => {
-    const before = brief.lines;
-    changeBrief({ lines: before.filter((_, k) => k !== i) });
-    offerUndo(`Line “${before[i]!.text}” removed`, () => putBack({ lines: before }));
-  };
+  const remove = (i: number) =>
+    changeInStep({ lines: brief.lines.filter((_, k) => k !== i) }, `Line “${brief.lines[i]!.text}” removed`);
   return (
     <Section title="Lines" hint="The words to be set. Every sample shows the one that is active above.">
       <ol>

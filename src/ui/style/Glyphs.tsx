@@ -17,13 +17,12 @@ export function Glyphs({ style }: { style: StyleDetail }) {
   const [block, setBlock] = useState("");
   const [kind, setKind] = useState("");
   const [looked, setLooked] = useState<Glyph | null>(null);
-  const { say, brief, changeBrief, putBack, offerUndo } = useBench();
+  const { say, brief, changeInStep } = useBench();
   const [active] = useActiveLine();
   const add = (g: Glyph) => {
-    const before = brief.lines;
     const c = String.fromCodePoint(g.codePoints[0]!);
-    changeBrief({ lines: before.map((l, i) => (i === active ? { ...l, text: `${l.text}${c}` } : l)) });
-    offerUndo(`${c} added to the brief’s line`, () => putBack({ lines: before }));
+    const lines = brief.lines.map((l, i) => (i === active ? { ...l, text: `${l.text}${c}` } : l));
+    changeInStep({ lines }, `${c} added to the brief’s line`);
   };
   const question = new URLSearchParams({
     ...(q.trim() && { q: q.trim() }),

@@ -1,5 +1,6 @@
 import { notFound } from "next/navigation";
 import type { ReactNode } from "react";
+import { isLoopbackOnly } from "@/server/access/hosts";
 import { getDb } from "@/server/db/open";
 import { findBrief, listBriefs } from "@/server/queries/briefs";
 import { Bench } from "@/ui/bench/Bench";
@@ -18,7 +19,7 @@ export default async function BriefLayout({
   if (!brief) notFound();
   const briefs = listBriefs(getDb()).map((b) => ({ briefId: b.briefId, name: b.name }));
   return (
-    <Bench brief={brief} briefs={briefs}>
+    <Bench brief={brief} briefs={briefs} isShared={!isLoopbackOnly()}>
       {children}
     </Bench>
   );
