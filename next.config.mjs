@@ -13,6 +13,7 @@ export default {
     "better-sqlite3",
     "harfbuzzjs",
     "sharp",
+    "undici",
     "tesseract.js",
     "woff2-encoder",
     "pdf-lib",

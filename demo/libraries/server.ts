@@ -81,6 +81,12 @@ export function startLibraries(port: number, folder: string): Promise<{ url: str
   });
 }
 
+/** From a program on this machine: through no other name, and from no page of a site. */
+const isOwnCall = ({ headers, url = "" }: IncomingMessage) =>
+  /^(?:127\.0\.0\.1|localhost)(?::\d+)?$/.test(headers.host ?? "") &&
+  headers.origin === undefined &&
+  /^\/(?!\/)/.test(url);
+
 class StandIns {
   url = "";
   private faults: Record<string, Faults> = {};
@@ -93,7 +99,8 @@ class StandIns {
   constructor(private readonly folder: string) {}
 
   async answer(request: IncomingMessage, response: ServerResponse) {
-    const url = new URL(request.url ?? "/", this.url || "http://127.0.0.1");
+    if (!isOwnCall(request)) return void response.writeHead(421).end();
+    const url = new URL(request.url!, this.url || "http://127.0.0.1");
     const [library = "", ...rest] = url.pathname.split("/").filter(Boolean);
     const faults = this.faults[library] ?? NO_FAULTS;
     if (faults.down) return void request.socket.destroy();

@@ -46,6 +46,14 @@ async function allOf(library: string): Promise<Publication[]> {
 const moorline = async () => (await allOf("halyard")).find((p) => p.title === "Moorline Light")!;
 const codeOf = (o: { ok: boolean; code?: string }) => (o.ok ? "ok" : o.code);
 
+test("a page of another site gets nothing and changes nothing", async () => {
+  const headers = { origin: "http://evil.example" };
+  const faults = { method: "PUT", body: JSON.stringify({ error: true }), headers };
+  expect((await fetch(`${libraries.url}/faults/halyard`, faults)).status).toBe(421);
+  expect((await fetch(`${libraries.url}/halyard/opds.json`, { headers })).status).toBe(421);
+  expect((await fetch(`${libraries.url}/halyard/opds.json`)).status).toBe(200);
+});
+
 describe("catalogues", () => {
   test.each([
     ["commons", 8],

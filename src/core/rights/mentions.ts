@@ -87,10 +87,10 @@ export function findMentions(statements: Statement[], isWhole: boolean): { menti
         const m = part.match(name);
         if (!m) continue;
         if (OF_ANOTHER.test(part.slice(0, m.index))) continue;
+        if (OTHER_THING.test(part) && !OF_THE_FONT.test(part.replace(m[0], " "))) continue;
         const before = part.slice(0, m.index! + m[0].length).replace(CONDITION, " ");
         const isAsked = /\?["”»)]?\s*$/.test(part);
         if (isDenied || isAsked || DENIED.test(before) || isNarrowed(part)) denied.push(statement);
-        else if (OTHER_THING.test(part) && !OF_THE_FONT.test(part.replace(m[0], " "))) continue;
         else if (
           isWhole ||
           UNDER.test(part.replace(m[0], " ")) ||

@@ -71,6 +71,7 @@ describe("references to licences", () => {
   test.each([
     "This version is no longer released under the OFL.",
     "The preview pictures are CC0, so use them as you like.",
+    "The preview pictures are CC0.",
     "My letters are based on a face, which is under the OFL, by another maker.",
     "The source code of our website is under the MIT License, as everybody knows.",
   ])("none of the font: %s", (text) => expect(idsOf(text)).toEqual([]));
@@ -82,6 +83,9 @@ describe("references to licences", () => {
     const { denied } = findMentions(statementsOf("This font is not under the OFL."), false);
     expect(denied).toHaveLength(1);
   });
+
+  test("nothing is asked about the terms of other things", () =>
+    expect(findMentions(statementsOf("The preview pictures are CC0."), false)).toEqual({ mentions: [], denied: [] }));
 
   test("names are taken out of a sentence, the rest stays", () =>
     expect(withoutNames("Under CC BY-NC 4.0, for personal use.").replace(/\s+/g, " ")).toMatch(

@@ -1,7 +1,7 @@
 // The desk of other designers, asked over HTTP: a question is left there, and answers come when somebody has some.
 import { DeskReply, type DeskQuestion } from "@/contracts/people";
 import { refuse, succeed, type Outcome } from "@/contracts/errors";
-import { ask, parseJson } from "./http";
+import { ask, parseJson, type Asking } from "./http";
 
 /** Answers are a few lines of text. */
 const MAX_REPLY_BYTES = 1024 * 1024;
@@ -26,7 +26,7 @@ export const askAfter = (desk: string, questionId: string): Promise<Outcome<Desk
 export const withdraw = (desk: string, questionId: string): Promise<Outcome<DeskReply>> =>
   call(`${desk}/questions/${questionId}`, { method: "DELETE" });
 
-async function call(url: string, init: RequestInit = {}): Promise<Outcome<DeskReply>> {
+async function call(url: string, init: Asking = {}): Promise<Outcome<DeskReply>> {
   const answer = await ask(url, { ...init, limitBytes: MAX_REPLY_BYTES });
   if (!answer.ok) return refuse("desk-silent", SENTENCES[answer.code] ?? undefined);
   const reply = DeskReply.safeParse(parseJson(answer.value.bytes));

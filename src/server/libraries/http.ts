@@ -1,7 +1,8 @@
 // Asking over HTTP with limits of time and size; every way in which that goes wrong becomes a code. Redirects are followed by hand: what a
 // catalogue names may not lead into this machine or its network, unless the catalogue itself lies there.
-import { lookup } from "node:dns/promises";
-import { BlockList, isIP } from "node:net";
+import { lookup, type LookupAddress } from "node:dns";
+import { BlockList, isIP, type LookupFunction } from "node:net";
+import { Agent, fetch, type RequestInit, type Response } from "undici";
 import { refuse, succeed, type FaultCode, type Outcome } from "@/contracts/errors";
 
 /** Time without a byte: a large archive on a slow line is no fault. */
@@ -12,7 +13,9 @@ type Answer = { bytes: Uint8Array; type: string; url: string };
 
 const CODES: Record<number, FaultCode> = { 410: "link-expired", 429: "rate-limited", 409: "price-changed" };
 
-export type Asking = RequestInit & {
+export type Asking = Pick<RequestInit, "method"> & {
+  headers?: Record<string, string>;
+  body?: string;
   limitBytes?: number;
   /** Address of the catalogue that named this one: its own host and port may be asked wherever they lie. */
   namedBy?: string;
@@ -39,6 +42,7 @@ export async function ask(url: string, init: Asking = {}, signal?: AbortSignal):
   } catch (error) {
     if (signal?.aborted) throw error;
     if (silence.isOver) return refuse("library-slow");
+    if ((error as Error).cause instanceof InnerAddressError) return refuse("address-not-allowed");
     // An answer that began and broke off is another thing than none at all.
     return /terminated/.test((error as Error).message)
       ? refuse("library-broken", "The library's answer broke off.")
@@ -73,8 +77,14 @@ class Silence {
 async function follow(url: string, init: RequestInit, home: string, silence: Silence): Promise<Response | null> {
   let at = url;
   for (let i = 0; i <= MAX_REDIRECTS; i++) {
-    if (!(await mayAsk(at, home))) return null;
-    const response = await fetch(at, { ...init, redirect: "manual", signal: silence.signal });
+    const isHome = isSameHost(at, home);
+    if (!isWeb(at) || (!isHome && isInnerLiteral(at))) return null;
+    const response = await fetch(at, {
+      ...init,
+      redirect: "manual",
+      signal: silence.signal,
+      ...(!isHome && { dispatcher: OUTER }),
+    });
     const next = response.headers.get("location");
     if (response.status < 300 || response.status > 399 || !next || !URL.canParse(next, at)) return response;
     await response.body?.cancel();
@@ -114,17 +124,27 @@ export function isInner(address: string): boolean {
   return isIP(mapped) === 6 ? INNER.check(mapped, "ipv6") : INNER.check(mapped, "ipv4");
 }
 
-/** http and https alone; inner addresses only on the catalogue's own host and port. */
-async function mayAsk(url: string, home: string): Promise<boolean> {
-  if (!URL.canParse(url)) return false;
-  const { protocol, host, hostname } = new URL(url);
-  if (protocol !== "http:" && protocol !== "https:") return false;
-  if (URL.canParse(home) && new URL(home).host === host) return true;
-  const bare = hostname.replace(/^\[|\]$/g, "");
-  if (isIP(bare)) return !isInner(bare);
-  const found = await lookup(bare, { all: true }).catch(() => []);
-  return !found.some((f) => isInner(f.address));
+const isWeb = (url: string) => URL.canParse(url) && /^https?:$/.test(new URL(url).protocol);
+const isSameHost = (url: string, home: string) =>
+  URL.canParse(url) && URL.canParse(home) && new URL(url).host === new URL(home).host;
+function isInnerLiteral(url: string): boolean {
+  const bare = new URL(url).hostname.replace(/^\[|\]$/g, "");
+  return isIP(bare) !== 0 && isInner(bare);
 }
+
+class InnerAddressError extends Error {}
+type Resolve = (name: string, options: { all: true }, done: (e: Error | null, found: LookupAddress[]) => void) => void;
+/** Looks names up for the connection itself: the address that was judged is the one that is asked. */
+export const lookupOuter =
+  (resolve: Resolve = lookup): LookupFunction =>
+  (name, options, done) =>
+    resolve(name, { ...options, all: true }, (error, found) => {
+      if (error) done(error, "");
+      else if (!found.length || found.some((f) => isInner(f.address))) done(new InnerAddressError(name), "");
+      else if (options.all) done(null, found);
+      else done(null, found[0]!.address, found[0]!.family);
+    });
+const OUTER = new Agent({ connect: { lookup: lookupOuter() } });
 
 /** Null when it is larger than the limit. */
 async function readBody(response: Response, limitBytes: number, silence: Silence): Promise<Uint8Array | null> {

@@ -7,7 +7,7 @@ import { join } from "node:path";
 import { makeFont } from "../../../tests/fixtures/makeFont";
 import { connectorOf } from "./connect";
 import { connectFolder } from "./folder";
-import { ask, fillTemplate, parseJson } from "./http";
+import { ask, fillTemplate, lookupOuter, parseJson } from "./http";
 import { connectOpds } from "./opds";
 
 type Answer = {
@@ -70,6 +70,29 @@ describe("asking over HTTP", () => {
       expect(codeOf(await ask(url))).toBe("address-not-allowed");
     serve("/big", Buffer.alloc(5000));
     expect(codeOf(await ask(`${base}/big`, { limitBytes: 4000 }))).toBe("too-large");
+  });
+
+  test("a name of this machine, from elsewhere, also where it changed after it was judged", async () => {
+    const here = base.replace("127.0.0.1", "localhost");
+    serve("/inner", "secret");
+    expect(codeOf(await ask(`${here}/inner`, { namedBy: "https://quarry.example/opds.json" }))).toBe(
+      "address-not-allowed",
+    );
+    expect(codeOf(await ask(`${here}/inner`, { namedBy: `${here}/opds.json` }))).toBe("ok");
+    const answers = [
+      ["93.184.215.14", 4],
+      ["::ffff:127.0.0.1", 6],
+    ] as const;
+    const connect = (count: number) =>
+      new Promise<string>((resolve) =>
+        lookupOuter((_, __, done) =>
+          done(
+            null,
+            answers.slice(0, count).map(([address, family]) => ({ address, family })),
+          ),
+        )("quarry.example", {}, (error, address) => resolve(error ? "refused" : String(address))),
+      );
+    expect([await connect(1), await connect(2), await connect(0)]).toEqual(["93.184.215.14", "refused", "refused"]);
   });
 
   test("a caller that is stopped is stopped, not refused", async () => {

@@ -70,21 +70,35 @@ export async function sameLettersOf(own: Named, alike: readonly StyleRecord[]): 
   return out;
 }
 
+/** Times that rights are read anew because something changed while they were read. */
+const MAX_READINGS = 5;
+
 /** Reads a style's rights again, from what is known of it now. @param more - texts that came since. */
 export async function rereadRights(db: Db, styleId: string, more: Evidence[] = []): Promise<void> {
+  for (let reading = 1; ; reading++) {
+    const asked = gatherRights(db, styleId, more);
+    if (!asked) return;
+    const rights = await readRightsOf(asked.evidence, await sameLettersOf(asked.own, asked.alike));
+    const now = gatherRights(db, styleId, more);
+    if (!now) return;
+    // Evidence that came meanwhile, by another way, counts too.
+    if (JSON.stringify(now) !== JSON.stringify(asked) && reading < MAX_READINGS) continue;
+    if (JSON.stringify(rights) === JSON.stringify(now.record.rights)) return;
+    return db.transaction(() => {
+      updateRights(db, styleId, rights);
+      noteVerdicts(db, styleId, now.record.rights, rights);
+    })();
+  }
+}
+
+/** What the rights of a style are read from; null when it is gone. */
+function gatherRights(db: Db, styleId: string, more: readonly Evidence[]) {
   const record = findStyle(db, styleId);
-  if (!record) return;
+  if (!record) return null;
   const own = { family: record.family, style: record.style, maker: makerOfRecord(record) };
   const alike = listSameLetters(db, styleId).flatMap((id) => findStyle(db, id) ?? []);
   const evidence = [...mergeEvidence(record.rights.evidence, more), ...listEvidence(db, styleId)];
-  const rights = await readRightsOf(evidence, await sameLettersOf(own, alike));
-  // Another change may have come meanwhile: it reads them again itself.
-  const now = findStyle(db, styleId);
-  if (!now || JSON.stringify(rights) === JSON.stringify(now.rights)) return;
-  db.transaction(() => {
-    updateRights(db, styleId, rights);
-    noteVerdicts(db, styleId, now.rights, rights);
-  })();
+  return { record, own, alike, evidence };
 }
 
 /** Texts of both, each once. What the user added stands in a table of its own. */
