@@ -21,4 +21,6 @@ export default {
   moduleNameMapper: { "^@/(.*)$": "<rootDir>/src/$1" },
   transform,
   testTimeout: 60_000,
+  // Jest keeps a core free for who watches; nobody does.
+  maxWorkers: "100%",
 };

@@ -4,7 +4,6 @@ import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
 import { build, drawFoundry, installDebian, installPackages } from "./setup.mjs";
 
 const { compiled } = await installPackages();
-await compiled;
 installDebian({
   chromium: "chromium",
   "ots-sanitize": "opentype-sanitizer",
@@ -49,8 +48,9 @@ function runJest(name, config) {
 check("format", "npx prettier --check --log-level=warn .");
 check("lint", "npx eslint .");
 check("types", "npx next typegen > /dev/null && npx tsc --noEmit");
-// Unit tests read fonts, terms and pictures in the real processes.
+// Unit tests read fonts, terms and pictures in the real processes, and keep rows in a real database, compiled beside the checks above.
 check("workers", "node scripts/buildWorkers.mjs");
+await compiled;
 runJest("unit tests", "jest.config.mjs");
 let isBuilt = true;
 try {
