@@ -1,5 +1,6 @@
 // Nobody gets in and no word is lost: foreign hosts and origins over every route and page, two tabs at one brief, a server that is away.
 import { beforeAll, describe, expect, test } from "@jest/globals";
+import { unzipSync } from "fflate";
 import { readdirSync } from "node:fs";
 import { request } from "node:http";
 import { join, relative } from "node:path";
@@ -245,7 +246,7 @@ describe("a server that is away", () => {
     expect(await textsOf(id)).toEqual(["Late Night"]);
   });
 
-  test("a variable face is kept as it was seen: wall, tray, page, shortlist, list", async () => {
+  test("a variable face is kept as it was seen: wall, tray, page, shortlist, list, archive", async () => {
     const id = await makeBrief({ lines: [{ text: "Skerrow Light", role: "title" }] });
     const { page } = browser;
     await page.goto(`/b/${id}/find?q=roboto%20flex%20thin`);
@@ -270,5 +271,15 @@ describe("a server that is away", () => {
     expect(await inList.evaluate((e) => getComputedStyle(e).fontVariationSettings)).toBe(seen);
     const csv = await (await fetch(`${url()}/api/v1/briefs/${id}/shortlist`)).text();
     expect(csv).toMatch(/"wght \d+/);
+    await page.getByRole("link", { name: "Hand over" }).click();
+    await page.getByRole("link", { name: /^Roboto Flex .* · wght \d+/ }).waitFor();
+    await page.getByLabel(/Contact sheet/).uncheck();
+    await page.getByRole("button", { name: "Make the archive (1 face)" }).click();
+    const link = page.getByRole("link", { name: "Save zip" });
+    await link.waitFor({ timeout: 60_000 });
+    const zip = unzipSync(
+      new Uint8Array(await (await fetch(`${url()}${await link.getAttribute("href")}`)).arrayBuffer()),
+    );
+    expect(new TextDecoder().decode(zip["notes.txt"])).toMatch(/Roboto Flex .* was chosen at wght \d+.*set its axes/);
   });
 });

@@ -13,6 +13,7 @@ import { readStored } from "../db/fileStore";
 import { sortForHandover } from "../usecases/handover";
 import {
   gatherShortlist,
+  writeAxes,
   writeShortlistCsv,
   writeShortlistCredits,
   writeSheetFor,
@@ -51,6 +52,8 @@ export async function handOver({ job, signal, progress }: JobContext): Promise<v
     } else notes.push(`Left out: ${nameOf(s)}. ${put.why}`);
     step();
   }
+  const files = new Set(sound.map((s) => s.record.styleId));
+  const handedOver = inside.filter((s) => files.has(s.record.styleId));
   if (options.web && !webFiles) notes.push("No web files: none of the faces came as WOFF2.");
   const licenceOf = options.licences ? addLicences(sound, add) : new Map<string, string>();
   add("credits.txt", writeShortlistCredits(brief, sound));
@@ -59,12 +62,12 @@ export async function handOver({ job, signal, progress }: JobContext): Promise<v
   add("shortlist.csv", writeShortlistCsv(styles, "shortlist"));
   step();
   if (options.contactSheet && sound.length) {
-    const shown = inside.filter((s) => sound.some((other) => other.record.styleId === s.record.styleId));
-    const sheet = await writeSheetFor(brief, shown);
+    const sheet = await writeSheetFor(brief, handedOver);
     if (sheet.ok) add("contact-sheet.pdf", sheet.value);
     else notes.push(`No contact sheet. ${sheet.message}`);
   }
-  if (notes.length) add("notes.txt", `${notes.join("\n")}\n`);
+  const told = [...notes, ...handedOver.flatMap(tellSetting)];
+  if (told.length) add("notes.txt", `${told.join("\n")}\n`);
   if (signal.aborted) return;
   zip.end();
   const folder = join(dataFolder(), "handover");
@@ -75,6 +78,17 @@ export async function handOver({ job, signal, progress }: JobContext): Promise<v
   step();
   const fonts = sound.length === 1 ? "1 face" : `${sound.length} faces`;
   progress({ filePath: path, message: `${fonts} inside${notes.length ? `; ${notes.join(" ")}` : ""}` });
+}
+
+/** A face that was chosen at a place of its own is set there by whoever gets the file. */
+function tellSetting(style: ShortlistStyle): string[] {
+  const { location, features } = style.kept;
+  const axes = writeAxes(location);
+  const alternates = writeAxes(features);
+  return [
+    ...(axes ? [`${nameOf(style)} was chosen at ${axes}. Its file is variable: set its axes to these values.`] : []),
+    ...(alternates ? [`${nameOf(style)} was chosen with these OpenType features: ${alternates}.`] : []),
+  ];
 }
 
 const nameOf = ({ record }: ShortlistStyle) => `${record.family} ${record.style}`;

@@ -26,7 +26,8 @@ export function sortForHandover(styles: ShortlistStyle[], responsibleFor: readon
 /** Answers GET /briefs/:id/handover. */
 export function planHandover(db: Db, briefId: string): HandoverPlan | null {
   if (!findBrief(db, briefId)) return null;
-  const { styles } = gatherShortlist(db, briefId);
+  // A face that is kept at several settings is one file.
+  const styles = [...new Map(gatherShortlist(db, briefId).styles.map((s) => [s.record.styleId, s])).values()];
   const toItem = (s: ShortlistStyle) => ({
     styleId: s.record.styleId as StyleId,
     name: nameOf(s),

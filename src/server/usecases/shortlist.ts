@@ -122,7 +122,7 @@ export const writeShortlistCredits = (brief: Brief, styles: ShortlistStyle[]) =>
   );
 
 /** Axes or features with their values: "wght 250, wdth 80". */
-const writeAxes = (values: Record<string, number>) =>
+export const writeAxes = (values: Record<string, number>) =>
   Object.entries(values)
     .map(([tag, value]) => `${tag.trim()} ${value}`)
     .join(", ");

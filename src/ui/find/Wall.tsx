@@ -137,18 +137,18 @@ export function Wall(props: Props) {
       return index;
     });
   }, []);
-  // Of several keys within one frame only the last takes the focus.
+  // A row that is not drawn yet takes the focus a frame later; of several keys within that frame only the last does.
   const wanted = useRef(0);
   const goTo = useCallback(
     (index: number) => {
       wanted.current = index;
       lookAt(index);
       virtual.scrollToIndex(Math.floor(index / columns));
+      const strip = () => scroller.current?.querySelector<HTMLElement>(`[data-index="${index}"] [data-strip]`);
+      const drawn = strip();
+      if (drawn) return drawn.focus({ preventScroll: true });
       requestAnimationFrame(() => {
-        if (wanted.current !== index) return;
-        scroller.current
-          ?.querySelector<HTMLElement>(`[data-index="${index}"] [data-strip]`)
-          ?.focus({ preventScroll: true });
+        if (wanted.current === index) strip()?.focus({ preventScroll: true });
       });
     },
     [columns, virtual, lookAt],

@@ -3,7 +3,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import Link from "next/link";
 import { useState } from "react";
-import type { Check } from "@/contracts/brief";
+import type { Check, Kept } from "@/contracts/brief";
 import type { HandoverPlan } from "@/contracts/jobs";
 import type { StyleListItem } from "@/contracts/styles";
 import { useBench } from "../bench/BenchContext";
@@ -11,6 +11,7 @@ import { useJobs } from "../bench/FootLine";
 import { useKept } from "../bench/Tray";
 import { callApi } from "../parts/api";
 import { CareMark } from "../parts/CareMark";
+import { addressOfKept, writeSetting } from "../parts/sampleOf";
 import { VerdictMark } from "../parts/VerdictMark";
 
 const PARTS = [
@@ -68,9 +69,10 @@ export function HandOverView() {
         <section>
           <h1 className="border-b-2 border-slate pb-2 text-[18px] font-bold">Checks for each face</h1>
           <ul>
-            {kept.data?.items.map((item) => (
-              <FaceChecks key={item.styleId} item={item} />
-            ))}
+            {brief.kept.map((entry) => {
+              const item = kept.data?.items.find((i) => i.styleId === entry.styleId);
+              return item && <FaceChecks key={entry.keptId} item={item} entry={entry} />;
+            })}
           </ul>
         </section>
         <section>
@@ -173,7 +175,7 @@ function Answering({ plan, answered, onChange, lacksWeb }: AnsweringProps) {
   );
 }
 
-function FaceChecks({ item }: { item: StyleListItem }) {
+function FaceChecks({ item, entry }: { item: StyleListItem; entry: Kept }) {
   const { brief } = useBench();
   const checks = useQuery({
     queryKey: ["checks", brief.briefId, item.styleId, brief.lines, brief.uses, brief.wanted],
@@ -183,8 +185,11 @@ function FaceChecks({ item }: { item: StyleListItem }) {
   return (
     <li className="border-b border-rule py-2.5">
       <p className="flex gap-4">
-        <Link href={`/b/${brief.briefId}/style/${item.styleId}`} className="font-semibold hover:underline">
-          {item.family} {item.style}
+        <Link href={addressOfKept(brief.briefId, entry)} className="hover:underline">
+          <span className="font-semibold">
+            {item.family} {item.style}
+          </span>
+          {writeSetting(entry) && <span className="text-basalt"> · {writeSetting(entry)}</span>}
         </Link>
         <VerdictMark verdict={item.verdict} price={item.price} />
         <CareMark health={item.health} />

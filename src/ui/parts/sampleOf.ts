@@ -25,10 +25,14 @@ export const writeFeatures = (features: Record<string, number>) =>
     .join(", ");
 
 /** A place on the axes in words: "wght 250, wdth 80". */
-export const writeLocation = (location: Record<string, number>) =>
+const writeLocation = (location: Record<string, number>) =>
   Object.entries(location)
     .map(([tag, value]) => `${tag.trim()} ${Math.round(value * 10) / 10}`)
     .join(", ");
+
+/** How a face was kept, in words: its place on the axes and its features; empty when it is as it comes. */
+export const writeSetting = ({ location = {}, features = {} }: SeenAt) =>
+  [location, features].map(writeLocation).filter(Boolean).join(" · ");
 
 /** The page of a face as it was kept. */
 export function addressOfKept(

@@ -26,7 +26,7 @@ import { useKept } from "../bench/Tray";
 import { useActiveLine } from "../bench/BriefStrip";
 import { CoreSample, type Ranges } from "../parts/CoreSample";
 import { Sample } from "../parts/Sample";
-import { addressOfKept, sampleAt, writeLocation } from "../parts/sampleOf";
+import { addressOfKept, sampleAt, writeSetting } from "../parts/sampleOf";
 import { CareMark } from "../parts/CareMark";
 import { VerdictMark } from "../parts/VerdictMark";
 
@@ -177,7 +177,7 @@ function Row({
           <Link href={addressOfKept(brief.briefId, entry)} className="font-semibold hover:underline">
             {place + 1}. {name}
           </Link>
-          {writeLocation(entry.location) && <span className="num text-basalt">{writeLocation(entry.location)}</span>}
+          {writeSetting(entry) && <span className="num text-basalt">{writeSetting(entry)}</span>}
           {item && <VerdictMark verdict={item.verdict} price={item.price} />}
           {item && <CareMark health={item.health} />}
           {item &&
