@@ -121,7 +121,7 @@ describe("in the browser", () => {
     await page.goto(`${at}/b/${briefId}/brief`);
     await page.getByLabel("Passcode").fill("not this one");
     await page.getByRole("button", { name: "Sign in" }).click();
-    await page.getByText("This is not the passcode.").waitFor();
+    await page.getByText("Wrong passcode.").waitFor();
     await signIn("editor");
     await page.waitForURL(`${at}/b/${briefId}/brief`);
     await page.getByLabel("Line 1 of the brief").waitFor();

@@ -50,6 +50,12 @@ describe("answers have the form that the document promises", () => {
     const file = await fetch(`${url()}/api/v1/styles/${styleId}/file`);
     expect(file.headers.get("content-type")).toBe("font/woff2");
     expect(new TextDecoder().decode((await file.arrayBuffer()).slice(0, 4))).toBe("wOF2");
+    // A style's file may change under its id: it is asked after each time, and sent again only when it did.
+    expect(file.headers.get("cache-control")).toBe("private, no-cache");
+    const again = { headers: { "if-none-match": file.headers.get("etag")! } };
+    expect((await fetch(`${url()}/api/v1/styles/${styleId}/file`, again)).status).toBe(304);
+    const other = { headers: { "if-none-match": '"another file"' } };
+    expect((await fetch(`${url()}/api/v1/styles/${styleId}/file`, other)).status).toBe(200);
   });
 
   test("every variable style tells its axes exactly", async () => {

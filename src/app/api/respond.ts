@@ -31,6 +31,7 @@ const STATUS: Partial<Record<FaultCode, number>> = {
   "file-missing": 410,
   "file-changed": 410,
   "changed-meanwhile": 409,
+  "texts-too-many": 409,
   "passcode-needed": 401,
   "passcode-wrong": 403,
   "not-allowed": 403,

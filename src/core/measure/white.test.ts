@@ -54,6 +54,14 @@ describe("white", () => {
     expect(legibleFromPx(0.1, 0.5)).toBe(12);
     expect(legibleFromPx(0.02, 0.5)).toBe(50);
   });
+  test.each([
+    ["alegreya", "italic"],
+    ["kalam", "normal"],
+    ["lora", "normal"],
+  ] as const)("a branch that leaves its stem low is no narrow counter: %s %s", async (id, slope) => {
+    const { gapEm } = measureOpenings(await real(id, 400, slope), 0);
+    expect(legibleFromPx(gapEm, 0.45)!).toBeLessThan(16);
+  });
   test("a text face is of more even colour than a display one", async () => {
     const text = measureEvenness(await real("merriweather"), 0.55)!;
     const display = measureEvenness(await real("poiret-one"), 0.45)!;

@@ -1,8 +1,8 @@
 // A face ready to be drawn: one HarfBuzz face with its outlines read on demand and kept.
 // Stands behind `open`: only bytes that `open` accepted come here.
-import { Blob, Buffer, Face, Font, Variation } from "harfbuzzjs";
+import { Blob, Buffer, DrawFuncs, Face, Font, Variation } from "harfbuzzjs";
 import { readKernPairs, type KernPairs } from "./kernTable";
-import { flattenOutline, parsePath, type Outline, type Polygons } from "../geometry/outline";
+import { flattenOutline, type Outline, type Polygons } from "../geometry/outline";
 
 export type OpenFace = {
   readonly unitsPerEm: number;
@@ -41,7 +41,7 @@ export function openFace(sfnt: Uint8Array, coordinates: Record<string, number> =
   let kernPairs: KernPairs | null | undefined;
   const outline = (glyphId: number) => {
     let known = outlines.get(glyphId);
-    if (!known) outlines.set(glyphId, (known = parsePath(font.glyphToPath(glyphId))));
+    if (!known) outlines.set(glyphId, (known = drawOutline(font, glyphId)));
     return known;
   };
   return {
@@ -63,6 +63,27 @@ export function openFace(sfnt: Uint8Array, coordinates: Record<string, number> =
     kernPairs: () => (kernPairs === undefined ? (kernPairs = findKernPairs(face)) : kernPairs),
     features: () => (features ??= [...new Set(face.getTableFeatureTags("GSUB"))]),
   };
+}
+
+type Pen = { verbs: string; coords: number[] };
+const put = (verb: string, pen: unknown, ...coords: number[]) => {
+  (pen as Pen).verbs += verb;
+  (pen as Pen).coords.push(...coords);
+};
+/** What the shaper calls while it draws a glyph: the numbers go into the pen as they are. */
+const PEN = new DrawFuncs();
+PEN.setMoveToFunc((x, y, pen) => put("M", pen, x, y));
+PEN.setLineToFunc((x, y, pen) => put("L", pen, x, y));
+PEN.setQuadraticToFunc((cx, cy, x, y, pen) => put("Q", pen, cx, cy, x, y));
+PEN.setCubicToFunc((c1x, c1y, c2x, c2y, x, y, pen) => put("C", pen, c1x, c1y, c2x, c2y, x, y));
+PEN.setClosePathFunc((pen) => put("Z", pen));
+
+/** @throws RangeError where a point lies nowhere (variations of a damaged font). */
+function drawOutline(font: Font, glyphId: number): Outline {
+  const pen: Pen = { verbs: "", coords: [] };
+  font.drawGlyph(glyphId, PEN, pen);
+  if (!pen.coords.every(Number.isFinite)) throw new RangeError(`glyph ${glyphId} has a point that is no number`);
+  return { verbs: pen.verbs, coords: Float64Array.from(pen.coords) };
 }
 
 function findKernPairs(face: Face): KernPairs | null {

@@ -23,20 +23,24 @@ const FONTS = [
   ["great-vibes", 400],
   ["oswald", 500],
 ] as const;
+/** Brings a font in as an import does. */
+async function bringIn(id: string, weight: number) {
+  const db = openDatabase(join(data, "fond-quarry.db"));
+  const bytes = demoBytes(id, weight);
+  const reply = await readFont({ bytes, fallbackFamily: id });
+  if (!reply.ok) throw new Error(reply.detail);
+  const source = { libraryId: "own", path: `${id}.woff2`, statedFamily: null, evidence: [] };
+  idOf.set(id, (await takeFont(db, bytes, reply.reading, source)).styleId!);
+  faces.set(id, (await readDemo(id, weight)).face);
+  db.close();
+}
 const faces = new Map<string, OpenFace>();
 const idOf = new Map<string, string>();
 beforeAll(async () => {
   const db = openDatabase(join(data, "fond-quarry.db"));
   putLibrary(db, "own", "Own", "own", "2026-11-25");
-  for (const [id, weight] of FONTS) {
-    const bytes = demoBytes(id, weight);
-    const reply = await readFont({ bytes, fallbackFamily: id });
-    if (!reply.ok) throw new Error(reply.detail);
-    const source = { libraryId: "own", path: `${id}.woff2`, statedFamily: null, evidence: [] };
-    idOf.set(id, (await takeFont(db, bytes, reply.reading, source)).styleId!);
-    faces.set(id, (await readDemo(id, weight)).face);
-  }
   db.close();
+  for (const [id, weight] of FONTS) await bringIn(id, weight);
   jest.spyOn(console, "error").mockImplementation(() => undefined);
 });
 afterAll(() => rmSync(data, { recursive: true, force: true }));
@@ -130,6 +134,18 @@ describe("what is asked", () => {
     if (!reply.ok) throw new Error(reply.code);
     expect(reply.value.matches.map((m) => m.styleId)).toEqual([styleId]);
     expect(reply.value.matches[0]!.score).toBeLessThan(0.9);
+  });
+
+  test("a font that came in since is among them at the next question, and one that changed is compared as it is now", async () => {
+    const version = (n: number) => ({ text: "Quarry", version: n });
+    await bringIn("pacifico", 400);
+    const script = await picture("pacifico", "Quarry").png().toBuffer();
+    expect(await firstOf(script, version(1))).not.toBe(idOf.get("pacifico"));
+    expect(await firstOf(script, version(2))).toBe(idOf.get("pacifico"));
+    await bringIn("alfa-slab-one", 400);
+    const slab = await picture("alfa-slab-one", "Quarry").png().toBuffer();
+    expect(await firstOf(slab, version(3))).toBe(idOf.get("alfa-slab-one"));
+    expect(await firstOf(script, version(3))).toBe(idOf.get("pacifico"));
   });
 
   test("one that is not here", async () => {

@@ -1,13 +1,14 @@
 // The font log, and what users add to a style's rights record.
 import { randomBytes } from "node:crypto";
 import type { z } from "zod";
+import { refuse, succeed, type Outcome } from "@/contracts/errors";
 import type { StyleId } from "@/contracts/ids";
 import type { EvidenceAdd, Log, LogLine } from "@/contracts/libraries";
 import type { Rights } from "@/contracts/rights";
 import { VERDICT_WORDS } from "@/contracts/words";
 import { writeCsv } from "@/core/write/csv";
 import type { Db } from "../db/open";
-import { listLog as listRows, putEvidence, setEvidenceRemoved, type LogRow } from "../queries/records";
+import { listEvidence, listLog as listRows, putEvidence, setEvidenceRemoved, type LogRow } from "../queries/records";
 import { findStyle } from "../queries/styles";
 import { note, rereadRights } from "./rightsOfStyle";
 
@@ -51,13 +52,17 @@ export const writeLogCsv = (db: Db, q: string): string =>
       ]),
   );
 
-/** Adds what the user knows. @returns its id; null when the style is gone. */
+/** Texts of the user's own on one font: all of them are read again whenever one is added. */
+export const MAX_USER_TEXTS = 12;
+
+/** Adds what the user knows. */
 export async function addUserEvidence(
   db: Db,
   styleId: string,
   { kind, text, note: says }: z.infer<typeof EvidenceAdd>,
-): Promise<string | null> {
-  if (!findStyle(db, styleId)) return null;
+): Promise<Outcome<{ evidenceId: string }>> {
+  if (!findStyle(db, styleId)) return refuse("not-found");
+  if (listEvidence(db, styleId).length >= MAX_USER_TEXTS) return refuse("texts-too-many");
   const evidenceId = `e_${randomBytes(8).toString("hex")}`;
   const source = kind === "receipt" ? "permission or receipt added by you" : "added by you";
   db.transaction(() => {
@@ -65,11 +70,12 @@ export async function addUserEvidence(
     note(db, styleId, "evidence", `Added: “${text.slice(0, 120)}”${says ? ` (${says})` : ""}`);
   })();
   await rereadRights(db, styleId);
-  return evidenceId;
+  return succeed({ evidenceId });
 }
 
-/** Takes back or restores what the user added; the log keeps both. */
+/** Takes back or restores what the user added, as long as no more are there than are read; the log keeps both. */
 export async function setUserEvidence(db: Db, styleId: string, evidenceId: string, removed: boolean): Promise<boolean> {
+  if (!removed && listEvidence(db, styleId).length >= MAX_USER_TEXTS) return false;
   const done = db.transaction(() => {
     if (!setEvidenceRemoved(db, styleId, evidenceId, removed ? new Date().toISOString() : null)) return false;
     note(db, styleId, "evidence", removed ? "Taken back: what you had added" : "Restored: what you had added");

@@ -16,8 +16,8 @@ import { putLibrary } from "../queries/libraries";
 import { listAlternatives, listChanges, listLog } from "../queries/records";
 import { findStyle, listProvenance, setHidden } from "../queries/styles";
 import { listFound } from "./findings";
-import { addUserEvidence, listLog as listLogLines, setUserEvidence, writeLogCsv } from "./provenance";
-import { getStyleDetail } from "./styleDetail";
+import { addUserEvidence, MAX_USER_TEXTS, listLog as listLogLines, setUserEvidence, writeLogCsv } from "./provenance";
+import { getStyleDetail, listGlyphs } from "./styleDetail";
 import { takeFont } from "./takeFont";
 import { closePools } from "../jobs/pool";
 import { storeReading } from "./storeReading";
@@ -151,17 +151,34 @@ describe("twins", () => {
   });
 });
 
+test("glyphs are those of the file that is there now", async () => {
+  const asked = { q: "", limit: 200, cursor: undefined, block: undefined, kind: undefined } as never;
+  const count = async (id: string) => {
+    const page = await listGlyphs(db, id, asked);
+    return page.ok && page.value.total;
+  };
+  const { styleId } = await take(writeTrueType(few, facts("Mole")), "Mole.ttf");
+  const before = await count(styleId!);
+  const bytes = writeTrueType(more, facts("Mole"));
+  const reply = await readFont({ bytes, fallbackFamily: "x" });
+  if (!reply.ok) throw new Error(reply.detail);
+  const source = { libraryId: "own", path: "Mole.ttf", statedFamily: null, evidence: [], styleId: styleId as never };
+  await storeReading(db, bytes, reply.reading, source);
+  expect(await count(styleId!)).toBeGreaterThan(before as number);
+});
+
 describe("what users add", () => {
   test("a note is evidence; a permission in writing lifts; both can be taken back, the log keeps all", async () => {
     const { styleId } = await take(writeTrueType(few, facts("Mole")), "Mole.ttf", [
       text("readme", "Free for personal use. For commercial use please ask me."),
     ]);
     expect(verdictOf(styleId)).toBe("ask-maker");
-    const id = (await addUserEvidence(db, styleId, {
+    const added = await addUserEvidence(db, styleId, {
       kind: "receipt",
       text: "You may use it on goods for sale.",
       note: "mail",
-    }))!;
+    });
+    const id = added.ok ? added.value.evidenceId : "";
     expect(verdictOf(styleId)).toBe("cleared");
     const evidence = getStyleDetail(db, styleId, null)!.rights.evidence;
     expect(evidence[0]).toMatchObject({ kind: "receipt", note: "mail", evidenceId: id });
@@ -182,7 +199,22 @@ describe("what users add", () => {
   });
 
   test("nothing is added to a style that is gone", async () =>
-    expect(await addUserEvidence(db, "s_gone", { kind: "user", text: "abc", note: "" })).toBeNull());
+    expect(await addUserEvidence(db, "s_gone", { kind: "user", text: "abc", note: "" })).toMatchObject({
+      code: "not-found",
+    }));
+
+  test("only so many texts are added to one font: all are read again with each", async () => {
+    const { styleId } = await take(writeTrueType(few, facts("Mole")), "Mole.ttf");
+    const add = (i: number) =>
+      addUserEvidence(db, styleId, { kind: "user", text: `Free for use ${i}.`, note: "" }).then((a) => a.ok);
+    const all = [];
+    for (let i = 0; i <= MAX_USER_TEXTS; i++) all.push(await add(i));
+    expect(all).toEqual([...Array.from({ length: MAX_USER_TEXTS }, () => true), false]);
+    const { evidenceId } = getStyleDetail(db, styleId, null)!.rights.evidence.find((e) => e.evidenceId)!;
+    await setUserEvidence(db, styleId, evidenceId!, true);
+    expect(await add(99)).toBe(true);
+    expect(await setUserEvidence(db, styleId, evidenceId!, false)).toBe(false);
+  });
 
   test("what was added stays when the file is read anew", async () => {
     const bytes = writeTrueType(few, facts("Mole"));

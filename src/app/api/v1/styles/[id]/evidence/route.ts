@@ -7,6 +7,6 @@ import { addUserEvidence } from "@/server/usecases/provenance";
 export const POST = route<{ id: string }>(async (request, { id }) => {
   const body = await readBody(request, EvidenceAdd);
   if (!body.ok) return body.response;
-  const evidenceId = await addUserEvidence(getDb(), id, body.value);
-  return evidenceId ? NextResponse.json({ evidenceId }, { status: 201 }) : refusal("not-found");
+  const added = await addUserEvidence(getDb(), id, body.value);
+  return added.ok ? NextResponse.json(added.value, { status: 201 }) : refusal(added.code);
 });
