@@ -3,7 +3,7 @@ import next from "eslint-config-next";
 import tseslint from "typescript-eslint";
 
 export default tseslint.config(
-  { ignores: ["node_modules", ".next", "dist-workers", "data", "next-env.d.ts", "src/core/measure/letterForms.ts"] },
+  { ignores: ["node_modules", ".cache", ".next", "dist-workers", "data", "next-env.d.ts", "src/core/measure/letterForms.ts"] },
   ...next,
   ...tseslint.configs.recommended,
   {
@@ -15,6 +15,17 @@ export default tseslint.config(
       "import/no-anonymous-default-export": "off",
       "react-hooks/incompatible-library": "off",
       "no-empty": ["error", { allowEmptyCatch: false }],
+    },
+  },
+  {
+    files: ["**/*.ts", "**/*.tsx"],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      "@typescript-eslint/no-floating-promises": "error",
+      "@typescript-eslint/no-misused-promises": "error",
+      "@typescript-eslint/await-thenable": "error",
+      "@typescript-eslint/no-for-in-array": "error",
+      "@typescript-eslint/no-unnecessary-type-assertion": "error",
     },
   },
   { files: ["scripts/**", "tests/e2e/*.mjs"], rules: { "no-console": "off" } },

@@ -35,7 +35,7 @@ export function putExtreme(b: Uint8Array, r: Random, within: number) {
 /** One to three mutations of one of the bases: the same number gives the same bytes. */
 export function mutate(bases: readonly Uint8Array[], mutations: readonly Mutation[], number: number): Uint8Array {
   const random = seeded(number);
-  let bytes = bases[int(random, bases.length)]!.slice();
+  let bytes: Uint8Array = bases[int(random, bases.length)]!.slice();
   for (let i = 0; i < 1 + int(random, 3) && bytes.length > 8; i++)
     bytes = mutations[int(random, mutations.length)]!(bytes, random);
   return bytes;

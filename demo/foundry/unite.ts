@@ -50,11 +50,11 @@ export function unite(contours: Contour[], less: Contour[] = []): Contour[] {
   if (!contours.length) return [];
   const make = (list: Contour[]) =>
     new (scope().CompoundPath)({ children: list.map(toPath), fillRule: "nonzero", insert: false });
-  let shape = make(contours).unite(undefined as never, { insert: false }) as paper.PathItem;
+  let shape = make(contours).unite(undefined as never, { insert: false });
   if (less.length)
-    shape = shape.subtract(make(less).unite(undefined as never, { insert: false }) as paper.PathItem, {
+    shape = shape.subtract(make(less).unite(undefined as never, { insert: false }), {
       insert: false,
-    }) as paper.PathItem;
+    });
   shape.reorient(true, false);
   const paths =
     "children" in shape && shape.children?.length ? (shape.children as paper.Path[]) : [shape as paper.Path];

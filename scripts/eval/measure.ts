@@ -197,7 +197,7 @@ list(within.filter((w) => w[1] < 0.95).map(([f, c]) => `${f}: ${c.toFixed(3)}`))
 const LETTER = { xHeightEm: "x", capHeightEm: "H" } as const;
 for (const key of ["xHeightEm", "capHeightEm"] as const) {
   const of = rows.filter((r) => r.stated[key] !== null && !r.traits.picture);
-  const agrees = (r: Row) => r.traits[key] !== null && Math.abs(r.traits[key]! - r.stated[key]!) <= 0.0101;
+  const agrees = (r: Row) => r.traits[key] !== null && Math.abs(r.traits[key] - r.stated[key]!) <= 0.0101;
   const isTrue = (r: Row) => r.boxes[LETTER[key]]?.some((v) => Math.abs(v - r.stated[key]!) <= 0.0101) ?? false;
   const trueOnes = of.filter(isTrue);
   say(`${key} within 1 % of em: ${share(of.filter(agrees).length, of.length)} as stated`);

@@ -4,7 +4,7 @@ import { execFileSync } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { chromium, type Page } from "playwright-core";
-import sharp from "sharp";
+import sharp, { type Sharp } from "sharp";
 import { seeded } from "../../demo/foundry/treat";
 import { EVAL_FOLDER, type EvalStyle } from "./library";
 import { isSetting, maySet, setAs, type SettingCondition } from "./settings";
@@ -343,18 +343,14 @@ async function twoByChromium(d: Drawing): Promise<Drawn> {
 }
 
 /** Works a drawn file over. */
-async function finish(
-  file: string,
-  work: (p: sharp.Sharp) => sharp.Sharp | Promise<sharp.Sharp>,
-  flatten = false,
-): Promise<void> {
+async function finish(file: string, work: (p: Sharp) => Sharp | Promise<Sharp>, flatten = false): Promise<void> {
   const before = sharp(readFileSync(file));
   const out = await work(flatten ? before.flatten({ background: "#fff" }) : before);
   writeFileSync(file, await out.toBuffer());
 }
 
 /** Grain as a sensor makes it: Gaussian, each channel by itself. */
-async function addNoise(picture: sharp.Sharp, sigma: number, next: () => number): Promise<sharp.Sharp> {
+async function addNoise(picture: Sharp, sigma: number, next: () => number): Promise<Sharp> {
   const { data, info } = await picture.removeAlpha().raw().toBuffer({ resolveWithObject: true });
   for (let i = 0; i < data.length; i++) {
     const gauss = Math.sqrt(-2 * Math.log(next() || 1e-9)) * Math.cos(2 * Math.PI * next());

@@ -42,7 +42,7 @@ for (const w of set) {
   ]);
   const off: string[] = [];
   for (const [use, should] of Object.entries(w.expect) as [Use, Verdict][]) {
-    const is = verdicts[use]!.verdict;
+    const is = verdicts[use].verdict;
     asked++;
     if (is === should) right++;
     else off.push(`${use}: ${is} instead of ${should}`);
@@ -57,7 +57,7 @@ console.log(
 );
 
 const sprung = TRAPS.filter(([kind, text, use]) =>
-  readRights([{ kind, source: "terms.txt", date: "2026-11-25", text }]).verdicts[use]!.verdict.startsWith("cleared"),
+  readRights([{ kind, source: "terms.txt", date: "2026-11-25", text }]).verdicts[use].verdict.startsWith("cleared"),
 );
 for (const [, text] of sprung) console.log(`   cleared, and should not be: ${text}`);
 console.log(`traps: ${sprung.length} of ${TRAPS.length} falsely cleared`);

@@ -86,7 +86,7 @@ for (let i = 0; i < pairs; i++) {
       ...record.rights.evidence.filter((e) => ["name-table", "fs-type"].includes(e.kind)),
     ]);
     for (const use of USES as readonly Use[]) {
-      const [is, alone] = [record.rights.verdicts[use]!.verdict, own.verdicts[use]!.verdict];
+      const [is, alone] = [record.rights.verdicts[use].verdict, own.verdicts[use].verdict];
       if (opens(is) && !opens(alone)) faults.push(`${i}: ${family} cleared for ${use} by the other's terms`);
     }
     if (record.family !== family) faults.push(`${i}: ${family} goes by ${record.family}`);

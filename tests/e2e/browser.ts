@@ -90,11 +90,11 @@ export async function openWall(page: Page, briefId: string, question = "") {
 export const count = async (page: Page) => Number((await page.locator("[data-count]").innerText()).split(" ")[0]);
 
 export async function saved(download: Promise<Download>): Promise<Uint8Array> {
-  return new Uint8Array(readFileSync((await (await download).path())!));
+  return new Uint8Array(readFileSync(await (await download).path()));
 }
 
 export async function expectNoAxeFaults(page: Page) {
-  const { violations } = await new AxeBuilder({ page: page as never }).analyze();
+  const { violations } = await new AxeBuilder({ page: page }).analyze();
   expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(" | ")}`)).toEqual([]);
 }
 

@@ -123,7 +123,7 @@ describe("identify over HTTP", () => {
       .jpeg({ quality: 85 })
       .toBuffer();
     const form = new FormData();
-    form.append("image", new File([new Uint8Array(png) as BlobPart], "bell.jpg"));
+    form.append("image", new File([new Uint8Array(png)], "bell.jpg"));
     for (const [k, v] of Object.entries(fields)) form.append(k, v);
     const { status, body } = await api("/identify", { method: "POST", body: form });
     expect(status).toBe(200);

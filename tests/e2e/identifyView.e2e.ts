@@ -21,11 +21,11 @@ async function twoLines(second = "pacifico"): Promise<Buffer> {
   const upper = await drawByBrowser(browser.context, (await styleNamed("oswald bold")).styleId, "HARBOUR");
   const lower = await drawByBrowser(browser.context, (await styleNamed(second)).styleId, "Evening", "font-size:48px");
   const [a, b] = [await sharp(upper).metadata(), await sharp(lower).metadata()];
-  const width = Math.max(a.width!, b.width!);
-  return sharp({ create: { width, height: a.height! + b.height!, channels: 3, background: "#fff" } })
+  const width = Math.max(a.width, b.width);
+  return sharp({ create: { width, height: a.height + b.height, channels: 3, background: "#fff" } })
     .composite([
       { input: upper, left: 0, top: 0 },
-      { input: lower, left: 0, top: a.height! },
+      { input: lower, left: 0, top: a.height },
     ])
     .png()
     .toBuffer();

@@ -230,7 +230,7 @@ export function writeCollection(fonts: Uint8Array[]): Uint8Array {
       .done(),
   );
   fonts.forEach((f, k) => {
-    out.set(f, places[k]!);
+    out.set(f, places[k]);
     const tables = new DataView(f.buffer, f.byteOffset).getUint16(4);
     for (let i = 0; i < tables; i++) {
       const entry = places[k]! + 12 + 16 * i + 8;

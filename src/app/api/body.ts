@@ -1,5 +1,5 @@
 // Bodies of requests, counted while they are read: what a header announces is not believed, and no body is held beyond its limit.
-import Busboy, { type BusboyHeaders } from "@fastify/busboy";
+import Busboy from "@fastify/busboy";
 import { createWriteStream } from "node:fs";
 import { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
@@ -79,7 +79,7 @@ async function parseForm(
   if (!request.body || !/^multipart\/form-data\b/i.test(type)) return refuse("no-file");
   const fields = new Map<string, string>();
   const parser = new Busboy({
-    headers: { "content-type": type } as BusboyHeaders,
+    headers: { "content-type": type },
     limits: { fieldSize: MAX_FIELD_BYTES, fields: MAX_FIELDS, files: MAX_FILES },
     preservePath: true,
   });

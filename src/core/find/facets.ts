@@ -105,7 +105,7 @@ export function countFacets(asked: Asked, rows: Candidates, languages: readonly 
     const counts = tally(facet, shared.of, shared.list.length);
     const out: Record<string, number> = {};
     shared.list.forEach((value, id) => {
-      if (counts[id]) for (const key of keysOf(value)) out[key] = (out[key] ?? 0) + counts[id]!;
+      if (counts[id]) for (const key of keysOf(value)) out[key] = (out[key] ?? 0) + counts[id];
     });
     return out;
   };

@@ -243,7 +243,7 @@ function sumPrices(price: FindRow["price"], uses: readonly string[]): number {
   if (!price) return NaN;
   const asked = uses.map((u) => price.pricesCents[u]);
   if (!asked.length) return Math.min(...Object.values(price.pricesCents), Infinity);
-  return asked.every((c) => c !== undefined) ? asked.reduce((a, c) => a! + c!, 0)! : NaN;
+  return asked.every((c) => c !== undefined) ? asked.reduce((a, c) => a + c, 0) : NaN;
 }
 
 /** The upright style of a family that is nearest to a usual text weight. */

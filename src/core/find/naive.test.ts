@@ -36,10 +36,10 @@ function makeRows(count: number, seed: number): FindRow[] {
         owned || random() < 0.3
           ? null
           : { currency: "EUR", pricesCents: { "goods-for-sale": Math.round(9000 * random()) } },
-      kinds: [{ value: pick(KINDS) as Kind, confidence: random() }],
-      treatments: random() < 0.3 ? [{ value: pick(TREATMENTS) as Treatment, confidence: random() }] : [],
+      kinds: [{ value: pick<Kind>(KINDS), confidence: random() }],
+      treatments: random() < 0.3 ? [{ value: pick<Treatment>(TREATMENTS), confidence: random() }] : [],
       moods: random() < 0.4 ? [{ value: pick(["sturdy", "airy", "loud"]), confidence: 0.8 }] : [],
-      verdicts: { "goods-for-sale": pick(VERDICTS) as Verdict },
+      verdicts: { "goods-for-sale": pick<Verdict>(VERDICTS) },
       coverage: pick(COVERAGES),
       features: pick(FEATURES),
       axes: isVariable ? { wght: 400 } : {},

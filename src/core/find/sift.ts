@@ -150,7 +150,7 @@ function partition(alive: Int32Array, facets: number): { all: Int32Array; lists:
   for (let m = 1; m < 256; m++) starts[m] = starts[m - 1]! + sizes[m - 1]!;
   const next = starts.slice();
   for (let k = 0; k < alive.length; k++) out[next[mark[k]!]!++] = alive[k]!;
-  const rowsOf = (m: number) => out.slice(starts[m]!, starts[m]! + sizes[m]!);
+  const rowsOf = (m: number) => out.slice(starts[m], starts[m]! + sizes[m]!);
   return { all: rowsOf(0), lists: Array.from({ length: facets }, (_, f) => rowsOf(f + 1)) };
 }
 

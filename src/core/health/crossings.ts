@@ -41,7 +41,7 @@ function countInside(polygons: Polygons, touchFu: number): number {
       // Rings in rings (an inline) turn the same way at every second step: a hole between them parts them.
       if (
         polygons.some(
-          (h, c) => turns[c]! * turns[a]! < 0 && boxes[c] && (holds(boxes[c]!, p) || holds(boxes[c]!, q)) && h.length,
+          (h, c) => turns[c]! * turns[a]! < 0 && boxes[c] && (holds(boxes[c], p) || holds(boxes[c], q)) && h.length,
         )
       )
         continue;

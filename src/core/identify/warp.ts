@@ -114,7 +114,7 @@ export function warpWords(a: WordColumns, b: WordColumns, enough = Infinity): Wa
       for (let r = 0; r < rows; r++) off += abs(a.ink[p + r]! - b.ink[q + r]!);
       cost[at] = best + (step === 3 ? off / 2 : off);
       from[at] = step;
-      if (cost[at]! < least) least = cost[at]!;
+      if (cost[at] < least) least = cost[at]!;
     }
     if (least > most) return null;
   }

@@ -131,7 +131,7 @@ export function assembleSfnt(
     view.setUint32(entry + 4, p.checksum);
     view.setUint32(entry + 8, places[i]!);
     view.setUint32(entry + 12, p.data.length);
-    out.set(p.data, places[i]!);
+    out.set(p.data, places[i]);
   });
   return out;
 }

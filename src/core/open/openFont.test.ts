@@ -46,7 +46,7 @@ function wrapWoff(tables: Map<string, Uint8Array>): Uint8Array {
     [places[i]!, p.packed.length, p.data.length, checksumOf(p.data)].forEach((v, k) =>
       view.setUint32(entry + 4 + 4 * k, v),
     );
-    out.set(p.packed, places[i]!);
+    out.set(p.packed, places[i]);
   });
   return out;
 }

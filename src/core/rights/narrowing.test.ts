@@ -137,7 +137,7 @@ const CONDITIONS: Record<string, string[]> = {
 const EARNING = ["client-print", "goods-for-sale", "video", "logo"] as const;
 const isCleared = (text: string) => {
   const { verdicts } = readRights([{ kind: "readme", source: "readme.txt", date: "2026-11-25", text }]);
-  return EARNING.some((use) => verdicts[use]!.verdict.startsWith("cleared"));
+  return EARNING.some((use) => verdicts[use].verdict.startsWith("cleared"));
 };
 const capital = (s: string) => s[0]!.toUpperCase() + s.slice(1);
 const small = (s: string) => s[0]!.toLowerCase() + s.slice(1);

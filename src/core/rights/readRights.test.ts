@@ -42,7 +42,7 @@ describe("licences of the demo library", () => {
       const rights = readRights([from("licence-file", text)]);
       expect([id, rights.spdx]).toEqual([id, stated]);
       for (const use of USES) {
-        const { verdict, quotes } = rights.verdicts[use]!;
+        const { verdict, quotes } = rights.verdicts[use];
         expect(["cleared", "cleared-with-credit"]).toContain(verdict);
         expect(fold(text)).toContain(quotes[0]!.text);
       }
@@ -51,7 +51,7 @@ describe("licences of the demo library", () => {
 
   test("the quote's line is where it begins", () => {
     const text = licenceOf("lora");
-    const { quotes } = readRights([from("licence-file", text)]).verdicts["goods-for-sale"]!;
+    const { quotes } = readRights([from("licence-file", text)]).verdicts["goods-for-sale"];
     const line = Number(quotes[0]!.place.replace("line ", ""));
     const there = fold(
       text
@@ -64,9 +64,9 @@ describe("licences of the demo library", () => {
 
   test("passing the files on asks for the licence to go along", () => {
     const rights = readRights([from("licence-file", licenceOf("lora"))]);
-    expect(rights.verdicts.web!.verdict).toBe("cleared-with-credit");
-    expect(rights.verdicts.web!.quotes[0]!.text).toMatch(/copyright notice and this license/);
-    expect(rights.verdicts["goods-for-sale"]!.verdict).toBe("cleared");
+    expect(rights.verdicts.web.verdict).toBe("cleared-with-credit");
+    expect(rights.verdicts.web.quotes[0]!.text).toMatch(/copyright notice and this license/);
+    expect(rights.verdicts["goods-for-sale"].verdict).toBe("cleared");
   });
 });
 
@@ -86,7 +86,7 @@ describe("other evidence", () => {
       ),
     ]);
     expect(rights.spdx).toBe("OFL-1.1");
-    expect(rights.verdicts.logo!.quotes[0]!.source).toBe("name 13 of the font");
+    expect(rights.verdicts.logo.quotes[0]!.source).toBe("name 13 of the font");
   });
 
   test("a licence file is trusted before a font's own statement; both are kept", () => {
@@ -134,7 +134,7 @@ describe("wordings in several languages", () => {
   test.each(all.map((w) => [w.id, w] as const))("%s", (id, { kind, text, expect: wanted }) => {
     const { verdicts } = read(kind, text);
     for (const [use, should] of Object.entries(wanted) as [Use, Verdict][]) {
-      const { verdict, quotes } = verdicts[use]!;
+      const { verdict, quotes } = verdicts[use];
       if (!STRICTER_THAN_WANTED.has(id)) expect([use, verdict]).toEqual([use, should]);
       if (!should.startsWith("cleared")) expect(verdict).not.toMatch(/^cleared/);
       // Every verdict but "unread" rests on words that stand in the text.
@@ -144,7 +144,7 @@ describe("wordings in several languages", () => {
   });
 
   test.each(TRAPS)("%s: “%s” does not clear %s", (kind, text, use) =>
-    expect(read(kind, text).verdicts[use]!.verdict).not.toMatch(/^cleared/),
+    expect(read(kind, text).verdicts[use].verdict).not.toMatch(/^cleared/),
   );
 });
 
@@ -192,7 +192,7 @@ describe("standard licences by their text", () => {
     expect(readRights([from("licence-file", `${gpl}\n\n${exception}`)]).spdx).toBe(
       "GPL-3.0-or-later WITH Font-exception-2.0",
     );
-    expect(readRights([from("licence-file", gpl)]).verdicts.app!.verdict).toBe("ask-maker");
+    expect(readRights([from("licence-file", gpl)]).verdicts.app.verdict).toBe("ask-maker");
   });
 
   test("a clause put into a standard text counts, and is quoted", () => {
@@ -201,15 +201,15 @@ describe("standard licences by their text", () => {
       "The font may not be used for commercial purposes.\n\nThe above copyright",
     );
     const rights = readRights([from("licence-file", text)]);
-    expect(rights.verdicts["goods-for-sale"]!.verdict).toBe("not-for-this-use");
-    expect(rights.verdicts["goods-for-sale"]!.quotes[0]!.text).toMatch(/may not be used for commercial/);
+    expect(rights.verdicts["goods-for-sale"].verdict).toBe("not-for-this-use");
+    expect(rights.verdicts["goods-for-sale"].quotes[0]!.text).toMatch(/may not be used for commercial/);
   });
 
   test("what NonCommercial leaves open, and what NoDerivatives does to a logo", () => {
     const nc = readRights([from("licence-file", textOf("CC-BY-NC-4.0"))]).verdicts;
-    expect([nc.private!.verdict, nc["client-print"]!.verdict]).toEqual(["cleared-with-credit", "not-for-this-use"]);
+    expect([nc.private.verdict, nc["client-print"].verdict]).toEqual(["cleared-with-credit", "not-for-this-use"]);
     const nd = readRights([from("licence-file", textOf("CC-BY-ND-4.0"))]).verdicts;
-    expect([nd.video!.verdict, nd.logo!.verdict]).toEqual(["cleared-with-credit", "ask-maker"]);
+    expect([nd.video.verdict, nd.logo.verdict]).toEqual(["cleared-with-credit", "ask-maker"]);
   });
 });
 
@@ -218,8 +218,8 @@ describe("several sources", () => {
 
   test("a contradiction is listed, the stricter holds", () => {
     const rights = readRights([OFL(), from("readme", "Free for personal use only.", "readme.txt")]);
-    expect(rights.verdicts["client-print"]!.verdict).toBe("not-for-this-use");
-    expect(rights.verdicts.private!.verdict).toBe("cleared");
+    expect(rights.verdicts["client-print"].verdict).toBe("not-for-this-use");
+    expect(rights.verdicts.private.verdict).toBe("cleared");
     const listed = rights.contradictions!.find((c) => c.use === "client-print")!;
     expect(listed).toMatchObject({ held: "not-for-this-use", others: [{ verdict: "cleared" }] });
     expect(listed.others[0]!.quotes[0]!.source).toBe("LICENSE");
@@ -228,15 +228,15 @@ describe("several sources", () => {
 
   test("silence contradicts nothing", () => {
     const rights = readRights([OFL(), from("readme", "Freeware by Ida Marrable.", "readme.txt")]);
-    expect(rights.verdicts["client-print"]!.verdict).toBe("cleared");
+    expect(rights.verdicts["client-print"].verdict).toBe("cleared");
     expect(rights.contradictions).toBeUndefined();
   });
 
   test("restricted embedding in the font is stricter than its licence for web and app alone", () => {
     const rights = readRights([OFL(), from("fs-type", "OS/2 fsType 2 (restricted licence embedding)", "OS/2")]);
-    expect(rights.verdicts.web!.verdict).toBe("ask-maker");
-    expect(rights.verdicts["goods-for-sale"]!.verdict).toBe("cleared");
-    expect(readRights([from("fs-type", "OS/2 fsType 0 (installable)", "OS/2")]).verdicts.web!.verdict).toBe("unread");
+    expect(rights.verdicts.web.verdict).toBe("ask-maker");
+    expect(rights.verdicts["goods-for-sale"].verdict).toBe("cleared");
+    expect(readRights([from("fs-type", "OS/2 fsType 0 (installable)", "OS/2")]).verdicts.web.verdict).toBe("unread");
   });
 
   test("a receipt lifts what had to be bought, for the uses it names", () => {
@@ -247,21 +247,21 @@ describe("several sources", () => {
       "receipt R-104",
     );
     const before = readRights([shop]).verdicts;
-    expect([before["client-print"]!.verdict, before.video!.verdict]).toEqual(["buy-first", "buy-first"]);
+    expect([before["client-print"].verdict, before.video.verdict]).toEqual(["buy-first", "buy-first"]);
     const { verdicts } = readRights([shop, receipt]);
-    expect([verdicts["client-print"]!.verdict, verdicts["goods-for-sale"]!.verdict, verdicts.video!.verdict]).toEqual([
+    expect([verdicts["client-print"].verdict, verdicts["goods-for-sale"].verdict, verdicts.video.verdict]).toEqual([
       "cleared",
       "cleared",
       "buy-first",
     ]);
-    expect(verdicts["client-print"]!.quotes[0]!.source).toBe("receipt R-104");
+    expect(verdicts["client-print"].quotes[0]!.source).toBe("receipt R-104");
   });
 
   test("a copyright or trade mark string is no licence", () => {
     const rights = readRights([
       from("name-table", "Copyright 2021 Gethin Trewavas. All rights reserved.", "name 0 of the font"),
     ]);
-    for (const use of USES) expect(rights.verdicts[use]!.verdict).toBe("unread");
+    for (const use of USES) expect(rights.verdicts[use].verdict).toBe("unread");
   });
 });
 
@@ -288,14 +288,14 @@ describe("conditions are no permissions", () => {
 
   test.each(CONDITION_WORDINGS.map((w) => [w.id, w] as const))("%s is read as a careful reader does", (_id, w) => {
     for (const [use, should] of Object.entries(w.expect) as [Use, Verdict][])
-      expect([use, read(w)[use]!.verdict]).toEqual([use, should]);
+      expect([use, read(w)[use].verdict]).toEqual([use, should]);
   });
 
   test.each([...PUT_AWAY].map((w) => [w.id, w] as const))(
     "%s is never cleared where it is narrowed, and quotes what narrows",
     (_id, w) => {
       for (const [use, should] of Object.entries(w.expect) as [Use, Verdict][]) {
-        const { verdict, quotes } = read(w)[use]!;
+        const { verdict, quotes } = read(w)[use];
         if (!should.startsWith("cleared")) expect(verdict).not.toMatch(/^cleared/);
         if (verdict !== "unread") expect(fold(w.text)).toContain(quotes[0]!.text);
       }
@@ -313,7 +313,7 @@ describe("conditions are no permissions", () => {
     ["The OFL applies to the regular weight alone."],
   ])("a licence that is granted narrowly, later or in doubt is no grant: %s", (text) => {
     const { verdicts } = readRights([from("readme", text, "readme.txt")]);
-    for (const use of USES) expect(verdicts[use]!.verdict).toBe("ask-maker");
+    for (const use of USES) expect(verdicts[use].verdict).toBe("ask-maker");
   });
 
   test.each([
@@ -322,7 +322,7 @@ describe("conditions are no permissions", () => {
     ["https://www.apache.org/licenses/LICENSE-2.0"],
     ["CC0 1.0 Universal (CC0 1.0) Public Domain Dedication"],
   ])("plain grants by name stay grants: %s", (text) => {
-    expect(readRights([from("readme", text, "readme.txt")]).verdicts["client-print"]!.verdict).toBe("cleared");
+    expect(readRights([from("readme", text, "readme.txt")]).verdicts["client-print"].verdict).toBe("cleared");
   });
 
   test("what may be earned with may be done at home; no credit needed is no credit asked", () => {
@@ -330,21 +330,21 @@ describe("conditions are no permissions", () => {
       from("readme", "Yes, you can use it commercially. No credit needed.", "readme.txt"),
     ]);
     for (const use of ["private", "client-print", "goods-for-sale"] as const)
-      expect(verdicts[use]!.verdict).toBe("cleared");
+      expect(verdicts[use].verdict).toBe("cleared");
   });
 
   test("a sentence of its own narrows what another grants, and is quoted", () => {
     const { verdict, quotes } = readRights([
       from("readme", "Free for commercial use. This applies until the end of 2027.", "readme.txt"),
-    ]).verdicts["goods-for-sale"]!;
+    ]).verdicts["goods-for-sale"];
     expect(verdict).toBe("ask-maker");
     expect(quotes.map((q) => q.text)).toContain("This applies until the end of 2027.");
   });
 
   test("a text that is cut short clears nothing by itself; a standard licence does", () => {
     const words = "Free for personal and commercial use.";
-    expect(readRights([{ ...from("readme", words), isCut: true }]).verdicts.logo!.verdict).toBe("ask-maker");
-    expect(readRights([{ ...from("licence-file", licenceOf("lora")), isCut: true }]).verdicts.logo!.verdict).toBe(
+    expect(readRights([{ ...from("readme", words), isCut: true }]).verdicts.logo.verdict).toBe("ask-maker");
+    expect(readRights([{ ...from("licence-file", licenceOf("lora")), isCut: true }]).verdicts.logo.verdict).toBe(
       "cleared",
     );
   });
@@ -353,8 +353,8 @@ describe("conditions are no permissions", () => {
     const rights = readRights([from("licence-file", "This font is licensed under CC BY-ND 4.0.")]);
     expect(rights.spdx).toBe("CC-BY-ND-4.0");
     for (const use of ["cutting", "logo", "web", "app"] as const)
-      expect([use, rights.verdicts[use]!.verdict]).toEqual([use, "ask-maker"]);
-    expect(rights.verdicts["client-print"]!.verdict).toBe("cleared-with-credit");
+      expect([use, rights.verdicts[use].verdict]).toEqual([use, "ask-maker"]);
+    expect(rights.verdicts["client-print"].verdict).toBe("cleared-with-credit");
     expect(rights.notes![0]!.says).toMatch(/lettering.*cutting.*converting/);
     expect(rights.notes![0]!.quotes[0]!.text).toContain("CC BY-ND");
   });
@@ -374,16 +374,16 @@ describe("styles with the same letters", () => {
 
   test("their terms clear nothing here", () => {
     const rights = readRights([from("readme", "Personal use only.")], [other("cleared")]);
-    expect(rights.verdicts.logo!.verdict).toBe("not-for-this-use");
-    expect(readRights([], [other("cleared")]).verdicts.logo!.verdict).toBe("unread");
+    expect(rights.verdicts.logo.verdict).toBe("not-for-this-use");
+    expect(readRights([], [other("cleared")]).verdicts.logo.verdict).toBe("unread");
   });
 
   test("stricter terms close what only a third hand opened, and whose letters they are is said", () => {
     const rights = readRights([from("readme", "100% free!!")], [other("buy-first", { isSold: true })]);
-    expect(rights.verdicts.private!.verdict).not.toMatch(/^cleared/);
+    expect(rights.verdicts.private.verdict).not.toMatch(/^cleared/);
     const free = readRights([from("readme", "Free for commercial use.")], [other("buy-first", { isSold: true })]);
     expect(free.verdicts.logo).toMatchObject({ verdict: "ask-maker" });
-    expect(free.verdicts.logo!.quotes[0]!.text).toBe(
+    expect(free.verdicts.logo.quotes[0]!.text).toBe(
       "The letters are those of Saltmarsh Dot Regular, sold by Tidewrack Type: ask before you use it.",
     );
     expect(free.sameLetters![0]!.says).toMatch(/ask before you use it/);
@@ -391,15 +391,15 @@ describe("styles with the same letters", () => {
 
   test("its own grant stands, and a receipt does; the difference is said", () => {
     const own = readRights([OFL_NAME], [other("not-for-this-use")]);
-    expect(own.verdicts.logo!.verdict).toBe("cleared");
+    expect(own.verdicts.logo.verdict).toBe("cleared");
     expect(own.sameLetters![0]!.says).toMatch(/whose terms differ/);
     const bought = readRights([from("receipt", "This licence permits use for: logo.")], [other("buy-first")]);
-    expect(bought.verdicts.logo!.verdict).toBe("cleared");
+    expect(bought.verdicts.logo.verdict).toBe("cleared");
   });
 
   test("the same terms under another maker are told without alarm", () => {
     const { sameLetters, verdicts } = readRights([OFL_NAME], [other("cleared")]);
-    expect(verdicts.logo!.verdict).toBe("cleared");
+    expect(verdicts.logo.verdict).toBe("cleared");
     expect(sameLetters![0]!.says).toMatch(/own terms/);
   });
 });

@@ -49,8 +49,7 @@ export type WordingRead = {
 };
 
 const EARNING: Use[] = USES.filter((u) => u !== "private");
-const usesOf = (scope: Scope): readonly Use[] =>
-  scope === "any" ? USES : scope === "commercial" ? EARNING : [scope as Use];
+const usesOf = (scope: Scope): readonly Use[] => (scope === "any" ? USES : scope === "commercial" ? EARNING : [scope]);
 const breadthOf = (scope: Scope): Breadth =>
   scope === "any" ? "any" : scope === "commercial" ? "commercial" : "named";
 

@@ -35,7 +35,7 @@ export async function openArchive(source: string | Uint8Array): Promise<Outcome<
     const judged = await judgeDirectory(zip);
     if (!judged.ok) {
       zip.close();
-      return judged as Refusal;
+      return judged;
     }
     const byPath = judged.value;
     return succeed({

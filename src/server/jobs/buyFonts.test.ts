@@ -94,7 +94,7 @@ const carryOut = (orderId: string) =>
     signal: new AbortController().signal,
     progress: () => {},
   });
-const verdictOf = (styleId: string) => findStyle(getDb(), styleId)!.rights.verdicts["client-print"]!.verdict;
+const verdictOf = (styleId: string) => findStyle(getDb(), styleId)!.rights.verdicts["client-print"].verdict;
 
 describe("an order", () => {
   test("a line that is not delivered is failed and not charged; what came is owned and cleared by its receipt", async () => {

@@ -30,7 +30,7 @@ async function bringIn(id: string, weight: number) {
   const reply = await readFont({ bytes, fallbackFamily: id });
   if (!reply.ok) throw new Error(reply.detail);
   const source = { libraryId: "own", path: `${id}.woff2`, statedFamily: null, evidence: [] };
-  idOf.set(id, (await takeFont(db, bytes, reply.reading, source)).styleId!);
+  idOf.set(id, (await takeFont(db, bytes, reply.reading, source)).styleId);
   faces.set(id, (await readDemo(id, weight)).face);
   db.close();
 }

@@ -53,7 +53,7 @@ async function merge(shown: [string, Uint8Array], merged: [string, Uint8Array], 
   return { id, sha256 };
 }
 const run = () => partCopies({ job: {} as never, signal: new AbortController().signal, progress: () => {} });
-const goods = (id: string) => findStyle(getDb(), id)!.rights.verdicts["goods-for-sale"]!.verdict;
+const goods = (id: string) => findStyle(getDb(), id)!.rights.verdicts["goods-for-sale"].verdict;
 const sources = (id: string) =>
   findStyle(getDb(), id)!
     .rights.evidence.filter((e) => e.kind === "readme")

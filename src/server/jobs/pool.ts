@@ -140,7 +140,7 @@ export async function preparePictureInWorker(
 export async function askLibrary<R extends LibraryRequest>(request: R, signal?: AbortSignal): Promise<LibraryReply<R>> {
   const options = { timeoutMs: LIBRARY_TIMEOUT_MS, name: request.what, signal };
   const ran = await run<R, LibraryReply<R>>("libraries", request, options);
-  return ran.ok ? ran.value : (refuse(codeOf(ran, "library-broken", "library-slow")) as LibraryReply<R>);
+  return ran.ok ? ran.value : refuse(codeOf(ran, "library-broken", "library-slow"));
 }
 
 export const writeSheetInWorker = (request: WriteSheetRequest, signal?: AbortSignal) =>

@@ -29,7 +29,7 @@ describe("a question sheet", () => {
     expect((await PDFDocument.load(await writeQuestionSheet(request))).getPageCount()).toBe(1);
     const png = await sharp(await writeQuestionSheet({ ...request, kind: "png" })).metadata();
     expect([png.format, png.width]).toEqual(["png", 1240]);
-    expect(png.height! / png.width!).toBeCloseTo(Math.SQRT2, 2);
+    expect(png.height / png.width).toBeCloseTo(Math.SQRT2, 2);
     const html = new TextDecoder().decode(await writeQuestionSheet({ ...request, kind: "html" }));
     expect(html).toContain('viewBox="0 0 300 100"');
   });

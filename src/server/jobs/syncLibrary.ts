@@ -178,7 +178,7 @@ async function takeTrial(p: Publication, bytes: Uint8Array, url: string, library
       settingUrl: p.settingUrl,
       buyUrl: p.buyUrl,
       currency: p.currency,
-      pricesCents: p.pricesCents as Record<string, number>,
+      pricesCents: p.pricesCents,
     },
   });
   return { code: "taken", detail: null };

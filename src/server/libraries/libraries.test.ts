@@ -55,7 +55,7 @@ describe("asking over HTTP", () => {
     [{ status: 429, headers: { "retry-after": "7" } }, "rate-limited"],
     [{ body: "a long enough answer that breaks off", cut: true }, "library-broken"],
   ] as const)("%j is %s", async (answer, code) => {
-    answers.set("/x", { ...answer } as Answer);
+    answers.set("/x", { ...answer });
     expect(codeOf(await ask(`${base}/x`))).toBe(code);
   });
 

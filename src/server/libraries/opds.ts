@@ -2,7 +2,6 @@
 import { createHash } from "node:crypto";
 import { refuse, succeed, type Outcome } from "@/contracts/errors";
 import { hasRel, OpdsFeed, OpdsPublication, OrderReply, REL, type OpdsLink } from "@/contracts/opds";
-import type { Use } from "@/contracts/traits";
 import type { Connector, OrderLine, Page, Publication, SetLine } from "./connector";
 import { ask, fillTemplate, parseJson } from "./http";
 
@@ -104,7 +103,7 @@ function toPublication(p: OpdsPublication, base: string): Publication {
     currency: buy?.properties?.price?.currency ?? prices[0]?.currency ?? "EUR",
     pricesCents: Object.fromEntries(
       prices.filter((x) => x.value >= 0 && x.value <= MAX_PRICE).map((x) => [x.use, Math.round(x.value * 100)]),
-    ) as Partial<Record<Use, number>>,
+    ),
   };
 }
 

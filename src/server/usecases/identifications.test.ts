@@ -73,12 +73,12 @@ describe("kept identifications", () => {
       [second, "Wren & Tern"],
       [first, "Wren"],
     ]);
-    expect(getIdentification(db, briefId, first!)).toMatchObject({ name: "hull.png", state: state("Wren") });
-    expect(readIdentifiedPicture(db, briefId, first!)).toEqual({
+    expect(getIdentification(db, briefId, first)).toMatchObject({ name: "hull.png", state: state("Wren") });
+    expect(readIdentifiedPicture(db, briefId, first)).toEqual({
       bytes: expect.anything(),
       type: "image/png",
     });
-    expect(Buffer.from(readIdentifiedPicture(db, briefId, first!)!.bytes).toString()).toBe(
+    expect(Buffer.from(readIdentifiedPicture(db, briefId, first)!.bytes).toString()).toBe(
       Buffer.from(picture).toString(),
     );
   });

@@ -182,7 +182,7 @@ export async function setLineIn(db: Db, styleId: string, text: string): Promise<
   held.asked.delete(key);
   if (set.ok) {
     held.lines.set(key, set.value);
-    if (held.lines.size > LINES_KEPT) held.lines.delete(held.lines.keys().next().value!);
+    if (held.lines.size > LINES_KEPT) held.lines.delete(held.lines.keys().next().value);
   }
   return set;
 }

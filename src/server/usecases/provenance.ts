@@ -23,7 +23,7 @@ function toLine(r: LogRow): LogLine {
     importedAt: r.importedAt,
     sha256: r.sha256,
     licence: rights.spdx ?? "",
-    verdict: rights.verdicts["goods-for-sale"]!.verdict,
+    verdict: rights.verdicts["goods-for-sale"].verdict,
     owned: r.owned === 1,
   };
 }

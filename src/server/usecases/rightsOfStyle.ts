@@ -64,7 +64,7 @@ export async function sameLettersOf(own: Named, alike: readonly StyleRecord[]): 
       maker,
       isOtherMaker: !isSameMaker(maker, own.maker),
       isSold: other.offer !== null,
-      verdicts: Object.fromEntries(USES.map((u) => [u, verdicts[u]!.verdict])),
+      verdicts: Object.fromEntries(USES.map((u) => [u, verdicts[u].verdict])),
     });
   }
   return out;
@@ -112,7 +112,7 @@ function noteVerdicts(db: Db, styleId: string, before: Rights, after: Rights) {
   if (!changed.length) return;
   const told = changed.map(
     (u) =>
-      `${USE_WORDS[u]}: ${VERDICT_WORDS[before.verdicts[u]!.verdict]} → ${VERDICT_WORDS[after.verdicts[u]!.verdict]}`,
+      `${USE_WORDS[u]}: ${VERDICT_WORDS[before.verdicts[u].verdict]} → ${VERDICT_WORDS[after.verdicts[u].verdict]}`,
   );
   note(db, styleId, "rights", `Verdicts changed. ${told.join("; ")}`);
 }

@@ -62,8 +62,8 @@ export function fillBasket(db: Db, styleId: string, uses: Use[]): Outcome<Basket
 
 /** Bought already, for this use. */
 const isLicensed = ({ rights }: StyleRecord, use: Use) =>
-  rights.verdicts[use]!.quotes.some((q) => q.source.startsWith("receipt")) &&
-  ["cleared", "cleared-with-credit"].includes(rights.verdicts[use]!.verdict);
+  rights.verdicts[use].quotes.some((q) => q.source.startsWith("receipt")) &&
+  ["cleared", "cleared-with-credit"].includes(rights.verdicts[use].verdict);
 
 export const emptyFromBasket = (db: Db, styleId: string): Basket | null =>
   takeOutOfBasket(db, styleId) ? getBasket(db) : null;

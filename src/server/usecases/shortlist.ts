@@ -160,7 +160,7 @@ export const writeSpdxFor = (brief: Brief, styles: ShortlistStyle[]): string =>
       texts: record.rights.evidence
         .filter((e) => ["receipt", "licence-file", "readme", "user"].includes(e.kind))
         .map((e) => ({ source: e.source, text: e.text })),
-      comment: USES.map((u) => `${u}: ${VERDICT_WORDS[record.rights.verdicts[u]!.verdict]}`).join("; "),
+      comment: USES.map((u) => `${u}: ${VERDICT_WORDS[record.rights.verdicts[u].verdict]}`).join("; "),
     })),
   );
 

@@ -69,7 +69,7 @@ export class ProcessPool {
         id: ++this.count,
         request,
         options,
-        resolve: resolve as Task["resolve"],
+        resolve: resolve,
         forget: () => options.signal?.removeEventListener("abort", onAbort),
       };
       options.signal?.addEventListener("abort", onAbort, { once: true });

@@ -29,7 +29,7 @@ class Server {
       return {
         ok: false,
         status: 409,
-        fault: { code: "changed-elsewhere", message: "", details: { brief: this.brief, conflicts } } as never,
+        fault: { code: "changed-elsewhere", message: "", details: { brief: this.brief, conflicts } },
       };
     }
     let made = 0;
@@ -126,7 +126,7 @@ describe.each<[string, Weather]>([
             words.splice(Math.floor(random() * (words.length + 1)), 0, word);
             line.text = words.join(" ");
             typed.push(word);
-            tab.change({ lines } as BriefPatch, seen);
+            tab.change({ lines }, seen);
             if (random() < 0.4) tab.flush(random() < 0.2);
             if (random() < 0.1) await wait(random() * 20);
           }
@@ -146,8 +146,8 @@ describe("both changed the same words", () => {
   const play = async (choice: Resolution) => {
     const server = new Server(startOf(["Skerrow Light"]));
     const [a, b] = ["a", "b"].map((by) => openTab(server, by, seeded(1), { lateMs: 2, lost: 0, away: 0 }, choice));
-    a!.change({ lines: [{ id: "l0", text: "Skerrow Lamp", role: "title" }] } as BriefPatch);
-    b!.change({ lines: [{ id: "l0", text: "Skerrow Beam", role: "title" }], client: "Trust" } as BriefPatch);
+    a!.change({ lines: [{ id: "l0", text: "Skerrow Lamp", role: "title" }] });
+    b!.change({ lines: [{ id: "l0", text: "Skerrow Beam", role: "title" }], client: "Trust" });
     a!.flush();
     await a!.queue.settled();
     b!.flush();
@@ -177,7 +177,7 @@ test("a change made on an older rendering does not take back what has come since
   });
   const seen = shown;
   sync.arrived({ ...startOf(["one", "two of theirs"]), version: 2 });
-  sync.change({ lines: [{ id: "l0", text: "one of mine", role: "title" }, seen.lines[1]!] } as BriefPatch, seen);
+  sync.change({ lines: [{ id: "l0", text: "one of mine", role: "title" }, seen.lines[1]!] }, seen);
   expect(textOf(shown)).toBe("one of mine | two of theirs");
 });
 
@@ -200,15 +200,15 @@ test("what is undone by itself is sent by itself, however long the server takes"
   const versions: string[] = [];
   server.onChange(() => versions.push(textOf(server.brief)));
   const lines = () => tab.brief().lines;
-  tab.change({ client: "Harbour Trust" } as BriefPatch);
+  tab.change({ client: "Harbour Trust" });
   tab.flush();
-  tab.change({ lines: [...lines(), { text: "three", role: "text" }] } as BriefPatch);
+  tab.change({ lines: [...lines(), { text: "three", role: "text" }] });
   tab.flush(true);
-  tab.change({ lines: lines().map((l, i) => (i === 2 ? { ...l, text: "three more" } : l)) } as BriefPatch);
+  tab.change({ lines: lines().map((l, i) => (i === 2 ? { ...l, text: "three more" } : l)) });
   tab.flush();
-  tab.change({ lines: lines().map((l, i) => (i === 1 ? { ...l, text: "two more" } : l)) } as BriefPatch);
+  tab.change({ lines: lines().map((l, i) => (i === 1 ? { ...l, text: "two more" } : l)) });
   tab.flush();
-  tab.change({ lines: lines().slice(1) } as BriefPatch);
+  tab.change({ lines: lines().slice(1) });
   tab.flush(true);
   await tab.settled();
   expect(versions).toEqual(["one | two", "one | two | three", "one | two more | three more", "two more | three more"]);

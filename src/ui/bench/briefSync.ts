@@ -54,7 +54,7 @@ export class BriefSync {
       const { from, sent } = sidesOf(save);
       const shown = this.options.shown();
       const { merged, conflicts } = mergeBrief(from, sent, pick(shown, Object.keys(sent)));
-      this.options.show({ ...shown, ...joinConflicts(merged, conflicts) } as Brief);
+      this.options.show({ ...shown, ...joinConflicts(merged, conflicts) });
     }
   }
 
@@ -65,7 +65,7 @@ export class BriefSync {
     const fields = Object.keys(patch);
     const { merged, conflicts } = mergeBrief(pick(seen, fields), patch as BriefPart, pick(shown, fields));
     for (const field of fields) this.dirty.add(field);
-    this.options.show({ ...shown, ...joinConflicts(merged, conflicts) } as Brief);
+    this.options.show({ ...shown, ...joinConflicts(merged, conflicts) });
   }
 
   /** Makes a save of what was changed. @param isStep - one that is undone by itself. */
@@ -126,14 +126,14 @@ export class BriefSync {
       choice === "theirs" ? merged : choice === "mine" ? putMine(merged, conflicts) : putBoth(merged, conflicts);
     const shown = this.options.shown();
     const since = mergeBrief(sent, pick(shown, fields), agreed);
-    this.options.show({ ...shown, ...joinConflicts(since.merged, since.conflicts) } as Brief);
+    this.options.show({ ...shown, ...joinConflicts(since.merged, since.conflicts) });
     return { ...save, json: { ...agreed, base: pick(theirs, fields) } };
   }
 
   /** The server will never take it: what it had is shown again. */
   refused(save: Save) {
     const fields = Object.keys(sidesOf(save).sent).filter((f) => !this.dirty.has(f));
-    this.options.show({ ...this.options.shown(), ...pick(this.base, fields) } as Brief);
+    this.options.show({ ...this.options.shown(), ...pick(this.base, fields) });
   }
 
   /** Lays what is shown over the server's brief. @param from - what both come from. Where both changed the same, ours stays to be asked about. */
@@ -187,7 +187,7 @@ function putBoth(merged: BriefPart, conflicts: readonly Conflict[]): BriefPart {
     const lines = linesOf(out);
     const at = lines.findIndex((l) => l.id === c.id);
     if (c.field === "lines.text" && at >= 0 && lines.length < MAX_LINES) {
-      lines.splice(at, 0, named({ text: String(c.mine), role: lines[at]!.role } as Line));
+      lines.splice(at, 0, named({ text: String(c.mine), role: lines[at]!.role }));
       out.lines = lines;
     } else out = joinConflicts(out, [c]);
   }

@@ -75,7 +75,7 @@ export function QuestionsView() {
         </p>
         {described.error ? (
           <p role="alert" className="mt-4 text-madder">
-            {(described.error as Error).message}
+            {described.error.message}
           </p>
         ) : next ? (
           <Asked question={next} onAnswer={answer} />

@@ -54,7 +54,7 @@ export function useKeepIdentification(state: IdentifyState, briefId: string, onK
       });
       return kept.identificationId;
     } catch (error) {
-      sayFault(error as Error);
+      sayFault(error);
       return null;
     } finally {
       setBusy(false);

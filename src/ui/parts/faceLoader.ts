@@ -28,8 +28,8 @@ function hold(styleId: string): Held {
   held = { face, state: "loading", users: 0, lastUsed: Date.now(), listeners: new Set() };
   faces.set(styleId, held);
   const settled = (state: Held["state"]) => {
-    held!.state = state;
-    held!.listeners.forEach((tell) => tell());
+    held.state = state;
+    held.listeners.forEach((tell) => tell());
   };
   face.load().then(
     () => {

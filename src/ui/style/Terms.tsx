@@ -138,7 +138,7 @@ type Group = { uses: Use[] } & NonNullable<StyleDetail["rights"]["verdicts"]["we
 function groupUses(rights: StyleDetail["rights"]): Group[] {
   const groups: Group[] = [];
   for (const use of USES) {
-    const own = rights.verdicts[use]!;
+    const own = rights.verdicts[use];
     const same = groups.find(
       (g) => g.verdict === own.verdict && g.quotes.map((q) => q.text).join() === own.quotes.map((q) => q.text).join(),
     );
@@ -152,7 +152,7 @@ function groupUses(rights: StyleDetail["rights"]): Group[] {
 function Contradictions({ rights }: { rights: StyleDetail["rights"] }) {
   const groups = new Map<string, { uses: string[]; at: NonNullable<typeof rights.contradictions>[number] }>();
   for (const c of rights.contradictions!) {
-    const held = rights.verdicts[c.use]!.quotes.map((q) => q.text).join();
+    const held = rights.verdicts[c.use].quotes.map((q) => q.text).join();
     const key = `${held}|${c.others.map((o) => o.quotes[0]?.text).join()}`;
     const group = groups.get(key) ?? { uses: [], at: c };
     group.uses.push(USE_WORDS[c.use]);
@@ -164,7 +164,7 @@ function Contradictions({ rights }: { rights: StyleDetail["rights"] }) {
       {[...groups.values()].map(({ uses, at }, i) => (
         <div key={i} className="mt-2 grid grid-cols-2 gap-6">
           <div>
-            <Side title={`Holds, for ${uses.join(", ")}`} verdict={at.held} quotes={rights.verdicts[at.use]!.quotes} />
+            <Side title={`Holds, for ${uses.join(", ")}`} verdict={at.held} quotes={rights.verdicts[at.use].quotes} />
             {at.why && (
               <p className="text-basalt">
                 {at.decidedBy}: {at.why}
