@@ -66,7 +66,7 @@ const NAMES: Record<string, string> = {
   '"': "quotedbl",
   " ": "space",
 };
-export const glyphName = (char: string) =>
+const glyphName = (char: string) =>
   /^[A-Za-z]$/.test(char)
     ? char
     : (NAMES[char] ?? `uni${char.codePointAt(0)!.toString(16).toUpperCase().padStart(4, "0")}`);

@@ -21,7 +21,7 @@ export type Drawing = {
 export type Draw = (d: Design) => Drawing;
 
 /** A path of a skeleton under way: moves like a pen that knows quarter turns. */
-export class Path {
+class Path {
   pieces: Piece[] = [];
   private at: Point;
   constructor(

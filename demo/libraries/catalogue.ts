@@ -23,7 +23,7 @@ const PRICES = {
   logo: 6900,
   private: 1500,
 };
-export type SoldUse = keyof typeof PRICES;
+type SoldUse = keyof typeof PRICES;
 
 /** What makers and the collection say of their terms in the catalogue; null where they say nothing. */
 const STATED: Record<string, string | null> = {

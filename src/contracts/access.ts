@@ -28,6 +28,6 @@ export function pageAfterSignIn(search: string): string {
 }
 
 export const SESSION_COOKIE = "fond-quarry-session";
-export const Passcode = z.string().min(10).max(100);
+const Passcode = z.string().min(10).max(100);
 export const SignIn = z.object({ passcode: z.string().max(100) });
 export const AccessChange = z.object({ role: Role, passcode: Passcode });

@@ -37,9 +37,9 @@ export const BriefFields = z.object({
 export type BriefFields = z.infer<typeof BriefFields>;
 
 /** Where a face stands on its axes: axis tag → value. Empty: at its defaults. */
-export const Location = z.record(z.string().regex(/^[ -~]{4}$/), z.number());
+const Location = z.record(z.string().regex(/^[ -~]{4}$/), z.number());
 /** OpenType features that are switched: tag → value. */
-export const FeatureValues = z.record(z.string().regex(/^[ -~]{4}$/), z.number().int().min(0).max(200));
+const FeatureValues = z.record(z.string().regex(/^[ -~]{4}$/), z.number().int().min(0).max(200));
 
 export const Kept = z.object({
   keptId: KeptId,

@@ -5,7 +5,7 @@ import { FamilyId, StyleId } from "./ids";
 export const DOCUMENT_KINDS = ["pdf", "html", "css", "svg", "docx", "odt", "pptx", "epub", "zip"] as const;
 export type DocumentKind = (typeof DOCUMENT_KINDS)[number];
 
-export const AlikeFace = z.object({
+const AlikeFace = z.object({
   styleId: StyleId,
   familyId: FamilyId,
   family: z.string(),

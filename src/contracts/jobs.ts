@@ -3,7 +3,7 @@ import { z } from "zod";
 import { ImportId, JobId, StyleId } from "./ids";
 import { Verdict } from "./traits";
 
-export const JOB_STATES = ["waiting", "running", "done", "failed", "cancelled"] as const;
+const JOB_STATES = ["waiting", "running", "done", "failed", "cancelled"] as const;
 export const Job = z.object({
   jobId: JobId,
   kind: z.enum(["read-library", "reread", "part-copies", "import", "sync-library", "buy", "handover"]),

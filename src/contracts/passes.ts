@@ -8,7 +8,7 @@ export const PassId = z
   .brand<"PassId">();
 export type PassId = z.infer<typeof PassId>;
 
-export const MARKS = ["kept", "aside", "left"] as const;
+const MARKS = ["kept", "aside", "left"] as const;
 export const Mark = z.object({ place: z.number().int().min(0), styleId: StyleId, mark: z.enum(MARKS) });
 export type Mark = z.infer<typeof Mark>;
 

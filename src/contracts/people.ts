@@ -22,7 +22,7 @@ export const PeopleAnswer = z.object({
 });
 export type PeopleAnswer = z.infer<typeof PeopleAnswer>;
 
-export const QUESTION_STATES = ["not-sent", "waiting", "closed", "withdrawn"] as const;
+const QUESTION_STATES = ["not-sent", "waiting", "closed", "withdrawn"] as const;
 export const PeopleQuestion = z.object({
   questionId: QuestionId,
   identificationId: IdentificationId,

@@ -20,7 +20,7 @@ import {
 } from "./traits";
 
 /** Orders of the wall by name; any number trait orders too, "-" before it turns it round. */
-export const STYLE_SORTS = ["fit", "name", "newest", "popular", "styles", "near"] as const;
+const STYLE_SORTS = ["fit", "name", "newest", "popular", "styles", "near"] as const;
 const SORTS = new Set<string>([...STYLE_SORTS, ...SIEVE_TRAITS.flatMap((t) => [t, `-${t}`])]);
 /** One range of the sieve: "contrast:1.5~3", "xHeightEm:0.5~". */
 export const TraitRange = z.object({

@@ -135,7 +135,7 @@ export type MeasureNotes = z.infer<typeof MeasureNotes>;
 export const NO_NOTES: MeasureNotes = { confidence: {}, absent: {}, reach: {}, axes: [] };
 
 /** A guess with the confidence (0–1) and the words it rests on. */
-export const Guess = <T extends z.ZodType>(value: T) =>
+const Guess = <T extends z.ZodType>(value: T) =>
   z.object({ value, confidence: z.number().min(0).max(1), because: z.string() });
 export const KindGuess = Guess(Kind);
 export type KindGuess = z.infer<typeof KindGuess>;

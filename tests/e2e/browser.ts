@@ -131,7 +131,7 @@ export type ImportLine = {
   reason?: string;
   styleId?: string;
 };
-export type ImportReport = { state: string; done: number; total: number; items: ImportLine[] };
+type ImportReport = { state: string; done: number; total: number; items: ImportLine[] };
 
 /** Sends files to the import and waits for its report. */
 export async function bringIn(files: Record<string, Uint8Array>): Promise<ImportReport> {

@@ -3,7 +3,7 @@ import { zlibSync } from "fflate";
 import opentype from "opentype.js";
 import type { Face } from "../face";
 import type { Point } from "../pen";
-import { assemble, Bytes, checksum } from "./bytes";
+import { assemble, Bytes } from "./bytes";
 import { writeGpos, writeGsub } from "./layout";
 import { boundsOfGlyph, glyfDataOf, straightness, toQuadratic, writeGlyf, type Box, type GlyfData } from "./outlines";
 import {
@@ -239,5 +239,3 @@ export function writeCollection(fonts: Uint8Array[]): Uint8Array {
   });
   return out;
 }
-
-export { checksum };

@@ -5,14 +5,14 @@ import { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
 import { refuse, succeed, type FaultCode, type Outcome } from "@/contracts/errors";
 
-export const MAX_JSON_BYTES = 1024 * 1024;
+const MAX_JSON_BYTES = 1024 * 1024;
 /** What a form may hold beside its files: a kept identification carries its picture's line. */
 const MAX_FIELD_BYTES = 8 * 1024 * 1024;
 const MAX_FIELDS = 60;
 const MAX_FILES = 5000;
 
-export type SentFile = { name: string; type: string; bytes: Uint8Array };
-export type SentForm = { fields: ReadonlyMap<string, string>; file: SentFile };
+type SentFile = { name: string; type: string; bytes: Uint8Array };
+type SentForm = { fields: ReadonlyMap<string, string>; file: SentFile };
 
 /** @returns undefined for what is no JSON, so that its schema refuses it. */
 export async function readJson(request: Request, maxBytes = MAX_JSON_BYTES): Promise<Outcome<unknown>> {

@@ -20,7 +20,7 @@ export function findMissing(characters: readonly string[], coverage: CodePointRa
   return characters.filter((c) => !hasCodePoint(coverage, c.codePointAt(0)!));
 }
 
-export type StyleFacts = { coverage: CodePointRanges; rights: Rights; health: Health };
+type StyleFacts = { coverage: CodePointRanges; rights: Rights; health: Health };
 
 const IN_A_SENTENCE: Record<Verdict, string> = {
   cleared: "allowed",

@@ -11,7 +11,7 @@ export type Conflict = {
   mine: unknown;
   theirs: unknown;
 };
-export type Merged<T> = { merged: T; conflicts: Conflict[] };
+type Merged<T> = { merged: T; conflicts: Conflict[] };
 
 const IDS: Record<string, string> = { lines: "id", kept: "keptId" };
 const SETS = new Set(["uses", "setAside"]);

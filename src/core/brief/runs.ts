@@ -2,7 +2,7 @@
 import type { CodePointRanges } from "@/contracts/traits";
 import { hasCodePoint } from "../open/unicodeBlocks";
 
-export type Run = { text: string; missing: boolean };
+type Run = { text: string; missing: boolean };
 
 /** White space, controls and joiners are not needed of a font. */
 export const needsGlyph = (character: string): boolean => !/\s|\p{Cc}|\p{Cf}/u.test(character);

@@ -8,7 +8,7 @@ export type DescribedStyle = Described & {
   isHere?: boolean;
 };
 export type GivenAnswer = { questionId: string; answerId: string };
-export type Description = {
+type Description = {
   /** Null when nothing that is left to ask would tell more. */
   next: Question | null;
   /** Families that are still likely: two to the power of their entropy. */

@@ -10,7 +10,7 @@ import { isSubsetName, partName } from "./fontNames";
 /** Pages whose letters are looked at; names are taken from all. */
 const PAGES_LOOKED_AT = 120;
 /** Written where a font has no name, as drawn fonts (Type 3) may. */
-export const NO_NAME = "[none]";
+const NO_NAME = "[none]";
 
 type Named = { name: string; fileName: string | null; embedded: boolean };
 type Shown = {

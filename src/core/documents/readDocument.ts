@@ -7,13 +7,13 @@ import { readSlides, readText, readWriting } from "./office";
 import { readPdf } from "./pdf";
 import { readStyleSheet } from "./styleSheets";
 
-export type DocumentSource = { name: string; bytes: Uint8Array; parts: Parts | null };
+type DocumentSource = { name: string; bytes: Uint8Array; parts: Parts | null };
 
 const decodeText = (bytes: Uint8Array) =>
   new TextDecoder(bytes[0] === 0xff && bytes[1] === 0xfe ? "utf-16le" : "utf-8").decode(bytes);
 
 /** What the first bytes and, of an archive, its parts say; null: none that is read. */
-export function tellKind({ name, bytes, parts }: DocumentSource): DocumentKind | null {
+function tellKind({ name, bytes, parts }: DocumentSource): DocumentKind | null {
   if (parts) {
     const has = (path: string) => parts.paths.includes(path);
     if (has("word/document.xml")) return "docx";

@@ -156,7 +156,7 @@ function readBrought(declarations: CssNode[]): Brought | null {
 }
 
 /** The bytes of a data address; null when it is another kind of address. */
-export function readDataUrl(url: string): Uint8Array | null {
+function readDataUrl(url: string): Uint8Array | null {
   const match = /^data:[^,]*?(;base64)?,([\s\S]*)$/i.exec(url);
   if (!match) return null;
   try {

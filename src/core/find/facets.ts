@@ -6,7 +6,7 @@ import type { Asked } from "./passes";
 import type { Candidates } from "./sift";
 
 /** Prices that the sieve counts up to. */
-export const PRICE_STEPS_CENTS = [0, 2000, 4000, 6000, 10000];
+const PRICE_STEPS_CENTS = [0, 2000, 4000, 6000, 10000];
 
 /** Four counters a value, in turn: two equal values in a row would wait for each other at one. Scratch that grows. */
 let lanes = new Uint32Array(4 * 2048);

@@ -40,7 +40,7 @@ export type FindRow = {
 export const FAMILY_STEPS = [1, 2, 4, 8, 16];
 export const HISTOGRAM_BINS = 24;
 /** A confidence from which a kind counts. */
-export const SURE_ENOUGH = 0.5;
+const SURE_ENOUGH = 0.5;
 
 /** How letters are built, apart from their measures. */
 export type LetterBuild = Pick<Traits, "storeysA" | "storeysG" | "cases" | "monospaced">;

@@ -38,7 +38,7 @@ const KEY_STEPS = 65_535;
 const FIRST_ROWS = 240;
 
 /** Rows in an order that is only worked out as far as it is asked for. */
-export type Ordered = {
+type Ordered = {
   length: number;
   /** The first rows, at most FIRST_ROWS of them, without sorting the rest. */
   first: () => Uint32Array;

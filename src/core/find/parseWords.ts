@@ -11,7 +11,7 @@ import {
 } from "./nameIndex";
 import { CHARACTER_WORDS, COMPARATIVES, FILLERS, NUMBER_WORDS, VOCABULARY, type Wish } from "./vocabulary";
 
-export type Parsed = { wishes: { wish: Wish; from: string }[]; ignored: string[] };
+type Parsed = { wishes: { wish: Wish; from: string }[]; ignored: string[] };
 
 /** Asked by what people type: a map has no words of its own ("constructor"). */
 const CHARACTERS = new Map(Object.entries(CHARACTER_WORDS));

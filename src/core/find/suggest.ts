@@ -3,7 +3,7 @@ import type { FindIndex } from "./findIndex";
 import { nearNames, slipsAllowed, squash } from "./nameIndex";
 import { COMPARATIVES, VOCABULARY } from "./vocabulary";
 
-export type Suggestion = {
+type Suggestion = {
   kind: "family" | "foundry" | "word";
   /** What is shown. */
   label: string;

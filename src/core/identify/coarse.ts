@@ -25,7 +25,7 @@ export type Share = { at: number; of: number };
 const ALL: Share = { at: 0, of: 1 };
 
 /** A text as every style would set it: looked up once, whatever number of lines it is laid over. */
-export type SetWord = {
+type SetWord = {
   /** Position of each character in the signatures; −1 where it is not signed. */
   signs: number[];
   wordStarts: number[];
@@ -242,7 +242,7 @@ function costByCuts(
  * `scalePx` pixels an em upward, `aspect` times that sideways; the baseline is y = baselinePx + slope · x.
  * Errors are root mean squares in em.
  */
-export type LineFit = {
+type LineFit = {
   baselinePx: number;
   slope: number;
   scalePx: number;

@@ -71,7 +71,7 @@ export type IdentifyResult = {
 };
 
 /** Entries that are looked at, from all that the coarse stage left to the few that are looked at closely; rounds of fitting each. */
-export const EFFORT = { coarse: 60, perReading: 3, glances: 40, looks: 12, lookRounds: 2, closest: 5 };
+const EFFORT = { coarse: 60, perReading: 3, glances: 40, looks: 12, lookRounds: 2, closest: 5 };
 
 /** An entry of the index to be looked at closely, under the view in which it came nearest. */
 type Candidate = { entry: number; view: View; cost: number };

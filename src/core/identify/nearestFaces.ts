@@ -2,7 +2,7 @@
 import { FORM_LENGTH } from "../measure/cellForm";
 import { SIGNED, SignatureIndex } from "./signature";
 
-export type NearFace = {
+type NearFace = {
   /** Entry of the index. */
   entry: number;
   /** Mean over the letters that both have, in steps as between two neighbouring weights of a family. */

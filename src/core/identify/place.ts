@@ -15,9 +15,9 @@ import { writeSmall, type Wording } from "./wording";
 const { abs, ceil, floor, max, min } = Math;
 
 /** A glyph as a program may have drawn it: at `scale` times the size of the text. */
-export type SetGlyph = PlacedGlyph & { scale: number };
+type SetGlyph = PlacedGlyph & { scale: number };
 /** A text as a program may have set it in a face, and the features that were switched on for it. */
-export type Setting = { glyphs: SetGlyph[]; features: string[] };
+type Setting = { glyphs: SetGlyph[]; features: string[] };
 
 /** What programs that know nothing of a font's own rules leave away. */
 const WITHOUT_RULES = { calt: 0, liga: 0, clig: 0, rlig: 0 };
@@ -153,7 +153,7 @@ function indexUnits(text: string): number[] {
   return units;
 }
 
-export type EmBox = { left: number; right: number; top: number; bottom: number; advance: number };
+type EmBox = { left: number; right: number; top: number; bottom: number; advance: number };
 
 const FLAT = { slant: 0, taper: 0, turn: 0 };
 

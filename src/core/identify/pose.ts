@@ -39,7 +39,7 @@ export type Pose = {
 };
 
 /** Scale and slant at a place along the line. */
-export function poseAt(pose: Pose, xPx: number): { scale: number; slant: number } {
+function poseAt(pose: Pose, xPx: number): { scale: number; slant: number } {
   const u = (xPx - pose.middlePx) / pose.halfPx;
   return { scale: pose.scalePx * (1 + pose.taper * u), slant: pose.slant + pose.turn * u };
 }
@@ -57,7 +57,7 @@ export function scalePose(pose: Pose, by: number): Pose {
 }
 
 /** A word drawn: the whole (unblurred, cut at 1), and the box of each part in pixels, null where it draws nothing. */
-export type Drawing = InkPicture & { boxes: (Bounds | null)[] };
+type Drawing = InkPicture & { boxes: (Bounds | null)[] };
 
 /** Draws the word in a pose. @param into - array of as many pixels to draw on; a new one otherwise. */
 export function drawPose(
@@ -93,12 +93,9 @@ export function posePolygons(pose: Pose, part: Part): Polygons {
   });
 }
 
-/** Gains beyond this would leave 0–1. */
-export const MOST_GAIN = 0.25;
-
 /**
  * Blurs a drawing and spreads (or thins) its ink as the picture's maker did.
- * @param imaging - gain at most MOST_GAIN either way. @param out - array of as many pixels to write to; a new one otherwise.
+ * @param imaging - gain at most 0.25 either way: more would leave 0–1. @param out - array of as many pixels to write to; a new one otherwise.
  */
 export function imageInk(
   drawn: InkPicture,

@@ -25,7 +25,7 @@ const ASPECT_WEIGHT = 0.35;
 const WORD_GAP_EM = 0.14;
 const WORD_GAP_TIMES = 1.9;
 
-export type ShapeReading = { text: string; cost: number };
+type ShapeReading = { text: string; cost: number };
 
 /**
  * Spells the cut letters of a line.
@@ -165,13 +165,13 @@ function withSpaces(cuts: CutBox[], letters: number[], scalePx: number, guess: s
 /** How a line is shown to a letter reader. What it cannot make out one way it often can another: scripts above all. */
 export type Shown = "as it is" | "softer" | "smaller" | "leaning less";
 /** A letter reader: a line of ink → its text, empty where it reads nothing. */
-export type LetterReader = (line: InkLine, shown: Shown) => Promise<{ text: string; confidence: number }>;
+type LetterReader = (line: InkLine, shown: Shown) => Promise<{ text: string; confidence: number }>;
 /**
  * How far a line is from the nearest face set in a text: 0 = the same, 1 = nothing alike.
  * `by`: its cut letters alone, where there are as many as characters, or the line in any way, which takes many times as long.
  */
 export type TextFit = (line: InkLine, text: string, by: "cuts" | "any way") => Promise<number>;
-export type Reading = { text: string; confidence: number; byReader: string };
+type Reading = { text: string; confidence: number; byReader: string };
 
 /** How much better another reading must fit than the letter reader's own. */
 const READER_TRUST = 0.9;

@@ -64,7 +64,7 @@ function signForm(face: OpenFace, glyphId: number, b: { xMin: number; xMax: numb
 /** A box in em, y up from the baseline, and the advance. */
 export type SignBox = { left: number; top: number; right: number; bottom: number; advance: number };
 
-export type SignedEntry = {
+type SignedEntry = {
   id: string;
   family: string;
   signature: Uint8Array;

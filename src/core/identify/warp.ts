@@ -55,7 +55,7 @@ function inkIn({ widthPx, heightPx, sums }: SumTable, x0: number, y0: number, x1
   return at(x1, y1) - at(x0, y1) - at(x1, y0) + at(x0, y0);
 }
 
-export type Warp = {
+type Warp = {
   /** What differs after warping, as a share of the ink of both: 0 = the same. */
   cost: number;
   /** For each column of the first word, the column of the second that it lies over. */

@@ -4,7 +4,7 @@ import type { Measured } from "../measure/measureFont";
 import { nameMoods } from "./moods";
 import { nameVox } from "./vox";
 
-export type KindInput = { measured: Measured; family: string; style: string; features: readonly string[] };
+type KindInput = { measured: Measured; family: string; style: string; features: readonly string[] };
 export type Kinded = { kinds: KindGuess[]; treatments: TreatmentGuess[]; vox: VoxGuess | null; moods: MoodGuess[] };
 
 /**

@@ -2,8 +2,8 @@
 // from anywhere: the words are what people in the trade say of shapes, the rules are what those shapes measure.
 import type { KindGuess, MoodGuess, Traits, TreatmentGuess } from "@/contracts/traits";
 
-export type MoodInput = { traits: Traits; kinds: readonly KindGuess[]; treatments: readonly TreatmentGuess[] };
-export type MoodGroup = "mood" | "period" | "occasion";
+type MoodInput = { traits: Traits; kinds: readonly KindGuess[]; treatments: readonly TreatmentGuess[] };
+type MoodGroup = "mood" | "period" | "occasion";
 type Shape = {
   t: Traits;
   is: (...kinds: KindGuess["value"][]) => boolean;
@@ -53,7 +53,7 @@ export const MOODS: readonly Rule[] = [
 ];
 
 /** From this score a word is said of a style. */
-export const SAID_FROM = 0.5;
+const SAID_FROM = 0.5;
 
 /** @returns the words that fit, surest first, each with confidence and reason. Picture faces get none. */
 export function nameMoods({ traits, kinds, treatments }: MoodInput): MoodGuess[] {

@@ -61,7 +61,7 @@ const WIDTH_SCALE = [
 ] as const;
 
 /** Stems, heights, widths and the like: what changes along the axes of a variable font. */
-export type FrameTraits = Pick<
+type FrameTraits = Pick<
   Traits,
   | "stemEm"
   | "weight"

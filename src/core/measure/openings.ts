@@ -6,7 +6,7 @@ import { pick, type Letter, type Letters } from "./letters";
 
 const { max, min, round, tan } = Math;
 
-export type Openings = {
+type Openings = {
   /** Opening of c, e and C between their ends / height of the letter: closed forms near 0.1, open ones above 0.35. */
   aperture: number | null;
   /** Storeys of a and g: 1 as written by hand, 2 as in books. */

@@ -23,7 +23,7 @@ export function sniffFormat(bytes: Uint8Array): FontFormat | null {
   return null;
 }
 
-export type Container = {
+type Container = {
   format: FontFormat;
   /** The bare font: table directory and tables, as the shaper reads it. */
   sfnt: Uint8Array;

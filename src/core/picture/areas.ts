@@ -6,7 +6,7 @@ import { shrinkPicture, widen } from "./straighten";
 // Taken out of the global object once: the loops below call them many times.
 const { max, min, round } = Math;
 
-export type TextArea = { x: number; y: number; width: number; height: number };
+type TextArea = { x: number; y: number; width: number; height: number };
 
 /** Longest side of the copy that is looked at. */
 const LOOK_PX = 900;

@@ -7,7 +7,7 @@ import { mapRectangle, readInk, type Point } from "./straighten";
 const { abs, max, min, round } = Math;
 
 /** How letters grow from the middle of the line to its right end, as a share; and how its middle row rises there, in heights. */
-export type Taper = { growth: number; rise: number };
+type Taper = { growth: number; rise: number };
 
 /** Points of ink that are looked at. */
 const POINTS = 4500;

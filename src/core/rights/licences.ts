@@ -2,7 +2,7 @@
 // Sources: the licence texts as listed by SPDX.
 import type { Use, Verdict } from "@/contracts/traits";
 
-export type LicenceRule = { uses: readonly Use[]; verdict: Verdict; sentence: RegExp };
+type LicenceRule = { uses: readonly Use[]; verdict: Verdict; sentence: RegExp };
 
 const SET_IN_TYPE: Use[] = ["private", "client-print", "goods-for-sale", "video", "cutting", "logo"];
 const FILES_PASSED_ON: Use[] = ["web", "app"];

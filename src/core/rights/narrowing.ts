@@ -165,7 +165,7 @@ const PREPOSITION =
   /^(?:in|im|am|an|zum|zur|zu|bei|auf|um|ab|on|at|for|from|by|within|with|during|dans|en|pendant|durant|sur|à|au|aux|por|para|hasta|desde|con|a)$/i;
 
 /** Words of a clause that are neither terms nor harmless. A name at the start, before "is free", is the font's. */
-export function unknownWords(clause: string): string[] {
+function unknownWords(clause: string): string[] {
   let text = ` ${clause} `
     .replace(NAME_BEFORE_VERB, (whole, first: string) => (PREPOSITION.test(first) ? whole : " "))
     .replace(/\b(us(?:e|ing)|downloading|install(?:ing)?)\s+(?:\p{Lu}[\p{L}’'-]*\s+){1,3}/gu, "$1 ")

@@ -71,7 +71,7 @@ const TEXTS: Record<string, { licenseText: string }> = {
   "Arphic-1999": arphic,
 };
 
-export type Recognised = {
+type Recognised = {
   spdx: string;
   /** Share of the standard text that stands in the given one, 0–1. */
   share: number;

@@ -5,7 +5,7 @@ import type { OpenFace } from "../outlines/openFace";
 
 /** One glyph of a run. `cluster` is the index of its first UTF-16 unit in the text; lengths in font units, y up. */
 export type PlacedGlyph = { glyphId: number; cluster: number; xFu: number; yFu: number; advanceFu: number };
-export type ShapedRun = { glyphs: PlacedGlyph[]; widthFu: number };
+type ShapedRun = { glyphs: PlacedGlyph[]; widthFu: number };
 
 /**
  * Shapes one line of text.

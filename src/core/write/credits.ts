@@ -1,6 +1,6 @@
 // credits.txt: who made each face and under which terms, ready to be pasted.
 
-export type Credit = {
+type Credit = {
   name: string;
   designer: string | null;
   foundry: string | null;

@@ -5,7 +5,7 @@ const DEVICES = /^(?:con|prn|aux|nul|com\d|lpt\d)$/i;
 const MAX_NAME = 72;
 
 /** A name of words as part of a path: no separators, no dots or spaces at its ends, no device. Never empty. */
-export function safeName(name: string): string {
+function safeName(name: string): string {
   const plain = name
     .toWellFormed()
     .normalize("NFC")

@@ -12,7 +12,7 @@ export type SampleFont = {
   draw(page: PDFPage, text: string, xPt: number, yPt: number, sizePt: number, ink: RGB): void;
 };
 /** A face at a place on its axes, with features switched; as it comes without either. */
-export type SampleFace = { sfnt: Uint8Array; location?: Record<string, number>; features?: Record<string, number> };
+type SampleFace = { sfnt: Uint8Array; location?: Record<string, number>; features?: Record<string, number> };
 
 /** Tables with which the subset is drawn by a fallback in some readers, or cannot be made. */
 const NOT_EMBEDDED = ["CFF ", "CFF2", "COLR", "SVG ", "CBDT", "sbix", "fvar"];

@@ -1,6 +1,6 @@
 // The licences of a set of fonts as an SPDX 2.3 document in JSON. Source: SPDX Specification 2.3, clauses 6 to 11.
 
-export type SpdxFont = {
+type SpdxFont = {
   id: string;
   name: string;
   version: string | null;

@@ -5,7 +5,7 @@ import { hostname, networkInterfaces } from "node:os";
 const LOOPBACK = /^(?:localhost|127(?:\.\d{1,3}){3}|::1)$/i;
 
 /** A host without port and brackets, in lower case; null for what is no host. */
-export function bareHost(host: string | null | undefined): string | null {
+function bareHost(host: string | null | undefined): string | null {
   const m = /^(?:\[([0-9a-f:.]+)\]|([^\s:/?#@[\]]+))(?::\d{1,5})?$/i.exec(host ?? "");
   return m ? (m[1] ?? m[2]!).toLowerCase() : null;
 }

@@ -11,7 +11,7 @@ export { dataFolder };
 
 export type Db = Database.Database;
 
-export const migrationsFolder = () => join(process.cwd(), "src", "server", "db", "migrations");
+const migrationsFolder = () => join(process.cwd(), "src", "server", "db", "migrations");
 
 /** @param file - path, or ":memory:" in tests. */
 export function openDatabase(file: string): Db {

@@ -1,7 +1,7 @@
 // What a file is, by its bytes and name: font, archive, evidence of terms, or junk.
 import { sniffFormat } from "@/core/open/container";
 
-export type FileSort = "font" | "archive" | "evidence" | "junk";
+type FileSort = "font" | "archive" | "evidence" | "junk";
 
 const FONT_NAME = /\.(ttf|otf|woff2?|ttc|otc)$/i;
 const ARCHIVE_NAME = /\.zip$/i;

@@ -20,7 +20,7 @@ import { prepareStyle, writeStyle } from "../usecases/storeReading";
 import { readFontInWorker, readTermsInWorker } from "./pool";
 import type { JobContext } from "./queue";
 
-export type BuyPayload = { orderId: string };
+type BuyPayload = { orderId: string };
 type Line = OrderRow["lines"][number];
 type Delivery = OrderReply["deliveries"][number];
 

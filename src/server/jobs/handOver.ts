@@ -22,7 +22,7 @@ import {
 } from "../usecases/shortlist";
 import type { JobContext } from "./queue";
 
-export type HandoverPayload = { briefId: string; options: HandoverOptions };
+type HandoverPayload = { briefId: string; options: HandoverOptions };
 type Add = (path: string, content: Uint8Array | string) => void;
 
 export async function handOver({ job, signal, progress }: JobContext): Promise<void> {

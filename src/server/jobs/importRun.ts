@@ -31,17 +31,17 @@ const orderOf = (path: string) => {
 const AT_ONCE = 3;
 
 /** What one upload or one publication may hold, over all archives in archives. */
-export const IMPORT_BUDGET = { entries: 5_000, bytes: 1024 * 1024 * 1024 };
+const IMPORT_BUDGET = { entries: 5_000, bytes: 1024 * 1024 * 1024 };
 
 /** One file that was seen: where, and how to get its bytes when its turn comes. */
-export type Seen = {
+type Seen = {
   path: string;
   read: () => Promise<{ ok: true; value: Uint8Array } | { ok: false; code: FaultCode }>;
 };
 
 /** Writes what was read, when its turn comes. */
 type Commit = () => void | Promise<void>;
-export type Progress = JobContext["progress"];
+type Progress = JobContext["progress"];
 
 export class ImportRun {
   private readonly db = getDb();

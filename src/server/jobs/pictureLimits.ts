@@ -2,7 +2,7 @@
 import sharp, { type Metadata, type Sharp } from "sharp";
 
 /** Pictures beyond this are refused before a pixel is decoded. */
-export const MOST_PIXELS = 50_000_000;
+const MOST_PIXELS = 50_000_000;
 /** Vector pictures may name files, fetch, and filter for minutes: only pictures of pixels are taken. SVG has its place among documents. */
 const FORMATS = ["jpeg", "png", "webp", "gif", "tiff", "avif", "heif"];
 const DECODE_SECONDS = 12;

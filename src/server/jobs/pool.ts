@@ -33,7 +33,7 @@ const POOLS = {
 type PoolName = keyof typeof POOLS;
 
 /** Time a single font may take before its process is ended. */
-export const FONT_TIMEOUT_MS = 9_000;
+const FONT_TIMEOUT_MS = 9_000;
 const TERMS_TIMEOUT_MS = 5_000;
 const FACE_TIMEOUT_MS = 9_000;
 const IDENTIFY_TIMEOUT_MS = 60_000;

@@ -16,7 +16,7 @@ export type JobContext = {
   signal: AbortSignal;
   progress: (change: { done?: number; total?: number; failed?: number; filePath?: string; message?: string }) => void;
 };
-export type Handler = (context: JobContext) => Promise<void>;
+type Handler = (context: JobContext) => Promise<void>;
 
 /** A library that is down must not hold up the others: each has a lane of its own. */
 const laneOf = (job: Pick<JobRow, "kind" | "payload">): string =>

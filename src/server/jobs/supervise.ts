@@ -7,7 +7,7 @@ import { forkNode } from "../workers/forkNode";
 import { countCrash } from "../queries/jobs";
 import { tellQueue, type JobsMessage } from "./queue";
 
-export type Supervision = {
+type Supervision = {
   /** No beat for so long: it hangs. Longer than any step that is meant to block. */
   hangsAfterMs?: number;
   program?: string;
@@ -65,9 +65,3 @@ export function superviseJobs({ hangsAfterMs = HANGS_AFTER_MS, program }: Superv
   };
   start();
 }
-
-/** Ends the jobs' process and leaves it ended: for tests. */
-export const endJobs = () => {
-  shared.fondQuarryJobs?.close();
-  delete shared.fondQuarryJobs;
-};

@@ -119,7 +119,7 @@ for (const [net, bits] of [
 ] as const)
   INNER.addSubnet(net, bits, "ipv6");
 
-export function isInner(address: string): boolean {
+function isInner(address: string): boolean {
   const mapped = /^::ffff:(\d+\.\d+\.\d+\.\d+)$/i.exec(address)?.[1] ?? address;
   return isIP(mapped) === 6 ? INNER.check(mapped, "ipv6") : INNER.check(mapped, "ipv4");
 }

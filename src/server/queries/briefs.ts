@@ -145,7 +145,7 @@ export const putAside = (db: Db, briefId: string, styleId: string, at: string) =
 export const bringBack = (db: Db, briefId: string, styleId: string) =>
   db.prepare("DELETE FROM set_aside WHERE brief_id = ? AND style_id = ?").run(briefId, styleId);
 
-export type BriefPicture = { sha256: string; widthPx: number; heightPx: number; name: string };
+type BriefPicture = { sha256: string; widthPx: number; heightPx: number; name: string };
 export const findBriefPicture = (db: Db, briefId: string): BriefPicture | null =>
   db
     .prepare<[string], BriefPicture>(

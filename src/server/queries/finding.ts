@@ -1,7 +1,7 @@
 // In SQL: tags of families, saved searches, how often faces are kept, passes and their marks.
 import type { Db } from "../db/open";
 
-export type TagRow = { familyId: string; tag: string; holds: boolean };
+type TagRow = { familyId: string; tag: string; holds: boolean };
 export const listTags = (db: Db, familyId?: string): TagRow[] =>
   db
     .prepare<[string | null, string | null], { familyId: string; tag: string; holds: number }>(
@@ -32,7 +32,7 @@ export const countKept = (db: Db): Map<string, number> =>
       .map((r) => [r.styleId, r.n]),
   );
 
-export type SavedSearchRow = { searchId: string; name: string; address: string; savedAt: string };
+type SavedSearchRow = { searchId: string; name: string; address: string; savedAt: string };
 export const listSavedSearches = (db: Db): SavedSearchRow[] =>
   db
     .prepare<[], SavedSearchRow>(

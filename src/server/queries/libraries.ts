@@ -89,7 +89,7 @@ export function updateLibrary(
   db.prepare(`UPDATE libraries SET ${sets} WHERE library_id = @libraryId`).run({ ...values, libraryId });
 }
 
-export type Publication = {
+type Publication = {
   publicationId: string;
   digest: string;
   title: string;
@@ -113,7 +113,7 @@ export const putPublication = (db: Db, libraryId: string, p: Publication, at: st
 export const forgetPublications = (db: Db, libraryId: string) =>
   db.prepare("DELETE FROM publications WHERE library_id = ?").run(libraryId);
 
-export type BasketRow = { styleId: string; libraryId: string; uses: string[]; addedAt: string };
+type BasketRow = { styleId: string; libraryId: string; uses: string[]; addedAt: string };
 export const listBasket = (db: Db): BasketRow[] =>
   db
     .prepare<[], Omit<BasketRow, "uses"> & { uses: string }>(

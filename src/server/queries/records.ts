@@ -27,7 +27,7 @@ export const findMeta = (db: Db, key: string): string | null =>
 export const setMeta = (db: Db, key: string, value: string) =>
   db.prepare("INSERT INTO meta VALUES (?, ?) ON CONFLICT(key) DO UPDATE SET value = excluded.value").run(key, value);
 
-export type PrintRow = { styleId: string; print: Int16Array };
+type PrintRow = { styleId: string; print: Int16Array };
 export const putPrint = (db: Db, styleId: string, key: string, print: Int16Array) =>
   db
     .prepare(
@@ -89,7 +89,7 @@ export const setEvidenceRemoved = (db: Db, styleId: string, evidenceId: string, 
     .prepare("UPDATE evidence SET removed_at = ? WHERE evidence_id = ? AND style_id = ? AND (removed_at IS NULL) <> ?")
     .run(at, evidenceId, styleId, at === null ? 1 : 0).changes > 0;
 
-export type Change = { at: string; what: string; styleId: string | null; libraryId: string | null; says: string };
+type Change = { at: string; what: string; styleId: string | null; libraryId: string | null; says: string };
 export const addChange = (db: Db, c: Change) =>
   db
     .prepare(

@@ -1,7 +1,7 @@
 // SQL on signatures: of styles at their defaults, and of variable fonts at other settings.
 import type { Db } from "../db/open";
 
-export type SignedInstance = { coordinates: Record<string, number>; signature: Uint8Array };
+type SignedInstance = { coordinates: Record<string, number>; signature: Uint8Array };
 /** One entry of the index that pictures are compared with. */
 export type SignatureRow = {
   id: string;

@@ -2,7 +2,7 @@
 import type { BriefPart } from "@/core/brief/mergeBrief";
 import type { Db } from "../db/open";
 
-export type Step = {
+type Step = {
   stepId: number;
   at: string;
   byWhom: string;

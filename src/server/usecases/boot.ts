@@ -116,7 +116,7 @@ function startOnce(db: Db) {
 }
 
 /** Starts the reading job unless all is read or one is under way. A cancelled one is started again at the next start. */
-export function startDemoReading() {
+function startDemoReading() {
   const db = getDb();
   if (listJobsIn(db, "waiting", "running").some((j) => j.kind === "read-library")) return;
   const all = listDemoFonts(process.cwd());

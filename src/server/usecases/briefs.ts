@@ -41,7 +41,7 @@ import { findStyle } from "../queries/styles";
 import { findStep, putStep, setUndone } from "../queries/steps";
 
 /** Who changes: a tab's or person's id, as it says itself. */
-export type By = string;
+type By = string;
 const NOBODY = "script";
 
 const slugOf = (name: string) =>

@@ -13,7 +13,7 @@ import { putLibrary } from "../queries/libraries";
 export const OWN_LIBRARY = { libraryId: "own-fonts", name: "Own fonts" } as const;
 export const MAX_UPLOAD_BYTES = 512 * 1024 * 1024;
 
-export type Upload = { id: string; folder: string; placeOf: (n: number) => string; drop: () => void };
+type Upload = { id: string; folder: string; placeOf: (n: number) => string; drop: () => void };
 
 /** A folder for files that are on their way in. */
 export function openUpload(): Upload {

@@ -6,7 +6,7 @@ import { hasCodePoint } from "@/core/open/unicodeBlocks";
 import type { CodePointRanges } from "@/contracts/traits";
 import type { FindIndex } from "@/core/find/findIndex";
 
-export type Language = { code: string; name: string; characters: number[] };
+type Language = { code: string; name: string; characters: number[] };
 
 /** Languages that the sieve counts: the official ones of Europe, and the most written ones elsewhere whose script fonts here have. */
 export const COUNTED =

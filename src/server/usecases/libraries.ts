@@ -81,7 +81,7 @@ async function mayConnectFolder(folder: string): Promise<boolean> {
 }
 
 /** Puts a library in, or brings it back, and starts its sync. */
-export function connect(db: Db, kind: string, url: string, name: string, wantedId?: string): LibraryId {
+function connect(db: Db, kind: string, url: string, name: string, wantedId?: string): LibraryId {
   const known = listRows(db, true).find((l) => l.url === url || l.libraryId === wantedId);
   let id = wantedId ?? known?.libraryId ?? libraryIdOf(name);
   if (!known && !wantedId) for (let n = 2; findLibrary(db, id); n++) id = `${libraryIdOf(name)}-${n}`;

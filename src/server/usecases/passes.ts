@@ -23,7 +23,7 @@ import { keepAt, keepStyle, letGo, setAside } from "./briefs";
 import { listFoundIds, listItems } from "./findings";
 
 /** A pass holds no more: a day's work many times over. */
-export const MOST_FACES = 5000;
+const MOST_FACES = 5000;
 
 /** What was before a mark. */
 type Was = { kept: boolean; aside: boolean; entries?: Kept[] };

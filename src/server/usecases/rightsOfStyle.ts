@@ -15,8 +15,8 @@ export function makerOf(names: Readonly<Record<string, string>>, vendor: string 
 }
 
 /** Texts read for one font, and how much of each: more is kept by nobody and understood by nobody. */
-export const MAX_TEXTS = 8;
-export const MAX_TEXT_LENGTH = 60_000;
+const MAX_TEXTS = 8;
+const MAX_TEXT_LENGTH = 60_000;
 
 /** Reads evidence, in another process and in bounded time. What could not be read is kept and clears nothing. */
 export async function readRightsOf(evidence: Evidence[], sameLetters: SameLetters[] = []): Promise<Rights> {

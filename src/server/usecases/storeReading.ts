@@ -42,7 +42,7 @@ export function familyIdOf(family: string): FamilyId {
 }
 
 /** What stands ready to be written: files are in the store, terms are read. */
-export type PreparedStyle = {
+type PreparedStyle = {
   styleId: StyleId;
   files: { sha256: string; sfntSha256: string };
   reading: FontReading;
@@ -154,7 +154,7 @@ const EMBEDDING: Record<number, string> = {
 };
 
 /** The terms that a font itself states: name strings 13, 14, 0 and 7, and OS/2 fsType. A copyright line alone is no permission. */
-export function statedInFont({ opened }: Pick<FontReading, "opened">, date: string): Evidence[] {
+function statedInFont({ opened }: Pick<FontReading, "opened">, date: string): Evidence[] {
   const names = TERM_NAMES.flatMap((id) => {
     const text = opened.names[id];
     return text ? [{ kind: "name-table" as const, source: `name ${id} of the font`, date, text }] : [];

@@ -104,7 +104,7 @@ async function putBeside(db: Db, { bytes, reading, source, within }: Incoming, s
 }
 
 /** Styles whose letters have the same widths and boxes, with the same axes. None for a font of too few letters. */
-export function findAlike(db: Db, reading: FontReading, except?: string): StyleRecord[] {
+function findAlike(db: Db, reading: FontReading, except?: string): StyleRecord[] {
   const { print } = reading;
   if (!print) return [];
   const axes = reading.opened.axes.map((a) => a.tag).join();

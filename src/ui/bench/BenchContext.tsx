@@ -20,7 +20,7 @@ import { useBriefSaves } from "./useBriefSaves";
 import { benchReducer, openBench, type BenchAction, type BenchState } from "./state";
 
 /** Where a face stands on its axes, and its features: as it was seen. */
-export type SeenAt = { location?: Record<string, number>; features?: Record<string, number> };
+type SeenAt = { location?: Record<string, number>; features?: Record<string, number> };
 
 type Bench = BenchState & {
   dispatch: Dispatch<BenchAction>;

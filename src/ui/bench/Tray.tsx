@@ -13,7 +13,7 @@ import { addressOfKept, sampleAt, writeSetting } from "../parts/sampleOf";
 import { useBench } from "./BenchContext";
 import { useActiveLine } from "./BriefStrip";
 
-export type KeptReply = { kept: Kept[]; items: ShownItem[]; ranges: Ranges };
+type KeptReply = { kept: Kept[]; items: ShownItem[]; ranges: Ranges };
 
 export function useKept() {
   const { brief } = useBench();

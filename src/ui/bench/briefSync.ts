@@ -14,12 +14,12 @@ const SAVE = "brief";
 const MAX_LINES = 12;
 
 /** What is on its way: the first may be under way, the others wait. */
-export type Waiting = {
+type Waiting = {
   readonly list: readonly Save[];
   add(save: Save): void;
   replace(save: Save, by: Save): void;
 };
-export type BriefSyncOptions = {
+type BriefSyncOptions = {
   /** The brief as it is shown: read and set at once, never a render behind. */
   shown: () => Brief;
   show: (brief: Brief) => void;

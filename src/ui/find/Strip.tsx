@@ -47,7 +47,7 @@ type Props = {
 };
 
 /** What a screen reader hears: name, verdict, what is missing. */
-export const describeStrip = (item: ShownItem, isKept: boolean) =>
+const describeStrip = (item: ShownItem, isKept: boolean) =>
   [
     `${item.family} ${item.style}`,
     VERDICT_WORDS[item.verdict],

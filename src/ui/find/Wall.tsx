@@ -17,7 +17,7 @@ import { useSharedFit } from "./useSharedFit";
 import { addressOfKept } from "../parts/sampleOf";
 import { usePages, type FirstPage } from "./usePages";
 
-export const BASE_PX: Record<number, number> = { 1: 60, 2: 42, 3: 30, 4: 24, 5: 20, 6: 17 };
+const BASE_PX: Record<number, number> = { 1: 60, 2: 42, 3: 30, 4: 24, 5: 20, 6: 17 };
 const DEFAULT_COLOURS = { ink: "#20262B", paper: "#F3EFE6" };
 
 type Props = {

@@ -14,7 +14,7 @@ import { parseRange, writeRange, type TraitRange } from "@/contracts/styles";
 
 export const SETTINGS = ["line", "words", "sentence", "paragraph", "alphabet", "figures", "letters"] as const;
 export type Setting = (typeof SETTINGS)[number];
-export const GROUNDS = ["colours", "picture"] as const;
+const GROUNDS = ["colours", "picture"] as const;
 
 const words = () => parseAsArrayOf(parseAsString).withDefault([]);
 const range = createParser<TraitRange>({

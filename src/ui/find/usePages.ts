@@ -4,12 +4,12 @@ import { useQueries, keepPreviousData } from "@tanstack/react-query";
 import type { ShownItem, StyleList } from "@/contracts/styles";
 import { callApi } from "../parts/api";
 
-export const PAGE = 60;
+const PAGE = 60;
 
-export type ShownList = Omit<StyleList, "items"> & { items: ShownItem[] };
+type ShownList = Omit<StyleList, "items"> & { items: ShownItem[] };
 
 /** Gives every item its coverage, the same object for all that share it. */
-export const showList = (list: StyleList): ShownList => ({
+const showList = (list: StyleList): ShownList => ({
   ...list,
   items: list.items.map((i) => ({ ...i, coverage: list.coverages[i.coverageKey] ?? [] })),
 });

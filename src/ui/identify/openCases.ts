@@ -7,7 +7,7 @@ export type CaseSnapshot = Pick<
   IdentifyState,
   "frame" | "corners" | "baseline" | "areas" | "text" | "isTyped" | "result" | "answered" | "tried" | "savedAs"
 >;
-export type LeftCase = { key: string; file: File; snapshot: CaseSnapshot | null };
+type LeftCase = { key: string; file: File; snapshot: CaseSnapshot | null };
 
 const store = () => createStore("fond-quarry", "identify");
 

@@ -2,7 +2,7 @@
 import { memo } from "react";
 import type { Traits } from "@/contracts/traits";
 
-export const CORE_BANDS = [
+const CORE_BANDS = [
   { trait: "stemEm", name: "stem", write: (v: number) => `${v.toFixed(3)} em` },
   { trait: "contrast", name: "contrast", write: (v: number) => `${v.toFixed(1)} : 1` },
   { trait: "width", name: "width", write: (v: number) => `${v.toFixed(1)} of 9` },
@@ -14,11 +14,7 @@ export const CORE_BANDS = [
 export type Ranges = Record<string, [number, number]>;
 
 /** Place of a value in the library's range, 0–1; null where it was not measured. */
-export function placeInRange(
-  traits: Traits,
-  ranges: Ranges,
-  trait: (typeof CORE_BANDS)[number]["trait"],
-): number | null {
+function placeInRange(traits: Traits, ranges: Ranges, trait: (typeof CORE_BANDS)[number]["trait"]): number | null {
   const value = traits[trait];
   const range = ranges[trait];
   if (value === null || !range) return null;
@@ -27,7 +23,7 @@ export function placeInRange(
 }
 
 /** Text equivalent, read out. */
-export const describeCore = (traits: Traits) =>
+const describeCore = (traits: Traits) =>
   CORE_BANDS.map(
     ({ trait, name, write }) => `${name} ${traits[trait] === null ? "not measured" : write(traits[trait])}`,
   ).join(", ");

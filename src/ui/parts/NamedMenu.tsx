@@ -3,7 +3,7 @@
 import { Menu, MenuButton, MenuItem, MenuItems, MenuSeparator } from "@headlessui/react";
 import { ChevronDown } from "lucide-react";
 
-export type Named = {
+type Named = {
   id: string;
   name: string;
   note?: string;

@@ -1,7 +1,7 @@
 // Files that are dropped or chosen, folders with all that is in them, sent to the import with their paths.
 import { callApi } from "./api";
 
-export type Chosen = { file: File; path: string };
+type Chosen = { file: File; path: string };
 const MOST_FILES = 5000;
 
 /** Everything of a drop: files, and folders walked through. */

@@ -83,6 +83,3 @@ export function useFace(styleId: string, waits = false): Held["state"] {
 
 /** Whether a font is here, or on its way. */
 export const isHeld = (styleId: string) => faces.has(styleId);
-
-/** For tests and the foot line: how many fonts are held. */
-export const countHeldFaces = () => faces.size;

@@ -19,7 +19,7 @@ export const sampleAt = (item: ShownItem, { location = {}, features = {} }: Seen
 });
 
 /** As CSS has it (font-feature-settings). */
-export const writeFeatures = (features: Record<string, number>) =>
+const writeFeatures = (features: Record<string, number>) =>
   Object.entries(features)
     .map(([tag, value]) => `"${tag}" ${value}`)
     .join(", ");

@@ -10,7 +10,7 @@ const ON_BY_DEFAULT = new Set(["liga", "calt", "clig"]);
 
 export type Tried = Record<string, boolean>;
 
-export const listTryable = (style: StyleDetail) =>
+const listTryable = (style: StyleDetail) =>
   [...new Set(style.features)]
     .filter((f) => !ALWAYS.has(f))
     .sort((a, b) => Number(!FEATURE_WORDS[a]) - Number(!FEATURE_WORDS[b]) || (a < b ? -1 : 1));

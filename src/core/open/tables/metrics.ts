@@ -2,7 +2,7 @@
 import { FontFileError } from "../fontFileError";
 import type { TableReader } from "../reader";
 
-export type Head = { unitsPerEm: number; macStyle: number; indexToLocFormat: number; revision: number };
+type Head = { unitsPerEm: number; macStyle: number; indexToLocFormat: number; revision: number };
 
 /** @throws FontFileError table-damaged when unitsPerEm is outside 16–16384 or the magic number is wrong. */
 export function readHead(t: TableReader): Head {
