@@ -48,7 +48,7 @@ export class Bytes {
   }
 }
 
-export function checksum(data: Uint8Array): number {
+function checksum(data: Uint8Array): number {
   let sum = 0;
   for (let i = 0; i < data.length; i += 4)
     sum =
