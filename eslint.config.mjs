@@ -3,7 +3,17 @@ import next from "eslint-config-next";
 import tseslint from "typescript-eslint";
 
 export default tseslint.config(
-  { ignores: ["node_modules", ".cache", ".next", "dist-workers", "data", "next-env.d.ts", "src/core/measure/letterForms.ts"] },
+  {
+    ignores: [
+      "node_modules",
+      ".cache",
+      ".next",
+      "dist-workers",
+      "data",
+      "next-env.d.ts",
+      "src/core/measure/letterForms.ts",
+    ],
+  },
   ...next,
   ...tseslint.configs.recommended,
   {
