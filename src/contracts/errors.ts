@@ -5,7 +5,7 @@ export const FONT_FAULTS = {
   "empty-file": "The file is empty.",
   "not-a-font": "The file is not a font: its first bytes belong to no font format.",
   "unsupported-format": "This kind of font file is not read yet.",
-  "file-truncated": "The file ends before its tables do.",
+  "file-truncated": "The file is cut off.",
   "table-missing": "A table that every font needs is absent.",
   "table-damaged": "A table is damaged.",
   "no-outlines": "The font has no outlines that can be drawn.",
@@ -28,7 +28,7 @@ export const ARCHIVE_FAULTS = {
   "not-for-us": "Not a font and not a licence.",
   evidence: "Kept beside the fonts as evidence of their terms.",
   "evidence-unread": "Perhaps its terms, but its words cannot be read here: open it and add what it says under Terms.",
-  "system-junk": "Left by the system that packed it.",
+  "system-junk": "System file, not needed.",
   "archive-nested": "An archive inside an archive inside an archive: unpack it first.",
   "same-bytes": "The same file is in the store already.",
   "same-outlines": "The same font is in the store already, in another file; kept as an alternative.",
@@ -41,7 +41,7 @@ export const ARCHIVE_FAULTS = {
 export type ArchiveFaultCode = keyof typeof ARCHIVE_FAULTS;
 
 export const REQUEST_FAULTS = {
-  "bad-request": "The request does not have the agreed form.",
+  "bad-request": "The request is malformed.",
   "not-found": "There is nothing with this id.",
   "foreign-origin": "Requests from other sites are refused.",
   "no-file": "No file came with the request.",
@@ -60,7 +60,7 @@ export const REQUEST_FAULTS = {
   "document-protected": "The document is locked with a password.",
   "document-too-large": "The document is larger than is accepted.",
   "document-too-long": "Reading the document took too long or too much memory and was ended.",
-  "nothing-found": "No face is all of this, so there is nothing to go through.",
+  "nothing-found": "No faces match all of these, so there is nothing to review.",
   "texts-too-many": "As many texts as are read were added to this font already. Take one back first.",
   "nothing-kept": "Nothing is kept for this brief yet.",
   "job-gone": "This job has no file.",

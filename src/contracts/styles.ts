@@ -273,7 +273,7 @@ export type Glyph = z.infer<typeof Glyph>;
 /** What glyphs are, so that the special ones are found at once. */
 export const GLYPH_KINDS = [
   "capitals",
-  "small letters",
+  "lowercase",
   "figures",
   "punctuation",
   "symbols",
@@ -283,7 +283,7 @@ export const GLYPH_KINDS = [
   "alternates",
   "pictures",
   "private use",
-  "without a character",
+  "unencoded",
 ] as const;
 export const GlyphKind = z.enum(GLYPH_KINDS);
 export type GlyphKind = z.infer<typeof GlyphKind>;

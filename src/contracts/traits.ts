@@ -76,7 +76,7 @@ export const Traits = z.object({
   storeysG: z.union([z.literal(1), z.literal(2)]).nullable(),
   evenness: measured.describe("0–1: how even the grey of set words is"),
   gapEm: measured.describe("narrowest white inside letters / em"),
-  legibleFromPx: measured.describe("size from which the narrowest white is a pixel and small letters are six high"),
+  legibleFromPx: measured.describe("size from which the narrowest gap is a pixel wide and the x-height six pixels"),
   monospaced: z.boolean(),
   figures: z.object({
     height: z.enum(["lining", "old-style"]).nullable(),

@@ -11,7 +11,7 @@ export const VERDICT_WORDS: Record<Verdict, string> = {
 };
 
 export const USE_WORDS: Record<Use, string> = {
-  private: "private use",
+  private: "personal use",
   "client-print": "print",
   "goods-for-sale": "goods for sale",
   web: "web",
@@ -81,7 +81,7 @@ export const TRAIT_WORDS: Record<string, { name: string; unit: string; digits: n
   aperture: { name: "Aperture", unit: "", digits: 2, method: "opening of c, e, C against their height" },
   evenness: { name: "Even colour", unit: "", digits: 2, method: "how steady ink is over windows along words" },
   gapEm: { name: "Narrowest gap", unit: "em", digits: 3, method: "white inside e, a, s, g, B, 8, m" },
-  legibleFromPx: { name: "Reads from", unit: "px", digits: 0, method: "gap of one pixel and small letters of six" },
+  legibleFromPx: { name: "Reads from", unit: "px", digits: 0, method: "narrowest gap of one pixel, x-height of six" },
 };
 export const writeTrait = (trait: string, value: number): string => {
   const words = TRAIT_WORDS[trait];

@@ -123,7 +123,7 @@ describe("fonts and zips", () => {
       transfer.items.add(new File(["not a font"], "harbour.ttf"));
       return transfer;
     });
-    await page.getByText("Bring in your own fonts").dispatchEvent("drop", { dataTransfer: data });
+    await page.getByText("Import your own fonts").dispatchEvent("drop", { dataTransfer: data });
     await page.locator("[data-path='harbour.ttf']").getByText("The file is not a font").waitFor();
   });
 });

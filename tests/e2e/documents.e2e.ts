@@ -54,7 +54,7 @@ describe("fonts of documents", () => {
   test("Identify leads there, and the page says what it takes", async () => {
     const { page } = browser;
     await startIdentify(browser.page, briefId);
-    await page.getByRole("link", { name: "List the fonts of a document" }).click();
+    await page.getByRole("link", { name: "List the fonts in a document" }).click();
     await page.getByRole("heading", { name: "Which fonts are in this document?" }).waitFor();
   });
 
@@ -103,7 +103,7 @@ describe("fonts of documents", () => {
       .locator("[data-document='notes.txt.zip']")
       .getByText("This kind of document is not read")
       .waitFor({ timeout: 30_000 });
-    await page.locator("[data-document='cut.pdf']").getByRole("button", { name: "Take away" }).click();
+    await page.locator("[data-document='cut.pdf']").getByRole("button", { name: "Remove" }).click();
     await page.locator("[data-document='cut.pdf']").waitFor({ state: "detached" });
   });
 

@@ -37,11 +37,11 @@ describe("the wall", () => {
         .evaluateAll((all) => all.slice(0, 6).map((e) => parseFloat(getComputedStyle(e).fontSize)));
     const levelled = await sizes();
     expect(new Set(levelled.map((s) => s.toFixed(1))).size).toBeGreaterThan(2);
-    await page.getByRole("button", { name: /^Level by/ }).click();
+    await page.getByRole("button", { name: /^Match size by/ }).click();
     await page.getByRole("option", { name: "point size" }).click();
     await settle();
     expect((await sizes()).filter((s) => s === 42).length).toBeGreaterThan(3);
-    await page.getByRole("button", { name: /^Level by/ }).click();
+    await page.getByRole("button", { name: /^Match size by/ }).click();
     await page.getByRole("option", { name: "x-height" }).click();
   });
 
@@ -261,8 +261,8 @@ describe("the sieve", () => {
     const { page } = browser;
     await openWall(page, briefId);
     await page.getByLabel("Find by name, kind or shape").fill("slab wqzxk");
-    await page.getByText("not understood: wqzxk").waitFor();
+    await page.getByText("Ignored: wqzxk").waitFor();
     await page.getByLabel("Find by name, kind or shape").fill("slab script blackletter");
-    await page.getByText("No face is all of this.").waitFor();
+    await page.getByText("No faces match all of these.").waitFor();
   });
 });

@@ -76,7 +76,7 @@ describe("near copies", () => {
     await startIdentify(browser.page, briefId);
     await page.getByLabel("Picture").setInputFiles({ name: "copies.png", mimeType: "image/png", buffer: lettering });
     await settled();
-    await page.getByRole("button", { name: "Show where" }).first().click();
+    await page.getByRole("button", { name: "Show me" }).first().click();
     const shown = page.locator("[data-apart]").first();
     await shown.waitFor();
     expect(await shown.getByRole("img").count()).toBe(2);
@@ -105,7 +105,7 @@ describe("a curved baseline", () => {
     );
     await startIdentify(browser.page, briefId);
     await page.getByLabel("Picture").setInputFiles({ name: "arch.png", mimeType: "image/png", buffer: sign });
-    await page.getByRole("button", { name: "Curve" }).click();
+    await page.getByRole("button", { name: "Follow a curve" }).click();
     const image = (await page.getByAltText(/^Picture arch.png/).boundingBox())!;
     for (const [name, x, y] of [
       ["begin", 100, 155],
@@ -129,9 +129,9 @@ describe("a curved baseline", () => {
     await startIdentify(browser.page, briefId);
     await page.locator("[data-kept-case='arch.png']").getByRole("link").click();
     await page.getByRole("button", { name: "Baseline middle" }).waitFor();
-    expect(await page.getByRole("button", { name: "Curve" }).getAttribute("aria-pressed")).toBe("true");
+    expect(await page.getByRole("button", { name: "Follow a curve" }).getAttribute("aria-pressed")).toBe("true");
     await startIdentify(browser.page, briefId);
-    await page.locator("[data-kept-case='arch.png']").getByRole("button", { name: "Take away" }).click();
+    await page.locator("[data-kept-case='arch.png']").getByRole("button", { name: "Remove" }).click();
   });
 });
 
@@ -177,7 +177,7 @@ describe("kept with the brief", () => {
     await page.reload();
     await page.locator("[data-match='Zilla Slab Bold']").first().waitFor();
     await startIdentify(browser.page, briefId);
-    await row.getByRole("button", { name: "Take away" }).click();
+    await row.getByRole("button", { name: "Remove" }).click();
     await row.waitFor({ state: "detached" });
     await page.getByRole("button", { name: "Undo" }).click();
     await row.waitFor();
@@ -255,7 +255,7 @@ describe("people", () => {
     await matches().first().waitFor();
     await page.getByRole("button", { name: "Ask people" }).click();
     await setFaults("desk", { ...NO_FAULTS, error: true });
-    await page.getByRole("button", { name: "Leave it at the desk" }).click();
+    await page.getByRole("button", { name: "Post to other designers" }).click();
     await page.getByText("The desk answered with an error.").waitFor();
     await expectNoAxeFaults(page);
     await setFaults("desk", NO_FAULTS);
@@ -278,7 +278,7 @@ describe("people", () => {
     await page.getByRole("button", { name: "Ask people" }).click();
     await inka.waitFor();
     await page.getByRole("button", { name: "Ask anew" }).click();
-    await page.getByRole("button", { name: "Leave it at the desk" }).waitFor();
+    await page.getByRole("button", { name: "Post to other designers" }).waitFor();
   });
 });
 
@@ -319,7 +319,7 @@ describe("a sketch", () => {
     await stroke([400, 40], [420, 60]);
     await page.keyboard.press("Control+z");
     await page.getByRole("contentinfo").getByText("6 strokes").waitFor();
-    await page.getByLabel("It says").fill("LTH");
+    await page.getByLabel("Text", { exact: true }).fill("LTH");
     await page.getByRole("button", { name: "Find the nearest" }).click();
     const nearest = page.getByRole("region", { name: "Nearest faces" });
     await nearest.locator("[data-match]").first().waitFor({ timeout: 40_000 });

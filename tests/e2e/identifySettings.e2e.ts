@@ -31,20 +31,20 @@ describe("small capitals", () => {
     const { page } = browser;
     await identify("small.png", "font-variant-caps:small-caps", "Brass Lantern");
     expect(await first()).toBe("Zilla Slab Bold");
-    await page.getByText("Taken for small capitals.").waitFor();
+    await page.getByText("Read as small caps.").waitFor();
   });
 
   test("typed as a sentence they are the same", async () => {
     await compareAs("Brass Lantern");
     expect(await first()).toBe("Zilla Slab Bold");
-    await browser.page.getByText("Taken for small capitals.").waitFor();
+    await browser.page.getByText("Read as small caps.").waitFor();
     await expectNoAxeFaults(browser.page);
   });
 
   test("plain text is not taken for them", async () => {
     await identify("plain.png", "", "Brass Lantern");
     expect(await first()).toBe("Zilla Slab Bold");
-    expect(await browser.page.getByText("Taken for small capitals.").count()).toBe(0);
+    expect(await browser.page.getByText("Read as small caps.").count()).toBe(0);
   });
 });
 
@@ -55,7 +55,7 @@ describe("a sign seen from the side", () => {
     await compareAs("Harbour Light");
     // Blurred by the turning, neighbouring weights change places.
     expect(await first()).toMatch(/^Zilla Slab (Semi)?Bold$/);
-    await page.getByText("Seen from the side: compared as from the front.").waitFor();
+    await page.getByText("Perspective corrected before comparing.").waitFor();
     expect(await page.locator("[data-answer]").innerText()).toContain("Zilla Slab");
   });
 });

@@ -61,7 +61,7 @@ describe("a picture with two lines", () => {
     await page.mouse.move(box.x + box.width - 8, box.y + box.height - 6, { steps: 6 });
     await page.mouse.up();
     await page.getByLabel("Read as").fill("Evening");
-    await page.getByRole("button", { name: "Identify what is framed" }).click();
+    await page.getByRole("button", { name: "Identify selection" }).click();
     await settled();
     expect(await first()).toBe("Pacifico Regular");
     await page.getByText("whole words were compared").waitFor();
@@ -98,7 +98,7 @@ describe("perspective", () => {
       .locator("input[type=file]")
       .setInputFiles({ name: "sign.png", mimeType: "image/png", buffer: picture.png });
     await settled();
-    await page.getByRole("button", { name: "Four corners" }).click();
+    await page.getByRole("button", { name: "Fix perspective" }).click();
     const box = (await page.getByAltText(/^Picture sign.png/).boundingBox())!;
     for (const [k, { x, y }] of picture.corners.entries()) {
       const handle = (await page.locator(`[data-corner="${k}"]`).boundingBox())!;
@@ -110,7 +110,7 @@ describe("perspective", () => {
       await page.mouse.up();
     }
     await page.getByLabel("Read as").fill("Harbour Plate");
-    await page.getByRole("button", { name: "Identify what is framed" }).click();
+    await page.getByRole("button", { name: "Identify selection" }).click();
     await page.waitForTimeout(200);
     await settled();
     expect(await first()).toBe("Zilla Slab Bold");
@@ -140,7 +140,7 @@ describe("none of yours", () => {
     await page.getByRole("button", { name: "Compare again" }).click();
     await page.waitForTimeout(200);
     await settled();
-    await page.locator("[data-answer]").getByText("Probably none of yours.").waitFor();
+    await page.locator("[data-answer]").getByText("Probably not in your libraries.").waitFor();
   });
 });
 

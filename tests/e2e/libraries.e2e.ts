@@ -211,7 +211,7 @@ describe("in the browser", () => {
     await page.goto(`/b/${briefId}/libraries`);
     const row = page.locator("[data-library=ropewalk-lane]");
     await row.getByText("11 families").waitFor();
-    await row.getByText("1 offer not taken whole").click();
+    await row.getByText("1 item partly imported").click();
     await row.getByText(/Adzemark-Bold\.otf/).waitFor();
     await row.getByRole("button", { name: "Pause" }).click();
     await row.getByText("Paused").waitFor();
@@ -235,7 +235,7 @@ describe("in the browser", () => {
   test("taken away and brought back: faces that were only offered go and come", async () => {
     const { page } = browser;
     await page.goto(`/b/${briefId}/libraries`);
-    await page.getByRole("button", { name: "Take Halyard & Lens away" }).click();
+    await page.getByRole("button", { name: "Disconnect Halyard & Lens" }).click();
     await page.locator("[data-library=halyard-and-lens]").waitFor({ state: "detached" });
     expect((await find("Lanternrose")).items.filter((i) => i.family === "Lanternrose")).toEqual([]);
     await page.keyboard.press("u");
@@ -251,8 +251,8 @@ describe("in the browser", () => {
     await openWall(page, briefId, "?q=fathomworth%20bold");
     await page.locator(`[data-strip="${styleId}"] [data-set-by-library][data-face=ready]`).waitFor();
     await page.goto(`/b/${briefId}/style/${styleId}`);
-    await page.getByRole("button", { name: "Put into the basket" }).click();
-    await page.getByRole("link", { name: "To the basket" }).click();
+    await page.getByRole("button", { name: "Add to basket" }).click();
+    await page.getByRole("link", { name: "View basket" }).click();
     await page.getByRole("button", { name: "Review order from Halyard & Lens" }).click();
     await page.getByRole("button", { name: "Place order" }).click();
     await page.locator("[data-order=delivered]").first().waitFor();

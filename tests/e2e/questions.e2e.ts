@@ -13,7 +13,7 @@ describe("by questions", () => {
   test("the empty view of Identify leads there", async () => {
     const { page } = browser;
     await startIdentify(browser.page, briefId);
-    await page.getByRole("link", { name: "Answer questions on its letters" }).click();
+    await page.getByRole("link", { name: "Answer questions about its letters" }).click();
     await page.locator("[data-question]").waitFor();
     await page.locator("[data-drawn=ready]").first().waitFor();
   });
@@ -38,7 +38,7 @@ describe("by questions", () => {
     await page.getByRole("list", { name: "Answers" }).getByText("Can't tell").waitFor();
     await page.keyboard.press("Backspace");
     await page.getByRole("list", { name: "Answers" }).getByText("Can't tell").waitFor({ state: "detached" });
-    await page.getByRole("button", { name: "Ask again" }).click();
+    await page.getByRole("button", { name: "Change" }).click();
     await page.getByText("Answer what you can.").waitFor();
     expect(await question()).toBe(first);
   });

@@ -44,7 +44,7 @@ describe("the find field", () => {
     await field.fill("like Lora but narrower and free to sell, qwrtz");
     for (const word of ["like Lora", "narrower", "may be sold with"])
       await page.getByRole("button", { name: word, exact: true }).waitFor();
-    await page.getByText("not understood: qwrtz").waitFor();
+    await page.getByText("Ignored: qwrtz").waitFor();
     const narrow = await count(page);
     expect(await page.locator("[data-strip]").first().getAttribute("data-name")).not.toMatch(/^Lora/);
     await page.getByRole("button", { name: "narrower", exact: true }).click();
@@ -158,7 +158,7 @@ describe("the wall", () => {
   test("levelled by line width, all lines are about equally long", async () => {
     const { page } = browser;
     await openWall(page, briefId, "?q=sans&columns=2");
-    await page.getByRole("button", { name: /^Level by/ }).click();
+    await page.getByRole("button", { name: /^Match size by/ }).click();
     await page.getByRole("option", { name: "line width" }).click();
     await settle();
     await settle();
@@ -327,8 +327,8 @@ describe("the style page", () => {
       .getByRole("button", { name: /^Copy digit seven/ })
       .first()
       .hover();
-    await page.getByRole("button", { name: "Add to the brief’s line" }).click();
-    await page.getByText("7 added to the brief’s line").waitFor();
+    await page.getByRole("button", { name: "Add to the line" }).click();
+    await page.getByText("7 added to the line").waitFor();
     expect(await page.getByLabel("Line 1 of the brief").inputValue()).toBe("Wren & Tern No. 77");
     await page.keyboard.press("Escape");
     await page.getByRole("button", { name: /^Undo/ }).click();

@@ -37,8 +37,8 @@ describe("a pass", () => {
   test("begins on the wall with what is found there", async () => {
     const { page } = browser;
     await openWall(page, briefId, "?pictures=out&sort=name");
-    await page.getByRole("button", { name: /^Sort through/ }).click();
-    await page.getByRole("menuitem", { name: /^Begin with these/ }).click();
+    await page.getByRole("button", { name: /^Review one by one/ }).click();
+    await page.getByRole("menuitem", { name: /^Start with these/ }).click();
     await page.waitForURL(/\/pass\/p_/);
     pass = page.url().match(/p_[0-9a-f]+/)![0];
     await page.locator("[data-face-name]").waitFor();
@@ -93,8 +93,8 @@ describe("a pass", () => {
     const { setAside } = await brief();
     const shown = await page.locator("[data-strip]").evaluateAll((all) => all.map((e) => e.getAttribute("data-strip")));
     expect(shown.filter((id) => setAside.includes(id!))).toEqual([]);
-    await page.getByRole("button", { name: /^Sort through/ }).click();
-    await page.getByRole("menuitem", { name: /^Go on:/ }).click();
+    await page.getByRole("button", { name: /^Review one by one/ }).click();
+    await page.getByRole("menuitem", { name: /^Resume:/ }).click();
     await page.waitForURL(/\/pass\/p_/);
     await page.locator("[data-face-name]").waitFor();
     expect(await place()).toBe(FACES + 2);
@@ -107,7 +107,7 @@ describe("a pass", () => {
     await untilStored(0);
     expect(await brief()).toMatchObject({ kept: [], setAside: [] });
     await page.keyboard.press("u");
-    await page.getByText("This is where the pass began.").waitFor();
+    await page.getByText("This is the first face.").waitFor();
   });
 
   test("the left arrow looks back, a mark there is changed", async () => {
@@ -124,12 +124,12 @@ describe("a pass", () => {
   test("a small pass comes to its end, and says so", async () => {
     const { page } = browser;
     await openWall(page, briefId, "?q=blackletter");
-    await page.getByRole("button", { name: /^Sort through/ }).click();
-    await page.getByRole("menuitem", { name: /^Begin with these/ }).click();
+    await page.getByRole("button", { name: /^Review one by one/ }).click();
+    await page.getByRole("menuitem", { name: /^Start with these/ }).click();
     await page.locator("[data-face-name]").waitFor();
     const total = Number(await page.getByRole("progressbar").first().getAttribute("aria-valuemax"));
     for (let i = 0; i < total; i++) await page.keyboard.press("ArrowRight");
-    await page.getByText("Gone through: every face has its mark.").waitFor();
+    await page.getByText("All done.").waitFor();
     await page.getByRole("button", { name: "Undo the last" }).click();
     await page.locator("[data-face-name]").waitFor();
   });

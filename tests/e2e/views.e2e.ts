@@ -62,7 +62,7 @@ describe("each view", () => {
       "Sizes",
       /^Family/,
       "Measures",
-      "Alike",
+      "Similar",
       "Languages",
       "Terms",
       "File",
@@ -95,14 +95,14 @@ describe("each view", () => {
   test("by night", async () => {
     const { page } = browser;
     await openWall(page, briefId);
-    await page.getByRole("button", { name: "Day / night" }).click();
+    await page.getByRole("button", { name: /^Dark theme/ }).click();
     expect(await page.evaluate(() => document.documentElement.dataset.theme)).toBe("night");
     await expectNoAxeFaults(page);
     await page.goto(`/b/${briefId}/shortlist`);
     await page.locator("[data-kept] [data-face=ready]").first().waitFor();
     expect(await page.evaluate(() => document.documentElement.dataset.theme)).toBe("night");
     await expectNoAxeFaults(page);
-    await page.getByRole("button", { name: "Day / night" }).click();
+    await page.getByRole("button", { name: /^Dark theme/ }).click();
   });
 
   test.each([1024, 2560])("the wall at %i px wide", async (width) => {
@@ -209,7 +209,7 @@ describe("the brief", () => {
     await page.getByRole("button", { name: /^Unit/ }).click();
     await page.getByRole("option", { name: "in", exact: true }).click();
     await page.getByText("= 25.4 mm = 96 px = 72 pt").waitFor();
-    await page.getByLabel("Wanted characters").fill("€");
+    await page.getByLabel("Extra characters").fill("€");
     await page.waitForTimeout(700);
     const { body } = await api<{ size: number; unit: string; wanted: string; lines: { text: string }[] }>(
       `/briefs/${briefId}`,

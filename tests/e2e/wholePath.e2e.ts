@@ -62,7 +62,7 @@ describe("from a brief to an archive", () => {
       serifThickness: 150,
       without: "&",
     });
-    await page.getByRole("tab", { name: "Bring in" }).click();
+    await page.getByRole("tab", { name: "Import" }).click();
     await page
       .locator("input[aria-label='Font files']")
       .setInputFiles({ name: "quay-lettering.otf", mimeType: "font/otf", buffer: Buffer.from(font) });
@@ -104,8 +104,8 @@ describe("from a brief to an archive", () => {
     const box = (await strip.locator("[data-missing]").boundingBox())!;
     expect(box.width).toBeGreaterThan(8);
     await page.getByRole("button", { name: "Has all characters" }).click();
-    await page.getByText("No face is all of this.").waitFor();
-    await page.getByRole("button", { name: "Take everything away" }).click();
+    await page.getByText("No faces match all of these.").waitFor();
+    await page.getByRole("button", { name: "Clear all" }).click();
   });
 
   test("three are kept by keys", async () => {
@@ -148,7 +148,7 @@ describe("from a brief to an archive", () => {
     const { page } = browser;
     await page.getByRole("link", { name: /^Shortlist/ }).click();
     const download = page.waitForEvent("download");
-    await page.getByRole("link", { name: "Contact sheet as PDF" }).click();
+    await page.getByRole("link", { name: "Download contact sheet (PDF)" }).click();
     const bytes = await saved(download);
     expect(new TextDecoder().decode(bytes.slice(0, 5))).toBe("%PDF-");
     const pdf = await fontsOfPdf(bytes);

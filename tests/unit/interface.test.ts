@@ -121,7 +121,7 @@ describe("the answer", () => {
     [answer([match("Lora", 0.5), match("Lora", 0.4)], 0.02), "Lora, very likely; which style is less sure."],
     [answer([match("Lora", 0.5), match("Gelasio", 0.3)], 0.1), "Perhaps Lora Bold."],
     [answer([match("Lora", 0.2)], 0.2), "Not sure. Lora Bold comes nearest."],
-    [answer([match("Lora", 0.2)], 0.8), "Probably none of yours."],
+    [answer([match("Lora", 0.2)], 0.8), "Probably not in your libraries."],
     [answer([], 1), "Nothing of yours comes near."],
   ])("%#", (result, sentence) => expect(writeAnswer(result)).toBe(sentence));
 });

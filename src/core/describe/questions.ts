@@ -173,7 +173,7 @@ export const QUESTIONS: readonly Question[] = [
     ["Open", 0.57],
     ["Wide open", Infinity],
   ]),
-  byChoice("cases", "Are there small letters?", "Aa", (s) => s.traits.cases, 0.03, [
+  byChoice("cases", "Are there lowercase letters?", "Aa", (s) => s.traits.cases, 0.03, [
     ["Yes", "both"],
     ["Only capitals in two sizes", "small-capitals"],
     ["Only capitals", "capitals-only"],
@@ -224,14 +224,14 @@ export const QUESTIONS: readonly Question[] = [
   ),
   byNumber(
     "descenders",
-    "How deep do p and g hang?",
+    "How long are the descenders of p and g?",
     "pg",
     ({ traits: { descenderEm, xHeightEm } }) => (descenderEm !== null && xHeightEm ? -descenderEm / xHeightEm : null),
     0.05,
     [
       ["Hardly", 0.32],
       ["Short", 0.43],
-      ["Half a small letter", 0.55],
+      ["Half the x-height", 0.55],
       ["Deep", Infinity],
     ],
   ),

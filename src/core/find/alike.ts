@@ -125,15 +125,15 @@ export function tellDifferences(a: Traits, b: Traits, most = 4): { trait: string
   add("slantDeg", "more slanted", "less slanted", (d) => `${d.toFixed(0)}°`);
   add("roundness", "rounder", "sharper", slight);
   add("serif", "more serif", "less serif", slight);
-  add("aperture", "more open", "more closed", slight);
+  add("aperture", "more open apertures", "tighter apertures", slight);
   add("roughness", "rougher", "cleaner", slight);
   add("connected", "more joined", "less joined", slight);
   if (a.storeysA && b.storeysA && a.storeysA !== b.storeysA)
-    out.push({ trait: "storeysA", says: `a of ${b.storeysA === 1 ? "one storey" : "two storeys"}`, steps: 1.2 });
+    out.push({ trait: "storeysA", says: `${b.storeysA === 1 ? "single" : "double"}-storey a`, steps: 1.2 });
   if (a.storeysG && b.storeysG && a.storeysG !== b.storeysG)
-    out.push({ trait: "storeysG", says: `g of ${b.storeysG === 1 ? "one storey" : "two storeys"}`, steps: 1.1 });
+    out.push({ trait: "storeysG", says: `${b.storeysG === 1 ? "single" : "double"}-storey g`, steps: 1.1 });
   if (a.cases !== b.cases && b.cases)
-    out.push({ trait: "cases", says: b.cases === "both" ? "has small letters" : "capitals only", steps: 3 });
+    out.push({ trait: "cases", says: b.cases === "both" ? "has lowercase" : "capitals only", steps: 3 });
   return out
     .sort((p, q) => q.steps - p.steps)
     .slice(0, most)

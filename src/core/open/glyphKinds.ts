@@ -1,4 +1,4 @@
-// What a glyph is: by its characters, by the features that reach it, and by the usual endings of glyph names.
+// What a glyph is: by its characters, by the features that reach it, and by the usual suffixes of glyph names.
 import type { Glyph, GlyphKind } from "@/contracts/styles";
 
 const SWASH = /\.(swsh|cswh)\d*$|\.swash/i;
@@ -13,7 +13,7 @@ export function kindsOfGlyph({
 }: Pick<Glyph, "name" | "codePoints" | "features">): GlyphKind[] {
   const kinds = new Set<GlyphKind>();
   for (const c of codePoints) kinds.add(kindOfCharacter(c));
-  if (!codePoints.length) kinds.add("without a character");
+  if (!codePoints.length) kinds.add("unencoded");
   const reached = (...tags: string[]) => features.some((f) => tags.includes(f));
   if (reached("swsh", "cswh") || SWASH.test(name)) kinds.add("swashes");
   if (reached("smcp", "c2sc") || SMALL_CAPITAL.test(name)) kinds.add("small capitals");
@@ -29,7 +29,7 @@ function kindOfCharacter(c: number): GlyphKind {
   if (isPicture(c)) return "pictures";
   if (c >= 0xfb00 && c <= 0xfb06) return "ligatures";
   if (/\p{Lu}|\p{Lt}/u.test(char)) return "capitals";
-  if (/\p{L}/u.test(char)) return "small letters";
+  if (/\p{L}/u.test(char)) return "lowercase";
   if (/\p{N}/u.test(char)) return "figures";
   return /\p{P}/u.test(char) ? "punctuation" : "symbols";
 }

@@ -130,7 +130,7 @@ export function removeLibrary(db: Db, libraryId: string): boolean {
       what: "library",
       styleId: null,
       libraryId,
-      says: `${library.name} taken away`,
+      says: `${library.name} disconnected`,
     });
   })();
   wakeQueue();

@@ -48,16 +48,16 @@ export function BriefStrip({ briefs }: { briefs: { briefId: string; name: string
       </div>
       <dl className="flex shrink-0 items-start gap-5 text-[12px]">
         <div>
-          <dt className="text-basalt">Set at</dt>
+          <dt className="text-basalt">Final size</dt>
           <dd className="mt-1 font-semibold">{writeLength(brief.size, brief.unit)}</dd>
         </div>
         <div>
           <dt className="text-basalt" id="level-by">
-            Level by
+            Match size by
           </dt>
           <dd className="mt-0.5">
             <Choice
-              label="Level by"
+              label="Match size by"
               value={brief.levelBy}
               options={Object.entries(LEVEL_WORDS).map(([value, name]) => ({ value: value as Brief["levelBy"], name }))}
               onChange={(levelBy) => changeBrief({ levelBy })}
@@ -192,7 +192,7 @@ function Lines() {
           setActive(brief.lines.length);
         }}
       >
-        + line
+        Add line
       </button>
     </div>
   );

@@ -78,7 +78,7 @@ export function FootLine({ canFold }: { canFold: boolean }) {
         ))}
       {canFold && (
         <button type="button" className="btn-quiet" onClick={() => dispatch({ type: "tray folded" })}>
-          {trayOpen ? "Fold tray" : "Show kept"}
+          {trayOpen ? "Hide kept" : "Show kept"}
         </button>
       )}
     </footer>

@@ -3,6 +3,7 @@
 import { useQuery } from "@tanstack/react-query";
 import Link from "next/link";
 import { usePathname } from "next/navigation";
+import { useSyncExternalStore } from "react";
 import type { Health } from "@/contracts/jobs";
 import type { z } from "zod";
 import { callApi } from "../parts/api";
@@ -76,16 +77,31 @@ export function Rail({ isShared }: { isShared: boolean }) {
   );
 }
 
+function watchTheme(onChange: () => void) {
+  const watch = new MutationObserver(onChange);
+  watch.observe(document.documentElement, { attributeFilter: ["data-theme"] });
+  return () => watch.disconnect();
+}
+
 function ThemeSwitch() {
+  const isDark = useSyncExternalStore(
+    watchTheme,
+    () => document.documentElement.dataset.theme === "night",
+    () => false,
+  );
   const toggle = () => {
-    const root = document.documentElement;
-    const next = root.dataset.theme === "night" ? "day" : "night";
-    root.dataset.theme = next;
+    const next = isDark ? "day" : "night";
+    document.documentElement.dataset.theme = next;
     localStorage.setItem("theme", next);
   };
   return (
-    <button type="button" onClick={toggle} className="px-[14px] py-3 text-left text-rail-text hover:text-white">
-      Day / night
+    <button
+      type="button"
+      aria-pressed={isDark}
+      onClick={toggle}
+      className="px-[14px] py-3 text-left text-rail-text hover:text-white"
+    >
+      Dark theme{isDark && ": on"}
     </button>
   );
 }

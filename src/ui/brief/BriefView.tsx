@@ -31,18 +31,16 @@ export function BriefView() {
               onChange={(e) => changeBrief({ name: e.target.value })}
             />
           </label>
-          {!brief.name.trim() && (
-            <p className="mt-1 text-madder">A brief needs a name; the last one stays until there is one.</p>
-          )}
+          {!brief.name.trim() && <p className="mt-1 text-madder">Enter a name. The old one stays until you do.</p>}
           <div className="mt-5 grid grid-cols-2 gap-8">
             <Field label="Client" value={brief.client} onChange={(client) => changeBrief({ client })} />
             <Field label="Medium" value={brief.medium} onChange={(medium) => changeBrief({ medium })} />
           </div>
           <Lines />
-          <Section title="Wanted characters" hint="Beside those of the lines: what must be there as well.">
+          <Section title="Extra characters" hint="Needed in addition to those in your lines.">
             <input
               className="field text-[16px]"
-              aria-label="Wanted characters"
+              aria-label="Extra characters"
               value={brief.wanted}
               maxLength={200}
               placeholder="& + é 0123456789"
@@ -68,7 +66,7 @@ export function BriefView() {
           </Section>
         </div>
         <div>
-          <Section title="Used for" hint="Faces are checked against every use that is on." first>
+          <Section title="Used for" hint="Every face is checked against each use you tick." first>
             <ul className="grid grid-cols-2 gap-x-6">
               {USES.map((use) => (
                 <li key={use}>
@@ -92,7 +90,7 @@ export function BriefView() {
           <Section title="Real size" hint="Height of the type as it will be made.">
             <Size />
           </Section>
-          <Section title="Level by" hint="How samples are made equally large, so that faces are judged fairly.">
+          <Section title="Match size by" hint="How samples are sized, so you compare like with like.">
             <div className="flex gap-6">
               {(Object.keys(LEVEL_WORDS) as Brief["levelBy"][]).map((by) => (
                 <label key={by} className="flex items-center gap-2">
@@ -115,12 +113,12 @@ export function BriefView() {
             >
               {brief.lines[0]?.text}
             </div>
-            <p className="mt-1 text-basalt">Change them at the wells above; the arrow swaps them.</p>
+            <p className="mt-1 text-basalt">Change them with the swatches above; the arrows swap them.</p>
           </Section>
-          <Section title="Picture" hint="What the words will stand on: the wall can set every face on it.">
+          <Section title="Picture" hint="Your background. Find can show every face on it.">
             <PictureField />
           </Section>
-          <Section title="This brief">
+          <Section title="Manage brief">
             <BriefDeeds />
           </Section>
         </div>
@@ -171,7 +169,7 @@ function Lines() {
   const remove = (i: number) =>
     changeInStep({ lines: brief.lines.filter((_, k) => k !== i) }, `Line “${brief.lines[i]!.text}” removed`);
   return (
-    <Section title="Lines" hint="The words to be set. Every sample shows the one that is active above.">
+    <Section title="Lines" hint="Your words. Samples show the line selected at the top.">
       <ol>
         {brief.lines.map((line, i) => (
           <li key={i} className="flex items-baseline gap-3 border-b border-rule py-1.5">

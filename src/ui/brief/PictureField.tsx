@@ -1,5 +1,5 @@
 "use client";
-// The picture of the brief: chosen or dropped, shown, taken away. Faces on the wall can be set on it.
+// The picture of the brief: chosen or dropped, shown, removed. Faces on the wall can be set on it.
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { useBench } from "../bench/BenchContext";
@@ -27,7 +27,7 @@ export function PictureField() {
     callApi(`/briefs/${brief.briefId}/picture`, { method: "DELETE" })
       .then(() => {
         arrived(null);
-        say("The picture was taken away.");
+        say("The picture was removed.");
       })
       .catch(sayFault);
   return (

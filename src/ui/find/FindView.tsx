@@ -5,8 +5,8 @@ import Link from "next/link";
 import { useSearchParams } from "next/navigation";
 import { memo, Suspense, useCallback, useEffect, useRef, useState } from "react";
 import type { Understood } from "@/contracts/styles";
-import { TRAIT_WORDS } from "@/contracts/words";
-import { SIEVE_TRAITS } from "@/contracts/traits";
+
+import type { SieveTrait } from "@/contracts/traits";
 import { useBench } from "../bench/BenchContext";
 import { isTyping } from "../bench/Bench";
 import { useActiveLine } from "../bench/BriefStrip";
@@ -28,16 +28,26 @@ const SORT_WORDS: Record<string, string> = {
   fit: "Best fit first",
   name: "By name",
   newest: "Newest first",
-  popular: "Most kept first",
+  popular: "Most often kept",
   styles: "Largest families first",
 };
-const TRAIT_SORTS = SIEVE_TRAITS.slice(0, 10).flatMap((t) => {
-  const name = TRAIT_WORDS[t]!.name;
-  return [
-    [t, `${name}, least first`],
-    [`-${t}`, `${name}, most first`],
-  ];
-});
+/** Each trait that can be sorted by: what comes first when small values do, and when large ones do. */
+const TRAIT_SORT_WORDS: [SieveTrait, string, string][] = [
+  ["weight", "Lightest first", "Heaviest first"],
+  ["width", "Narrowest first", "Widest first"],
+  ["contrast", "Lowest contrast first", "Highest contrast first"],
+  ["xHeightEm", "Smallest x-height first", "Largest x-height first"],
+  ["slantDeg", "Most upright first", "Most slanted first"],
+  ["roundness", "Most angular first", "Roundest first"],
+  ["stemEm", "Thinnest stems first", "Thickest stems first"],
+  ["barEm", "Thinnest bars first", "Thickest bars first"],
+  ["capHeightEm", "Shortest capitals first", "Tallest capitals first"],
+  ["ascenderEm", "Shortest ascenders first", "Tallest ascenders first"],
+];
+const TRAIT_SORTS = TRAIT_SORT_WORDS.flatMap(([t, smallest, largest]) => [
+  [t, smallest],
+  [`-${t}`, largest],
+]);
 const SETTING_WORDS: Record<Setting, string> = {
   line: "The brief’s line",
   words: "Words",
@@ -95,7 +105,11 @@ export function FindView({ first }: { first: FirstPage | null }) {
         <div className="mx-3.5 flex items-baseline gap-3 border-b-2 border-slate pb-1.5">
           <SearchField ref={field} value={address.q} onChange={(q) => void setAddress({ q: q || null })} />
           <span className="num shrink-0" data-count aria-live="polite">
-            {head ? `${head.total} of ${head.ofAll} ${address.fold ? "styles, folded" : "styles"}` : "…"}
+            {head
+              ? address.fold
+                ? `${head.total} families of ${head.ofAll} styles`
+                : `${head.total} of ${head.ofAll} styles`
+              : "…"}
           </span>
         </div>
         <div className="mx-3.5 flex min-h-[34px] flex-wrap items-center gap-x-3 border-b border-rule text-[12.5px]">
@@ -105,7 +119,7 @@ export function FindView({ first }: { first: FirstPage | null }) {
             aria-expanded={sieveOpen}
             onClick={() => setSieveOpen(!sieveOpen)}
           >
-            {sieveOpen ? "Fold sieve" : "Sieve"}
+            {sieveOpen ? "Hide sieve" : "Show sieve"}
           </button>
           <ActiveWords
             understood={head?.understood}
@@ -141,8 +155,8 @@ export function FindView({ first }: { first: FirstPage | null }) {
               label="On"
               value={address.ground}
               options={[
-                { value: "colours" as const, name: "On ink and paper" },
-                { value: "picture" as const, name: "On the brief’s picture" },
+                { value: "colours" as const, name: "Plain background" },
+                { value: "picture" as const, name: "On your picture" },
               ]}
               onChange={(ground) => void setAddress({ ground })}
               strong={false}
@@ -152,7 +166,7 @@ export function FindView({ first }: { first: FirstPage | null }) {
               value={address.fold ? "fold" : "all"}
               options={[
                 { value: "all", name: "All styles" },
-                { value: "fold", name: "One a family" },
+                { value: "fold", name: "One per family" },
               ]}
               onChange={(v) => void setAddress({ fold: v === "fold" || null })}
               strong={false}
@@ -281,7 +295,7 @@ function ActiveWords({
       key={key}
       type="button"
       onClick={onClick}
-      title="Take away"
+      title="Remove"
       className="border-b border-dashed border-tide font-medium text-tide hover:line-through"
     >
       {label}
@@ -290,11 +304,11 @@ function ActiveWords({
   const any = Boolean(understood?.words.length || actives.length);
   return (
     <span className="flex min-w-0 flex-wrap items-center gap-x-3 py-1" data-understood>
-      {any && <span className="text-basalt">Understood:</span>}
+      {any && <span className="text-basalt">Showing:</span>}
       {understood?.words.map((w, i) => word(`w ${i} ${w.from}`, w.label, () => onWordOff(w.from)))}
       {actives.map((a) => word(`a ${a.label}`, a.label, () => onOff(a.off)))}
       {understood && understood.ignored.length > 0 && (
-        <span className="text-ochre">not understood: {understood.ignored.join(", ")}</span>
+        <span className="text-ochre">Ignored: {understood.ignored.join(", ")}</span>
       )}
     </span>
   );
@@ -314,11 +328,11 @@ function Empty({ ofAll, isFiltered, onClear }: { ofAll: number; isFiltered: bool
     );
   return (
     <div className="p-8">
-      <p className="text-[16px] font-semibold">No face is all of this.</p>
-      <p className="mt-1 text-basalt">Take a word away above, or begin anew.</p>
+      <p className="text-[16px] font-semibold">No faces match all of these.</p>
+      <p className="mt-1 text-basalt">Remove a filter above or start over.</p>
       {isFiltered && (
         <button type="button" className="btn mt-4" onClick={onClear}>
-          Take everything away
+          Clear all
         </button>
       )}
     </div>

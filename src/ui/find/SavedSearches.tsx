@@ -27,7 +27,7 @@ export function SavedSearches({ nameNow }: { nameNow: string }) {
   const save = () => {
     const params = new URLSearchParams(window.location.search);
     for (const key of LOOK) params.delete(key);
-    if (!params.size) return say("There is nothing to save yet: find something first.");
+    if (!params.size) return say("Nothing to save yet. Search or filter first.");
     add(nameNow || "Search", params.toString())
       .then((s) => say(`Saved as “${s.name}”.`))
       .catch(sayFault);

@@ -159,7 +159,7 @@ export function Sieve({ address, set, facets, ofAll }: Props) {
       </Group>
       {several("Languages", "languages", facets?.languages, byCount(facets?.languages), nameLanguage)}
       {several("Cases", "cases", facets?.cases, ["both", "capitals-only", "small-capitals"], (c) =>
-        c === "both" ? "capitals and small letters" : c.replace("-", " "),
+        c === "both" ? "upper- and lowercase" : c.replace("-", " "),
       )}
       {several("Figures", "figures", facets?.figures, ["lining", "old-style", "tabular", "proportional"], (f) => f)}
       {several(
@@ -185,11 +185,11 @@ export function Sieve({ address, set, facets, ofAll }: Props) {
           </Toggle>
         ))}
       </Group>
-      <Group title="At hand" open={address.owned !== "all"} chosen={Number(address.owned !== "all")} count={2}>
+      <Group title="Availability" open={address.owned !== "all"} chosen={Number(address.owned !== "all")} count={2}>
         {(
           [
             ["here", "On this machine", facets?.owned.here ?? 0],
-            ["to-buy", "To be bought", facets?.owned.toBuy ?? 0],
+            ["to-buy", "For sale", facets?.owned.toBuy ?? 0],
           ] as const
         ).map(([value, name, count]) => (
           <Toggle
@@ -210,8 +210,8 @@ export function Sieve({ address, set, facets, ofAll }: Props) {
       <Group title="Picture fonts" open chosen={Number(address.pictures !== "in")} count={3}>
         {(
           [
-            ["in", "With the others", ofAll],
-            ["out", "Left out", facets?.pictures.out ?? 0],
+            ["in", "Include", ofAll],
+            ["out", "Exclude", facets?.pictures.out ?? 0],
             ["only", "Only these", facets?.pictures.in ?? 0],
           ] as const
         ).map(([value, name, count]) => (

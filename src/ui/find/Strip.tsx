@@ -180,7 +180,7 @@ function Whole({
             {!look.compact && !item.price && (
               <span className="min-w-0 truncate text-basalt">
                 {item.stylesFound > 1
-                  ? `${item.stylesFound} styles fit`
+                  ? `${item.stylesFound} matching styles`
                   : `${item.stylesInFamily} ${item.stylesInFamily === 1 ? "style" : "styles"}`}
               </span>
             )}

@@ -226,7 +226,7 @@ export function Wall(props: Props) {
           className="pointer-events-none absolute right-3 bottom-1 z-10 bg-limestone px-2 text-[12px] text-basalt"
           data-shared-fit
         >
-          Every sample is shown at {Math.round(fit * 100)} %, so that the line fits.
+          Samples shown at {Math.round(fit * 100)} % so the line fits.
         </p>
       )}
       <div
@@ -299,6 +299,6 @@ const KEYS = [
   { key: "Space", does: "keep" },
   { key: "X", does: "set aside" },
   { key: "Enter", does: "open" },
-  { key: "D", does: "held: beside the last" },
+  { key: "Hold D", does: "compare with previous" },
   { key: "/", does: "search" },
 ];

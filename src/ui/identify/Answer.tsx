@@ -95,15 +95,15 @@ export function Answer({ state, dispatch, isShown, onTry, onCorners, keeping }: 
       </div>
       {result && (
         <p className="mt-0.5 text-basalt">
-          {result.compared} styles compared in {(result.tookMs / 1000).toFixed(1)} s. Chance that it is none of yours:{" "}
-          {Math.round(result.notInLibraries.chance * 100)} %.
-          {result.strip.setAs === "small-capitals" && " Taken for small capitals."}
-          {result.strip.reading === "evened" && " Seen from the side: compared as from the front."}
+          {result.compared} styles compared in {(result.tookMs / 1000).toFixed(1)} s.{" "}
+          {Math.round(result.notInLibraries.chance * 100)} % chance it isn’t in your libraries.
+          {result.strip.setAs === "small-capitals" && " Read as small caps."}
+          {result.strip.reading === "evened" && " Perspective corrected before comparing."}
         </p>
       )}
       {result && isTapered(state) && (
         <p className="mt-1">
-          The lettering grows towards one end, as a sign seen from the side.{" "}
+          The lettering tapers, like a sign photographed at an angle.{" "}
           <button type="button" className="font-semibold text-tide underline" onClick={onCorners}>
             Pull four corners around it
           </button>{" "}

@@ -32,9 +32,9 @@ export function AskPeople({ savedAs, keeping, onTry, busy }: Props) {
           <Question identificationId={savedAs} onTry={onTry} busy={busy} />
         ) : (
           <p>
-            A question is put about an identification that is kept.{" "}
+            Save this identification with the brief first.{" "}
             <button type="button" className="btn ml-2" disabled={keeping.busy} onClick={() => void keeping.keep()}>
-              Keep it, then ask
+              Save it, then ask
             </button>
           </p>
         )}
@@ -82,7 +82,7 @@ function Question({ identificationId, onTry, busy }: Pick<Props, "onTry" | "busy
       )}
       {hasDesk && (!question || question.state === "not-sent") && (
         <button type="button" className="btn" disabled={sending} onClick={() => void call("POST")}>
-          {sending ? "Leaving it …" : question ? "Send it again" : "Leave it at the desk"}
+          {sending ? "Posting …" : question ? "Send it again" : "Post to other designers"}
         </button>
       )}
       {fault && <FaultNote fault={fault} />}

@@ -105,7 +105,7 @@ export function DocumentsView() {
   return (
     <DropArea onFiles={(f) => void readAll(f)} className="h-full overflow-y-auto px-6 py-3">
       <div className="flex items-baseline gap-4">
-        <h1 className="text-[17px] font-bold">Fonts of documents</h1>
+        <h1 className="text-[17px] font-bold">Fonts in documents</h1>
         <span className="ml-auto">{choose(false, "Another document")}</span>
       </div>
       {list.map((r) => (
@@ -115,7 +115,7 @@ export function DocumentsView() {
             {r.state === "read" && <span className="shrink-0 text-basalt">{summarise(r.result)}</span>}
             {r.state === "reading" && <span role="status">Reading …</span>}
             <button type="button" className="ml-auto shrink-0 underline" onClick={() => forget(r.id)}>
-              {r.state === "reading" ? "Cancel" : "Take away"}
+              {r.state === "reading" ? "Cancel" : "Remove"}
             </button>
           </div>
           {r.state === "refused" && <FaultNote fault={r.fault} />}
@@ -145,7 +145,7 @@ function Others({ briefId }: { briefId: string }) {
 }
 
 function summarise({ fonts }: DocumentFonts): string {
-  if (!fonts.length) return "names no font";
+  if (!fonts.length) return "no fonts found (the pages are pictures)";
   const missing = fonts.filter((f) => !f.styleId || f.matchedBy === "family").length;
   return [
     `${fonts.length} ${fonts.length === 1 ? "font" : "fonts"}`,
@@ -214,7 +214,7 @@ function FontOfDocument({ font }: { font: DocumentFont }) {
 }
 
 const writeSteps = (steps: number) =>
-  steps < 0.5 ? "hardly to be told apart" : steps < 1.2 ? "near" : steps < 2.5 ? "alike in part" : "far";
+  steps < 0.5 ? "nearly identical" : steps < 1.2 ? "near" : steps < 2.5 ? "partly similar" : "far";
 /** Equal widths do not make equal letters. */
 const writeWidths = (steps: number) =>
   steps < 0.2 ? "the same widths" : steps < 0.8 ? "nearly the same widths" : "other widths";

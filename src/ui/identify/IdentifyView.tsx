@@ -187,8 +187,8 @@ function Start({ onFiles }: { onFiles: (files: File[]) => void }) {
         was read.
       </p>
       <p className="mt-3 max-w-[560px] text-basalt">
-        No usable picture? {way("questions", "Answer questions on its letters")}, or {way("sketch", "draw them")}. The
-        design in a PDF, a web page or a book? {way("documents", "List the fonts of a document")}.
+        No usable picture? {way("questions", "Answer questions about its letters")}, or {way("sketch", "draw them")}. Is
+        it in a PDF, a web page or a book? {way("documents", "List the fonts in a document")}.
       </p>
       <KeptBefore briefId={brief.briefId} />
     </DropArea>
@@ -205,7 +205,7 @@ function KeptBefore({ briefId }: { briefId: string }) {
   const list = kept.data?.identifications ?? [];
   const remove = (i: IdentificationSummary) =>
     setKept(i.identificationId, false)
-      .then(() => offerUndo(`${i.name} taken away`, () => void setKept(i.identificationId, true).catch(sayFault)))
+      .then(() => offerUndo(`${i.name} removed`, () => void setKept(i.identificationId, true).catch(sayFault)))
       .catch(sayFault);
   if (!list.length) return null;
   return (
@@ -233,7 +233,7 @@ function KeptBefore({ briefId }: { briefId: string }) {
               </span>
             </Link>
             <button type="button" className="shrink-0 underline" onClick={() => void remove(i)}>
-              Take away
+              Remove
             </button>
           </li>
         ))}
@@ -243,6 +243,6 @@ function KeptBefore({ briefId }: { briefId: string }) {
 }
 
 function writeCase({ first, noneChance }: IdentificationSummary): string {
-  if (!first || noneChance > 0.5) return "probably none of yours";
+  if (!first || noneChance > 0.5) return "probably not in your libraries";
   return `${first.family} ${first.style}, ${writeChance(first.chance)}`;
 }

@@ -92,7 +92,7 @@ export function MatchRow({ match, detail, text, axes, isFocused, onChoose, child
       </div>
       <div className="shrink-0 text-right">
         {match.chance !== undefined && <div className="text-[16px] font-semibold">{writeChance(match.chance)}</div>}
-        {score !== undefined && <div className="num">agrees {score.toFixed(2)}</div>}
+        {score !== undefined && <div className="num">{Math.round(score * 100)} % match</div>}
         <button
           type="button"
           aria-pressed={isKept}

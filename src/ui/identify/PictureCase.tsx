@@ -138,9 +138,9 @@ export function PictureCase({ open, isShown, onFiles, onLeft }: Props) {
       type: "facts",
       facts: [
         `${match.family} ${match.style}`,
-        `agreement ${match.score.toFixed(2)}`,
-        `speaks most for it: ${letters[0]?.char ?? ""}`,
-        `against: ${letters[letters.length - 1]?.char ?? ""}`,
+        `${Math.round(match.score * 100)} % match`,
+        `strongest letter: ${letters[0]?.char ?? ""}`,
+        `weakest: ${letters[letters.length - 1]?.char ?? ""}`,
       ],
       keys: [
         { key: "↑ ↓", does: "match" },
@@ -191,7 +191,7 @@ export function PictureCase({ open, isShown, onFiles, onLeft }: Props) {
               aria-pressed={corners !== null}
               onClick={() => dispatch({ type: "corners", corners: corners ? null : cornersOf(picture, frame) })}
             >
-              Four corners
+              Fix perspective
             </button>
             <button
               type="button"
@@ -199,7 +199,7 @@ export function PictureCase({ open, isShown, onFiles, onLeft }: Props) {
               aria-pressed={baseline !== null}
               onClick={() => dispatch({ type: "baseline", baseline: baseline ? null : baselineOf(picture, frame) })}
             >
-              Curve
+              Follow a curve
             </button>
             <Chooser onFiles={onFiles} label="Another picture" what="Picture" accept="image/*" multiple />
             <button
@@ -208,7 +208,7 @@ export function PictureCase({ open, isShown, onFiles, onLeft }: Props) {
               disabled={state.busy}
               onClick={() => void ask(picture, shape, words)}
             >
-              {state.busy ? "Comparing …" : frame || corners || baseline ? "Identify what is framed" : "Identify"}
+              {state.busy ? "Comparing …" : frame || corners || baseline ? "Identify selection" : "Identify"}
             </button>
           </span>
         </div>
@@ -227,7 +227,7 @@ export function PictureCase({ open, isShown, onFiles, onLeft }: Props) {
             id={`reading ${open.key}`}
             className="field text-[17px]"
             maxLength={200}
-            placeholder="type what stands there"
+            placeholder="Type what it says"
             value={text}
             onChange={(e) => dispatch({ type: "typed", text: e.target.value })}
           />

@@ -89,7 +89,7 @@ export function QuestionsView() {
                 <span className="min-w-0 flex-1 text-basalt">{g.text}</span>
                 <b className="min-w-0 flex-1">{g.label}</b>
                 <button type="button" className="underline" onClick={() => takeBack(g.questionId)}>
-                  Ask again
+                  Change
                 </button>
               </li>
             ))}
@@ -97,7 +97,7 @@ export function QuestionsView() {
         )}
         {given.length > 0 && (
           <button type="button" className="btn mt-4" onClick={() => put([])}>
-            Begin anew
+            Start over
           </button>
         )}
       </section>

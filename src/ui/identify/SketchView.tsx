@@ -13,9 +13,9 @@ import { MatchRow, useDetails } from "./MatchRow";
 type Stroke = { widthPx: number; points: [number, number][] };
 const [WIDE, HIGH] = [1000, 380];
 const PENS = [
-  { widthPx: 6, name: "Fine" },
-  { widthPx: 14, name: "Middle" },
-  { widthPx: 30, name: "Broad" },
+  { widthPx: 6, name: "Thin" },
+  { widthPx: 14, name: "Medium" },
+  { widthPx: 30, name: "Thick" },
 ];
 /** Strokes and words stay while the window is open. */
 const KEPT_AT = "sketch";
@@ -151,10 +151,10 @@ export function SketchView() {
             ))}
           </span>
           <button type="button" className="underline" disabled={!strokes.length} onClick={undo}>
-            Take back
+            Undo
           </button>
           <button type="button" className="underline" disabled={!undone.length} onClick={redo}>
-            Put back
+            Redo
           </button>
           <button
             type="button"
@@ -177,7 +177,7 @@ export function SketchView() {
           }}
         >
           <label className="shrink-0 font-semibold" htmlFor="drawn">
-            It says
+            Text
           </label>
           <input
             id="drawn"
@@ -252,5 +252,5 @@ function writeAgreement(letters: Identification["matches"][number]["letters"]): 
   const names = (list: typeof sorted) => [...new Set(list.map((l) => l.char))].slice(0, 4).join(", ");
   const half = Math.max(1, Math.floor(sorted.length / 3));
   const off = sorted.slice(-half).filter((l) => l.agreement < (sorted[0]?.agreement ?? 0) - 0.08);
-  return `nearest in ${names(sorted.slice(0, half))}${off.length ? `; least in ${names(off)}` : ""}`;
+  return `closest: ${names(sorted.slice(0, half))}${off.length ? `; furthest: ${names(off)}` : ""}`;
 }

@@ -145,7 +145,7 @@ export function Strip({ result, match, lay, busy, onLay, onCut }: Props) {
         Read as <b>{reading.text}</b>
         {reading.given
           ? ""
-          : ` (by machine, ${Math.round(reading.confidence * 100)} % sure: correct it above where it is wrong)`}
+          : ` (automatically, ${Math.round(reading.confidence * 100)} % sure; correct it above if needed)`}
         .{" "}
         {strip.cut === "letters"
           ? "The thicker the line below a letter, the less it agrees with the match in focus."
@@ -192,13 +192,13 @@ export function Strip({ result, match, lay, busy, onLay, onCut }: Props) {
             disabled={cuts.length < 2}
             onClick={() => change(dropCut(cuts, at))}
           >
-            Drop
+            Delete piece
           </button>
           <button type="button" className="underline" onClick={() => change(cutsOf(reading.letters), 0)}>
-            As it was
+            Reset
           </button>
           <button type="button" className="btn ml-auto" disabled={busy || !cuts.length} onClick={send}>
-            Compare as cut
+            Compare with these cuts
           </button>
         </div>
       </div>

@@ -26,7 +26,7 @@ export function TellApart({ first, match }: Props) {
           className="font-semibold text-tide underline"
           onClick={() => setOpen(!isOpen)}
         >
-          {isOpen ? "Hide" : "Show where"}
+          {isOpen ? "Hide" : "Show me"}
         </button>
       </p>
       {isOpen && <Places first={first} match={match} letter={letter} />}

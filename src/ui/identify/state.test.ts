@@ -112,7 +112,7 @@ describe("handles", () => {
 describe("the answer as a sentence", () => {
   test.each([
     [answer([]), "Nothing of yours comes near."],
-    [answer([match("lora", 0.2)], 0.7), "Probably none of yours."],
+    [answer([match("lora", 0.2)], 0.7), "Probably not in your libraries."],
     [answer([match("lora", 0.9)]), "lora Bold, very likely."],
     [answer([match("lora", 0.5), match("lora", 0.4, "Regular")]), "lora, very likely; which style is less sure."],
     [answer([match("lora", 0.5)]), "Perhaps lora Bold."],

@@ -171,7 +171,7 @@ export function writeAnswer(result: Identification): string {
   const [first] = result.matches;
   if (!first) return "Nothing of yours comes near.";
   const family = result.matches.filter((m) => m.familyId === first.familyId).reduce((a, m) => a + m.chance, 0);
-  if (result.notInLibraries.chance > 0.5) return "Probably none of yours.";
+  if (result.notInLibraries.chance > 0.5) return "Probably not in your libraries.";
   if (first.chance > 0.8) return `${first.family} ${first.style}, very likely.`;
   if (family > 0.8) return `${first.family}, very likely; which style is less sure.`;
   if (family > 0.4) return `Perhaps ${first.family} ${first.style}.`;

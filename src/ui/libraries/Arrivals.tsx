@@ -36,7 +36,7 @@ export function Arrivals({ importId, onImport }: { importId: string | null; onIm
     <>
       <div className="mt-4 flex items-center justify-between gap-6 border border-dashed border-basalt px-6 py-5">
         <div>
-          <p className="text-[16px] font-semibold">Bring in your own fonts</p>
+          <p className="text-[16px] font-semibold">Import your own fonts</p>
           <p className="text-basalt">
             Drop fonts, folders or zips on any view: TTF, OTF, TTC, WOFF, WOFF2. Licences and readme files beside them
             are kept as evidence of their terms.

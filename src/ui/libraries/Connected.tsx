@@ -1,5 +1,5 @@
 "use client";
-// What is connected: how much it holds, when it was synced, what went wrong; sync, pause, take away; connect another.
+// What is connected: how much it holds, when it was synced, what went wrong; sync, pause, disconnect; connect another.
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Library, PublicationLine } from "@/contracts/libraries";
@@ -10,7 +10,7 @@ import { callApi } from "../parts/api";
 import { countOf, writeWhen } from "../parts/words";
 
 const KIND_OF: Record<Library["kind"], string> = {
-  packages: "open-licence font packages that came along",
+  packages: "bundled open-licence fonts",
   own: "what you brought in",
   folder: "folder on this machine, watched",
   opds: "catalogue",
@@ -32,7 +32,7 @@ export function Connected() {
   const remove = (l: Library) =>
     act(
       callApi(`/libraries/${l.libraryId}`, { method: "DELETE" }).then(() =>
-        offerUndo(`${l.name} taken away`, () =>
+        offerUndo(`${l.name} disconnected`, () =>
           act(callApi("/libraries", { method: "POST", json: { kind: l.kind, address: l.url, name: l.name } })),
         ),
       ),
@@ -89,8 +89,8 @@ function Row({ library: l, onSync, onPause, onRemove }: RowProps) {
               <button type="button" className="btn" onClick={onPause}>
                 {l.state === "paused" ? "Resume" : "Pause"}
               </button>
-              <button type="button" className="btn" aria-label={`Take ${l.name} away`} onClick={onRemove}>
-                Take away
+              <button type="button" className="btn" aria-label={`Disconnect ${l.name}`} onClick={onRemove}>
+                Disconnect
               </button>
             </>
           )}
@@ -127,7 +127,7 @@ function Row({ library: l, onSync, onPause, onRemove }: RowProps) {
         )}
         {l.refused > 0 && (
           <button type="button" className="text-ochre underline" aria-expanded={shows} onClick={() => setShows(!shows)}>
-            {countOf(l.refused, "offer", "offers")} not taken whole
+            {countOf(l.refused, "item", "items")} partly imported
           </button>
         )}
       </p>
@@ -193,7 +193,7 @@ function ConnectForm({ onDone }: { onDone: () => void }) {
           aria-label="Address"
           className="field"
           value={address}
-          placeholder={kind === "folder" ? "the whole path of a folder" : "https://…/opds.json"}
+          placeholder={kind === "folder" ? "full path of a folder" : "https://…/opds.json"}
           onChange={(e) => setAddress(e.target.value)}
         />
       </label>

@@ -35,7 +35,7 @@ export function FontLog({ q, onAsk }: { q: string; onAsk: (q: string) => void })
           type="search"
           aria-label="Search the font log"
           className="field max-w-[360px]"
-          placeholder="a name, a library, a file, a day as 2026-11"
+          placeholder="a name, a library, a file, a date such as 2026-11"
           value={typed}
           onChange={(e) => setTyped(e.target.value)}
         />
@@ -50,7 +50,7 @@ export function FontLog({ q, onAsk }: { q: string; onAsk: (q: string) => void })
       <table className="mt-3 w-full table-fixed text-left">
         <thead className="text-basalt">
           <tr>
-            <th className="w-[132px] py-1 font-normal">Came in</th>
+            <th className="w-[132px] py-1 font-normal">Added</th>
             <th className="w-[200px] font-normal">Face</th>
             <th className="w-[130px] font-normal">From</th>
             <th className="font-normal">File</th>

@@ -26,7 +26,7 @@ export function LibrariesView() {
   const [address, setAddress] = useLibrariesAddress();
   const inBasket = useBasket().data?.lines.length ?? 0;
   useEffect(() => dispatch({ type: "facts", facts: [], keys: [] }), [dispatch]);
-  const names = ["Connected", "Bring in", inBasket ? `Basket (${inBasket})` : "Basket", "Font log"];
+  const names = ["Connected", "Import", inBasket ? `Basket (${inBasket})` : "Basket", "Font log"];
   return (
     <div className="h-full overflow-y-auto px-6 py-4">
       <div className="max-w-[1080px]">

@@ -6,7 +6,7 @@ export function CareMark({ health, compact }: { health: "fine" | "with-care" | "
   return (
     <span
       className="inline-flex shrink-0 items-center gap-1 text-ochre"
-      title="The file has faults; its page names them"
+      title="Minor problems in the file; see File on its page"
       data-care
     >
       <svg width={10} height={10} viewBox="0 0 10 10" aria-hidden>

@@ -35,12 +35,12 @@ export function BeginPass({ question, title, total }: { question: string; title:
   const isOpen = (p: PassSummary) => p.done < p.total && !p.endedAt;
   return (
     <NamedMenu
-      label="Sort through"
+      label="Review one by one"
       isStrong
-      deed={{ label: `Begin with these ${total}, one after another`, isOff: !total, onDo: begin }}
+      deed={{ label: `Start with these ${total}`, isOff: !total, onDo: begin }}
       items={(passes.data?.passes ?? []).map((p) => ({
         id: p.passId,
-        name: isOpen(p) ? `Go on: ${p.title}` : p.title,
+        name: isOpen(p) ? `Resume: ${p.title}` : p.title,
         note: `${p.done} of ${p.total}`,
         forgetLabel: `Forget the pass ${p.title}`,
         onOpen: () => open(p.passId),

@@ -94,7 +94,7 @@ export function PassView({ pass, ranges }: { pass: Pass; ranges: Ranges }) {
   );
   const undo = useCallback(() => {
     const place = state.trail[state.trail.length - 1];
-    if (place === undefined) return say("This is where the pass began.");
+    if (place === undefined) return say("This is the first face.");
     const was = state.marks.get(place);
     const styleId = pass.styleIds[place]!;
     dispatch({ type: "undone" });
@@ -113,7 +113,8 @@ export function PassView({ pass, ranges }: { pass: Pass; ranges: Ranges }) {
           {Math.min(state.place + 1, state.total)} of {state.total}
         </span>
         <span className="text-basalt">
-          {counts.kept} kept, {counts.aside} set aside, {counts.left} left, {state.total - state.marks.size} to go
+          {counts.kept} kept, {counts.aside} set aside, {counts.left} skipped, {state.total - state.marks.size}{" "}
+          remaining
         </span>
         <Link href={wall} className="btn ml-auto">
           Stop here
@@ -127,7 +128,9 @@ export function PassView({ pass, ranges }: { pass: Pass; ranges: Ranges }) {
           {face ? (
             <Face key={face.styleId} face={face} text={text} ranges={ranges} mark={state.marks.get(state.place)} />
           ) : (
-            <p className="text-basalt">{isReady ? "This face is gone: its library was taken away. → goes on." : "…"}</p>
+            <p className="text-basalt">
+              {isReady ? "This face is gone: its library was disconnected. Press → to go on." : "…"}
+            </p>
           )}
           <div className="mt-6 flex gap-3">
             <button type="button" className="btn btn-act" onClick={() => mark("kept")}>
@@ -137,7 +140,7 @@ export function PassView({ pass, ranges }: { pass: Pass; ranges: Ranges }) {
               Set aside
             </button>
             <button type="button" className="btn" onClick={() => mark("left")}>
-              Leave
+              Skip
             </button>
             <button type="button" className="btn-quiet underline" disabled={!state.trail.length} onClick={undo}>
               Undo
@@ -324,9 +327,9 @@ function Done({ counts, wall, onUndo }: { counts: Counts; wall: string; onUndo: 
   const { brief } = useBench();
   return (
     <div className="p-10">
-      <p className="text-[18px] font-semibold">Gone through: every face has its mark.</p>
+      <p className="text-[18px] font-semibold">All done.</p>
       <p className="mt-1 text-basalt">
-        {counts.kept} kept, {counts.aside} set aside, {counts.left} left where they were.
+        {counts.kept} kept, {counts.aside} set aside, {counts.left} skipped.
       </p>
       <div className="mt-5 flex gap-3">
         <Link href={`/b/${brief.briefId}/shortlist`} className="btn btn-act">

@@ -71,10 +71,10 @@ export function ShortlistView() {
         <h1 className="text-[18px] font-bold">Shortlist</h1>
         <span className="text-basalt">Drag by the handle, or focus it and use Space and the arrows.</span>
         <a className="btn ml-auto" href={`/api/v1/briefs/${brief.briefId}/shortlist`}>
-          List as CSV
+          Download CSV
         </a>
         <a className="btn btn-act" href={`/api/v1/briefs/${brief.briefId}/contact-sheet`}>
-          Contact sheet as PDF
+          Download contact sheet (PDF)
         </a>
       </div>
       <DndContext id="shortlist" sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>

@@ -58,7 +58,7 @@ export function Alike({ style }: { style: StyleDetail }) {
         {option(cleared, "cleared for this brief", () => setCleared(!cleared))}
         {style.offer && option(cheaper, "cheaper", () => setCheaper(!cheaper))}
         <Link className="ml-auto underline" href={`/b/${brief.briefId}/find?near=${style.styleId}&sort=near`}>
-          The whole wall by nearness
+          Sort all faces by similarity
         </Link>
       </div>
       {isCostly && cleared && items.length > 0 && (

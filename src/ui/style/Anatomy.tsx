@@ -34,9 +34,7 @@ export function Anatomy({ style }: { style: StyleDetail }) {
             <b>{looked.term}</b>: {looked.says}
           </>
         ) : (
-          <span className="text-basalt">
-            Point at a part, or move to it with Tab: what it is and what was measured stands here.
-          </span>
+          <span className="text-basalt">Point at a part, or Tab to it, to see what it is and its measurement.</span>
         )}
       </p>
     </div>

@@ -22,7 +22,7 @@ export function Glyphs({ style }: { style: StyleDetail }) {
   const add = (g: Glyph) => {
     const c = String.fromCodePoint(g.codePoints[0]!);
     const lines = brief.lines.map((l, i) => (i === active ? { ...l, text: `${l.text}${c}` } : l));
-    changeInStep({ lines }, `${c} added to the brief’s line`);
+    changeInStep({ lines }, `${c} added to the line`);
   };
   const question = new URLSearchParams({
     ...(q.trim() && { q: q.trim() }),
@@ -103,7 +103,7 @@ export function Glyphs({ style }: { style: StyleDetail }) {
                 {b.name} ({b.have})
               </option>
             ))}
-            <option value="Not encoded">Without a character</option>
+            <option value="Not encoded">Unencoded</option>
           </select>
           <select
             aria-label="Kind of glyph"
@@ -153,7 +153,7 @@ export function Glyphs({ style }: { style: StyleDetail }) {
 const describe = (g: Glyph) =>
   g.codePoints.length
     ? `${nameCharacter(g.codePoints[0]!)}, ${g.codePoints.map(writeCodePoint).join(" ")}`
-    : `${g.name}, no character`;
+    : `${g.name}, unencoded`;
 
 function Drawing({ glyph, list, sizePx }: { glyph: Glyph; list: GlyphList; sizePx: number }) {
   const height = list.ascender - list.descender;
@@ -217,7 +217,7 @@ function Looked({
       </div>
       <p className="mt-2 font-semibold">{glyph.codePoints.length ? nameCharacter(glyph.codePoints[0]!) : glyph.name}</p>
       <p className="num">
-        {glyph.codePoints.map(writeCodePoint).join(" ") || "no character"}
+        {glyph.codePoints.map(writeCodePoint).join(" ") || "no code point"}
         <br />
         glyph {glyph.id} · {glyph.name}
         <br />
@@ -232,10 +232,10 @@ function Looked({
       {glyph.codePoints.length > 0 && (
         <div className="mt-2 grid gap-1.5">
           <button type="button" className="btn" onClick={() => onCopy(glyph)}>
-            Copy it
+            Copy
           </button>
           <button type="button" className="btn" onClick={() => onAdd(glyph)}>
-            Add to the brief’s line
+            Add to the line
           </button>
         </div>
       )}

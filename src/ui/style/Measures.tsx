@@ -15,12 +15,15 @@ export function Measures({ style }: { style: StyleDetail }) {
     ["Figures", [t.figures.height, t.figures.spacing].filter(Boolean).join(", ") || null],
     ["Cases", t.cases],
     ["Serif form", t.serifForm],
-    ["Storeys of a, g", [t.storeysA, t.storeysG].map((n) => n ?? "–").join(", ")],
+    [
+      "Storeys of a and g",
+      [t.storeysA, t.storeysG].map((n) => (n === 1 ? "single" : n === 2 ? "double" : "–")).join(", "),
+    ],
   ];
   return (
     <div className="grid max-w-[1060px] grid-cols-[minmax(0,1.35fr)_minmax(0,1fr)] gap-x-12">
       <section>
-        <h2 className="head mb-1">Measured on its outlines, in the library</h2>
+        <h2 className="head mb-1">Measurements compared with your library</h2>
         <ul>
           {Object.keys(TRAIT_WORDS).map((trait) => (
             <TraitLine key={trait} trait={trait} style={style} />
@@ -152,7 +155,7 @@ function Words({ style }: { style: StyleDetail }) {
   const measured = style.moods.filter((m) => !style.tags.some((t) => t.holds && t.tag === m.value));
   return (
     <>
-      <h2 className="head mt-4 mb-1">Words said of it</h2>
+      <h2 className="head mt-4 mb-1">Tags</h2>
       <ul className="flex flex-wrap gap-x-3 gap-y-1" data-words>
         {measured.map((m) => (
           <li
@@ -187,7 +190,7 @@ function Words({ style }: { style: StyleDetail }) {
                 type="button"
                 className="btn-quiet"
                 aria-label={`Take ${t.tag} away`}
-                onClick={() => void put(t.tag, null, `${t.tag} taken away`, true)}
+                onClick={() => void put(t.tag, null, `${t.tag} removed`, true)}
               >
                 ×
               </button>

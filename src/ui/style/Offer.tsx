@@ -35,7 +35,7 @@ export function Offer({ style }: { style: StyleDetail }) {
     <section aria-label="What it costs" className="border-b border-rule bg-chalk px-6 py-2.5" data-offer>
       <div className="flex flex-wrap items-center gap-x-5 gap-y-1.5">
         <span className="font-semibold">
-          {style.owned ? `More uses from ${style.libraryName}` : `Sold by ${style.libraryName}: choose its uses`}
+          {style.owned ? `More uses from ${style.libraryName}` : `Sold by ${style.libraryName}: choose your licence`}
         </span>
         {sold.map((use) => (
           <label key={use} className="inline-flex items-center gap-1.5">
@@ -55,18 +55,18 @@ export function Offer({ style }: { style: StyleDetail }) {
           <span className="num">{writePrice(total, currency)}</span>
           {isIn ? (
             <Link className="btn" href={`/b/${brief.briefId}/libraries?tab=basket`}>
-              To the basket
+              View basket
             </Link>
           ) : (
             <button type="button" className="btn btn-act" disabled={!chosen.length} onClick={put}>
-              Put into the basket
+              Add to basket
             </button>
           )}
         </span>
       </div>
       {!style.owned && (
         <p className="mt-1 text-[12px] text-basalt">
-          Its file is not here: the lines above are set by the library, its measures come from a trial font.
+          You don’t own this font yet. The shop draws the samples; measurements come from its trial.
           {notSold.length > 0 && ` Not sold for ${notSold.map((u) => USE_WORDS[u]).join(", ")}.`}
         </p>
       )}

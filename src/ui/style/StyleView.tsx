@@ -48,7 +48,7 @@ const PART_WORDS: Record<(typeof PARTS)[number], string> = {
   sizes: "Sizes",
   family: "Family",
   measures: "Measures",
-  alike: "Alike",
+  alike: "Similar",
   languages: "Languages",
   terms: "Terms",
   file: "File",

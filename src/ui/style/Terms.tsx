@@ -267,7 +267,7 @@ function AddEvidence({ styleId }: { styleId: string }) {
         aria-label="Wording"
         className="field min-h-16"
         maxLength={20000}
-        placeholder="The maker’s words, as “You may use it on goods for sale.”"
+        placeholder="Paste the maker’s wording, for example “You may use it on goods for sale.”"
         value={text}
         onChange={(e) => setText(e.target.value)}
       />
