@@ -96,7 +96,7 @@ try {
   await identifyAll("", 500, 1000);
   const db = new Database(join(data, "fond-quarry.db"), { readonly: true });
   note(
-    "index: a signed style",
+    "index: a described style",
     db.prepare("SELECT max(length(signature)) AS n FROM signatures").get().n,
     "bytes",
     6000,

@@ -128,7 +128,7 @@ async function look(url, note) {
   await page.waitForTimeout(2000);
   const typed = await page.evaluate(type);
   note(
-    "100,000 styles: a letter typed into the brief until samples are set anew, median",
+    "100,000 styles: a letter typed into the brief until samples are set again, median",
     quantile(typed, 0.5),
     "ms",
     50,

@@ -41,7 +41,7 @@ function printOf(...paths) {
 
 /** Installs packages. The native database is compiled apart, so that the build can go on beside it. @returns { compiled }, a promise for the compiling. */
 export async function installPackages() {
-  // The lock file names what package.json asks for: another script line there installs nothing anew.
+  // The lock file names what package.json asks for: another script line there installs nothing again.
   const print = printOf("package-lock.json");
   const native = join(root, "node_modules/better-sqlite3/build/Release/better_sqlite3.node");
   if (!isDone("packages", print) || !existsSync(join(root, "node_modules/next"))) {

@@ -31,7 +31,7 @@ export type Design = {
   storeys: 1 | 2;
   monospaced?: number;
   treatment?: DrawnTreatment;
-  /** Small letters are drawn as capitals of the same height. */
+  /** Lowercase letters are drawn as capitals of the same height. */
   capitalsOnly?: boolean;
   /** Seed of what is uneven on purpose. */
   seed?: number;

@@ -41,7 +41,7 @@ export type FaceOptions = {
   without?: string;
   /** Outlines stay as drawn, one a stroke: masters of a variable font must keep their points. */
   keepOverlaps?: boolean;
-  /** Other skeletons for small letters (a script's). */
+  /** Other skeletons for lowercase letters (a script's). */
   letters?: Record<string, Draw>;
   dotless?: Record<string, Draw>;
   extras?: { name: string; codePoints: number[]; how: Draw }[];
@@ -326,7 +326,7 @@ function kern(glyphs: DrawnGlyph[], d: Design, isJoined: boolean): Record<string
     return gaps.reduce((s, v) => s + Math.min(v, tight + d.xHeight * 0.4), 0) / gaps.length;
   };
   if (["n", "o", "H", "O"].some((name) => !byName.has(name))) return {};
-  // What is usual depends on who meets whom: above small letters there is white that says nothing.
+  // What is usual depends on who meets whom: above lowercase letters there is white that says nothing.
   const plain = (char: string) => (/[A-Z]/.test(char) || d.capitalsOnly ? ["H", "O"] : ["n", "o"]);
   const known = new Map<string, number>();
   const usualOf = (l: string, r: string) => {

@@ -9,7 +9,7 @@ import type { Draw } from "./sketch";
 /** First private-use code point of flourishes: capitals, then word ends, then ornaments. */
 const PRIVATE_USE = 0xe000;
 
-/** A script whose small letters join. Swashes are reached by features and by private-use code points alike. */
+/** A script whose lowercase letters join. Swashes are reached by features and by private-use code points alike. */
 export function drawScript(d: Design, options: FaceOptions = {}): Face {
   let next = PRIVATE_USE;
   const extras: { name: string; codePoints: number[]; how: Draw }[] = [];
@@ -39,7 +39,7 @@ export function drawScript(d: Design, options: FaceOptions = {}): Face {
 const SETS = { sea: SEA, rail: RAIL, weather: WEATHER };
 export type PictureSet = keyof typeof SETS;
 
-/** A picture font: small letters and capitals reach the same signs, each glyph once. */
+/** A picture font: lowercase letters and capitals reach the same signs, each glyph once. */
 export function drawPictures(set: PictureSet, d: Design): Face {
   const drawings = pictureDrawings(SETS[set], d);
   const face = drawFace(d, {

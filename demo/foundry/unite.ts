@@ -1,4 +1,4 @@
-// Many overlapping strokes → one clean outline, by a package for path arithmetic. Also what treatments take away.
+// Many overlapping strokes → one clean outline, by a package for path arithmetic. Also what treatments remove.
 import paper from "paper/dist/paper-core.js";
 import type { Contour, Point } from "./pen";
 
@@ -9,7 +9,7 @@ function scope() {
   return paper;
 }
 
-/** Edges that lie exactly on one another are the hard case of path arithmetic: each contour is nudged by less than rounding takes away. */
+/** Edges that lie exactly on one another are the hard case of path arithmetic: each contour is nudged by less than rounding removes. */
 const NUDGE = 0.031;
 
 function toPath({ start, curves }: Contour, index: number) {

@@ -26,8 +26,8 @@ for (const name of readdirSync(folder)
       continue;
     }
     const { traits } = reply.reading.measured;
-    const kinds = reply.reading.kinded.kinds.map((k) => `${k.value} ${k.confidence.toFixed(2)}`).join(", ");
-    const treatments = reply.reading.kinded.treatments.map((k) => k.value);
+    const kinds = reply.reading.classified.kinds.map((k) => `${k.value} ${k.confidence.toFixed(2)}`).join(", ");
+    const treatments = reply.reading.classified.treatments.map((k) => k.value);
     const say = (what: string) => wrong.push(`${who}: ${what}`);
     if (truth.picture !== traits.picture) say(`picture ${traits.picture}`);
     if (truth.picture) continue;

@@ -132,7 +132,7 @@ function printTable(answers: Answered[], mode: Mode) {
   if (answers.some((a) => a.isAbsent)) printNone(answers);
 }
 
-/** How well "none of yours" is told, for all answers and for those of families kept out of tuning. */
+/** How well "not in the libraries" is told, for all answers and for those of families kept out of tuning. */
 function printNone(all: Answered[]) {
   for (const [name, answers] of [
     ["all", all],
@@ -142,7 +142,7 @@ function printNone(all: Answered[]) {
     const there = answers.filter((a) => !a.isAbsent).map((a) => a.noneChance);
     const bins = binChances(answers.map((a) => ({ chance: a.noneChance, isRight: a.isAbsent })));
     console.log(
-      `none of yours, ${name}: ${absent.length} absent, ${there.length} there, AUROC ${areaUnderRoc(absent, there).toFixed(3)}, expected calibration error ${calibrationError(bins).toFixed(3)}`,
+      `not in the libraries, ${name}: ${absent.length} absent, ${there.length} there, AUROC ${areaUnderRoc(absent, there).toFixed(3)}, expected calibration error ${calibrationError(bins).toFixed(3)}`,
     );
     for (const bin of bins) console.log(writeBin(bin));
   }

@@ -16,7 +16,7 @@ import { keepFaces } from "../../src/core/identify/identifyPicture";
 import { instancesOf, type Coordinates } from "../../src/core/identify/instances";
 import { measureLegibility } from "../../src/core/measure/forms";
 import { lettersOf } from "../../src/core/measure/letters";
-import { SignatureIndex, SIGNATURE_BYTES, signFont } from "../../src/core/identify/signature";
+import { SignatureIndex, SIGNATURE_BYTES, extractDescriptors } from "../../src/core/identify/signature";
 
 /** One style as the evaluation knows it. */
 export type EvalStyle = {
@@ -88,10 +88,10 @@ async function readOne({ path, styleId, family }: Source): Promise<EvalStyle | n
       family: family ?? font.family ?? styleId,
       name,
       sfnt: font.sfnt,
-      signature: signFont(face),
+      signature: extractDescriptors(face),
       instances: instancesOf(font.axes).map((coordinates) => ({
         coordinates,
-        signature: signFont(openFace(font.sfnt, coordinates)),
+        signature: extractDescriptors(openFace(font.sfnt, coordinates)),
       })),
       characters: codes.map((c) => String.fromCodePoint(c)).join(""),
       picture: (measureLegibility(lettersOf(face)) ?? 0) < 0.42,

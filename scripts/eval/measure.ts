@@ -2,7 +2,7 @@
 // never reads: category, usWeightClass, OS/2 heights, italic angle, fixed pitch. Prints each exception. --json writes readings.
 import { readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { kindFont } from "../../src/core/kind/kindFont";
+import { classifyFont } from "../../src/core/kind/classifyFont";
 import { spansAtY } from "../../src/core/geometry/rays";
 import { lettersOf, pick, type Letters } from "../../src/core/measure/letters";
 import { measureFont } from "../../src/core/measure/measureFont";
@@ -80,7 +80,7 @@ async function readAll(): Promise<Row[]> {
     const font = await openFont(readFileSync(entry.path));
     const face = openFace(font.sfnt);
     const measured = measureFont(face);
-    const kinded = kindFont({
+    const classified = classifyFont({
       measured,
       family: font.family ?? entry.family,
       style: font.style,
@@ -95,8 +95,8 @@ async function readAll(): Promise<Row[]> {
       category: categoryOf(entry.packageFolder),
       variable: font.axes.length > 0,
       traits: measured.traits,
-      kinds: kinded.kinds,
-      treatments: kinded.treatments.map((t) => t.value),
+      kinds: classified.kinds,
+      treatments: classified.treatments.map((t) => t.value),
       build: measured.build,
       legibility: measured.legibility,
       proportion: measured.proportion,
@@ -224,7 +224,7 @@ for (const key of ["xHeightEm", "capHeightEm"] as const) {
   );
 }
 
-// Slant. A stated angle that neither capitals nor small letters lean at, is not the font's.
+// Slant. A stated angle that neither capitals nor lowercase letters lean at, is not the font's.
 const italics = rows.filter((r) => Math.abs(r.stated.italicAngleDeg ?? 0) >= 1);
 const leansSo = (r: Row) => r.leans.some((v) => Math.abs(v + r.stated.italicAngleDeg!) <= 1);
 const slantAgrees = (r: Row) =>

@@ -1,6 +1,6 @@
 // Every font of the demo library, measured and read as the server does, as rows to find by: for evaluations without a server.
 import { existsSync, readFileSync, writeFileSync } from "node:fs";
-import { kindFont } from "../../src/core/kind/kindFont";
+import { classifyFont } from "../../src/core/kind/classifyFont";
 import { measureFont } from "../../src/core/measure/measureFont";
 import { measureReach } from "../../src/core/measure/reach";
 import { openFont } from "../../src/core/open/openFont";
@@ -20,7 +20,7 @@ export async function readRows(): Promise<FindRow[]> {
   for (const entry of listDemoFonts(process.cwd())) {
     const font = await openFont(readFileSync(entry.path));
     const measured = measureFont(openFace(font.sfnt));
-    const kinded = kindFont({
+    const classified = classifyFont({
       measured,
       family: font.family ?? entry.family,
       style: font.style,
@@ -40,10 +40,10 @@ export async function readRows(): Promise<FindRow[]> {
       family: entry.family,
       style: font.style,
       library: "open-collection",
-      kinds: kinded.kinds,
-      treatments: kinded.treatments,
-      moods: kinded.moods,
-      vox: kinded.vox?.value ?? null,
+      kinds: classified.kinds,
+      treatments: classified.treatments,
+      moods: classified.moods,
+      vox: classified.vox?.value ?? null,
       traits: measured.traits,
       reach: font.axes.length ? measureReach(font.sfnt, font.axes, measured.traits).reach : undefined,
       verdicts,

@@ -1,5 +1,5 @@
 // Makes evaluation pictures with three renderers that are not ours (ImageMagick on FreeType, Pango on Cairo, Chromium on Skia) under ten
-// conditions. Seeded: the same seed makes the same pictures. Families are parted by name into a tuning and a held-out part.
+// conditions. Seeded: the same seed makes the same pictures. Families are separated by name into a tuning and a held-out part.
 import { execFileSync } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";

@@ -1,7 +1,7 @@
 // One thread of the evaluation: asks about pictures as the server does, and says how near the answers came.
 import sharp from "sharp";
 import type { AnswerEvidence } from "../../src/core/identify/chance";
-import { workAlone } from "../../src/core/identify/crew";
+import { inlineExecutor } from "../../src/core/identify/executor";
 import { fitText, identifyPicture } from "../../src/core/identify/identifyPicture";
 import type { SignatureIndex } from "../../src/core/identify/signature";
 import { likenessOf } from "../../src/core/identify/twins";
@@ -40,7 +40,7 @@ export type Answered = {
   note: string;
 };
 
-/** Families that are kept out of the index when "none of yours" is evaluated: two of five, by their name alone. */
+/** Families that are kept out of the index when "not in the libraries" is evaluated: two of five, by their name alone. */
 export function isKeptAway(family: string): boolean {
   let h = 5381;
   for (const c of family) h = (Math.imul(h, 33) + c.charCodeAt(0)) >>> 0;
@@ -54,7 +54,7 @@ export async function answerPictures(
 ): Promise<void> {
   const { styles } = await readEvalStyles(fonts);
   const library = indexOf(styles.filter((s) => !absent || !isKeptAway(s.family)));
-  const crew = workAlone(library.index, library.load);
+  const executor = inlineExecutor(library.index, library.load);
   for (const p of pictures)
     for (const mode of modes) {
       const { data, info } = await sharp(p.file)
@@ -71,10 +71,10 @@ export async function answerPictures(
         ({ text: read, byReader } = await readWords(
           lines,
           library.index,
-          (l, t, by) => fitText(l, t, crew, by),
+          (l, t, by) => fitText(l, t, executor, by),
           readLetters,
         ));
-      const result = lines && read ? await identifyPicture(lines, read, library.index, crew, 20) : null;
+      const result = lines && read ? await identifyPicture(lines, read, library.index, executor, 20) : null;
       const ms = performance.now() - started;
       const matches = result?.matches ?? [];
       const families = [...new Set(matches.map((m) => m.family))];

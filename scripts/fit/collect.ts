@@ -4,7 +4,7 @@ import { readdirSync, readFileSync } from "node:fs";
 import { openFont } from "../../src/core/open/openFont";
 import { openFace } from "../../src/core/outlines/openFace";
 import { measureFont } from "../../src/core/measure/measureFont";
-import { kindFont } from "../../src/core/kind/kindFont";
+import { classifyFont } from "../../src/core/kind/classifyFont";
 import { formOf } from "../../src/core/measure/forms";
 import { lettersOf } from "../../src/core/measure/letters";
 
@@ -18,7 +18,12 @@ for (const id of readdirSync(root)) {
     const face = openFace(font.sfnt);
     const started = process.cpuUsage();
     const measured = measureFont(face);
-    const kinded = kindFont({ measured, family: font.family ?? id, style: font.style, features: font.features });
+    const classified = classifyFont({
+      measured,
+      family: font.family ?? id,
+      style: font.style,
+      features: font.features,
+    });
     const used = process.cpuUsage(started);
     const letters = lettersOf(face);
     const forms = Object.fromEntries(
@@ -41,7 +46,7 @@ for (const id of readdirSync(root)) {
       features: font.features,
       ms: (used.user + used.system) / 1000,
       ...measured,
-      ...kinded,
+      ...classified,
       forms,
     };
     console.log(JSON.stringify(out));

@@ -1,4 +1,4 @@
-// Fonts that are meant to hurt: sound enough to be read, made so that what is done with them later takes for ever.
+// Fonts that are meant to hurt: sound enough to be read, made so that what is done with them later takes forever.
 import { assembleSfnt, openContainer } from "../../src/core/open/container";
 
 type Part = { tag: string; data: Uint8Array; checksum: number };

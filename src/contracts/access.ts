@@ -21,7 +21,7 @@ export function roleNeeded(method: string, path: string): Role {
 
 /** Where somebody signs in, and goes on from. @param path - the page they wanted. */
 export const signInFor = (path: string) => `/sign-in?${new URLSearchParams({ to: path })}`;
-/** The page to go on to after signing in: one of ours, else the first. @param search - of the sign-in page's address. */
+/** The page to continue to after signing in: one of this server, else the first. @param search - of the sign-in page's address. */
 export function pageAfterSignIn(search: string): string {
   const to = new URLSearchParams(search).get("to") ?? "";
   return /^\/(?![/\\])[^\s\\]*$/.test(to) ? to : "/";

@@ -90,6 +90,7 @@ export const BriefPatch = BriefChange.extend({
   base: BriefChange.optional().describe(
     "the changed fields as they were known: what others changed meanwhile is merged by line and word; what both changed is refused (409)",
   ),
+  step: z.boolean().optional().describe("undone by itself, even when it follows typing in the same line"),
 });
 export type BriefPatch = z.infer<typeof BriefPatch>;
 

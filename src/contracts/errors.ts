@@ -21,7 +21,7 @@ export type FontFaultCode = keyof typeof FONT_FAULTS;
 export const ARCHIVE_FAULTS = {
   "archive-broken": "The archive is damaged or cut short.",
   "archive-encrypted": "The archive is locked with a password.",
-  "archive-unsafe-path": "An entry wants to be written outside of the archive's folder.",
+  "archive-unsafe-path": "An entry would be extracted outside the archive's folder.",
   "archive-too-large": "The archive unpacks to more than is accepted.",
   "archive-too-many": "The archive holds more entries than are accepted.",
   "archive-empty": "The archive holds no files.",

@@ -65,7 +65,7 @@ export const Identification = z.object({
     heightPx: z.number(),
     slopeDeg: z.number(),
     cut: z.enum(["letters", "whole-word"]),
-    reading: z.string().describe("what was supposed to be ink"),
+    reading: z.string().describe("what was assumed to be ink"),
     // Identifications that were kept earlier do not say.
     taper: z
       .number()
@@ -73,8 +73,8 @@ export const Identification = z.object({
       .describe(
         "how the letters grow along the line where the first match lies, from its middle to either end: 0.1 = by a tenth",
       ),
-    setAs: z.enum(["plain", "small-capitals"]).default("plain").describe("how the text was supposed to be set"),
-    leanTan: z.number().describe("tangent of the lean that was supposed, as perspective gives it"),
+    setAs: z.enum(["plain", "small-capitals"]).default("plain").describe("how the text was assumed to be set"),
+    leanTan: z.number().describe("tangent of the lean that was assumed, as perspective gives it"),
   }),
   areas: z
     .array(PixelBox)

@@ -26,6 +26,13 @@ export const LibraryAdd = z.object({
   address: z.string().trim().min(1).max(2000),
   name: z.string().trim().max(80).optional(),
 });
+/** A folder where this system keeps fonts. */
+export const SystemFolder = z.object({
+  path: z.string(),
+  name: z.string(),
+  fontCount: z.number().describe("font files in it and below, by name"),
+});
+export type SystemFolder = z.infer<typeof SystemFolder>;
 export const LibraryPatch = z.object({
   state: z.enum(["connected", "paused"]).optional(),
   name: z.string().trim().min(1).max(80).optional(),

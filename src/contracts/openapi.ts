@@ -25,6 +25,7 @@ import {
   PublicationLine,
   SetLineReply,
   SettingQuery,
+  SystemFolder,
 } from "./libraries";
 import { Anatomy } from "./anatomy";
 import { Mark, MarkPut, Pass, PassBegin, PassPatch, PassSummary, SavedSearch, SavedSearchAdd, TagPut } from "./passes";
@@ -158,7 +159,7 @@ export const OPERATIONS: Operation[] = [
   {
     method: "delete",
     path: "/briefs/{id}/picture",
-    says: "Takes the picture away",
+    says: "Removes the picture",
     gives: z.object({ briefId: z.string() }),
   },
   { method: "get", path: "/styles/{id}/file", says: "The font file as it came", file: "font/woff2" },
@@ -297,12 +298,18 @@ export const OPERATIONS: Operation[] = [
     gives: z.object({ libraryId: LibraryId }),
     status: 201,
   },
+  {
+    method: "get",
+    path: "/libraries/system-folders",
+    says: "Folders of this system that hold fonts and are not connected yet",
+    gives: z.object({ folders: z.array(SystemFolder) }),
+  },
   { method: "get", path: "/libraries/{id}", says: "One library", gives: Library },
   { method: "patch", path: "/libraries/{id}", says: "Pauses, resumes, renames", body: LibraryPatch, gives: Library },
   {
     method: "delete",
     path: "/libraries/{id}",
-    says: "Takes a library away; what is owned stays",
+    says: "Disconnects a library; what is owned stays",
     gives: z.object({ libraryId: z.string(), removed: z.boolean() }),
   },
   { method: "post", path: "/libraries/{id}/sync", says: "Syncs now", gives: z.object({ jobId: JobId }), status: 202 },

@@ -72,7 +72,7 @@ export const IDENTIFY_OPERATIONS: Operation[] = [
   {
     method: "patch",
     path: "/briefs/{id}/identifications/{identificationId}",
-    says: "Takes it away, or brings it back",
+    says: "Removes it, or brings it back",
     body: z.object({ removed: z.boolean() }),
     gives: z.object({ identificationId: IdentificationId }),
   },

@@ -7,7 +7,7 @@
 const PIPELINE = [
   { stage: "opened", version: 2 },
   { stage: "measured", version: 5 },
-  { stage: "kinded", version: 2 },
+  { stage: "classified", version: 2 },
   { stage: "signed", version: 3 },
   { stage: "indexed", version: 2 },
 ] as const;

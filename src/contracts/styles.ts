@@ -60,7 +60,7 @@ export const StyleQuery = z.object({
       (v) => (typeof v === "string" ? v.split(",").filter(Boolean).map(parseRange) : v),
       z.array(TraitRange).optional(),
     )
-    .describe("ranges of any number trait: trait:low~high, parted by commas"),
+    .describe("ranges of any number trait: trait:low~high, separated by commas"),
   moods: list(z.string().max(40)),
   vox: list(z.enum(VOX)),
   features: list(z.string().max(4)),
@@ -77,7 +77,7 @@ export const StyleQuery = z.object({
   italics: flag,
   priceMax: number.describe("of the brief's uses together, in whole units"),
   near: StyleId.optional().describe("the face that nearness is measured to"),
-  fold: flag.describe("one style a family"),
+  fold: flag.describe("one style per family"),
   pictures: z.enum(["in", "out", "only"]).optional(),
   complete: flag,
   aside: z.enum(["hide", "show", "only"]).optional(),

@@ -132,5 +132,5 @@ export const writeFeature = (tag: string): string => {
   return `${numbered[1] === "ss" ? "stylistic set" : "character variant"} ${Number(numbered[2])}`;
 };
 
-/** Endings of documents whose fonts are listed. */
+/** File extensions of documents whose fonts are listed. */
 export const DOCUMENT_ENDINGS = ["pdf", "html", "htm", "xhtml", "css", "svg", "docx", "odt", "pptx", "epub", "zip"];

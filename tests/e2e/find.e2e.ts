@@ -207,7 +207,7 @@ describe("the brief's words", () => {
 });
 
 describe("the sieve", () => {
-  test("kinds narrow the wall to what their count said; the word can be taken away", async () => {
+  test("kinds narrow the wall to what their count said; the word can be removed", async () => {
     const { page } = browser;
     await openWall(page, briefId);
     const all = await count(page);

@@ -39,7 +39,7 @@ describe("evidence", () => {
     await page.getByRole("button", { name: "Arvo Bold", exact: true }).click();
     const tried = page.getByRole("list", { name: "Tried by name" }).locator("[data-match='Arvo Bold']");
     await tried.waitFor({ timeout: 30_000 });
-    const score = Number(/agrees ([\d.]+)/.exec(await tried.innerText())![1]);
+    const score = Number(/(\d+) % match/.exec(await tried.innerText())![1]) / 100;
     expect(score).toBeGreaterThan(0.2);
     expect(score).toBeLessThan(0.85);
     await page.getByRole("img", { name: "Arvo Bold laid over the picture" }).waitFor();
@@ -162,7 +162,7 @@ describe("letters cut by hand", () => {
 });
 
 describe("kept with the brief", () => {
-  test("an identification is kept, listed, opened again as it was, taken away and brought back", async () => {
+  test("an identification is kept, listed, opened again as it was, removed and brought back", async () => {
     const { page } = browser;
     await page.getByRole("button", { name: "Keep with the brief" }).click();
     await page.getByRole("button", { name: "Kept with the brief" }).waitFor();
@@ -277,7 +277,7 @@ describe("people", () => {
     await matches().first().waitFor();
     await page.getByRole("button", { name: "Ask people" }).click();
     await inka.waitFor();
-    await page.getByRole("button", { name: "Ask anew" }).click();
+    await page.getByRole("button", { name: "Ask again" }).click();
     await page.getByRole("button", { name: "Post to other designers" }).waitFor();
   });
 });

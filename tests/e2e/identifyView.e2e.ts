@@ -126,7 +126,7 @@ describe("perspective", () => {
   });
 });
 
-describe("none of yours", () => {
+describe("not in the libraries", () => {
   test("lettering that no face set is told so", async () => {
     const { page } = browser;
     await startIdentify(browser.page, briefId);

@@ -31,7 +31,7 @@ describe("syncing", () => {
     );
     expect(body.publications[0]).toMatchObject({
       title: "Adzemark",
-      detail: expect.stringMatching(/Adzemark-Bold\.otf.*ends before/),
+      detail: expect.stringMatching(/Adzemark-Bold\.otf.*is cut off/),
     });
   });
 
@@ -232,7 +232,7 @@ describe("in the browser", () => {
     await row.locator("[data-library-fault]").waitFor({ state: "detached" });
   });
 
-  test("taken away and brought back: faces that were only offered go and come", async () => {
+  test("removed and brought back: faces that were only offered go and come", async () => {
     const { page } = browser;
     await page.goto(`/b/${briefId}/libraries`);
     await page.getByRole("button", { name: "Disconnect Halyard & Lens" }).click();

@@ -54,7 +54,7 @@ describe("the find field", () => {
 });
 
 describe("the sieve", () => {
-  test("a thumb of a histogram narrows the wall; the word above takes it away", async () => {
+  test("a thumb of a histogram narrows the wall; the word above removes it", async () => {
     const { page } = browser;
     await openWall(page, briefId);
     const all = await count(page);
@@ -332,6 +332,7 @@ describe("the style page", () => {
     expect(await page.getByLabel("Line 1 of the brief").inputValue()).toBe("Wren & Tern No. 77");
     await page.keyboard.press("Escape");
     await page.getByRole("button", { name: /^Undo/ }).click();
+    await page.getByText("Undone: Line 1 changed").waitFor();
     expect(await page.getByLabel("Line 1 of the brief").inputValue()).toBe("Wren & Tern No. 7");
   });
 

@@ -70,7 +70,7 @@ describe("a pass", () => {
     await page.locator("[data-face-name]").waitFor();
     expect(await place()).toBe(FACES);
     expect(await face()).toBe(before);
-    await page.getByText("100 kept, 300 set aside, 100 left").waitFor();
+    await page.getByText("100 kept, 300 set aside, 100 skipped").waitFor();
   });
 
   test("a mark that is on its way when the page is left arrives", async () => {

@@ -82,7 +82,7 @@ describe("from elsewhere", () => {
     const host = new URL(url()).host;
     for (const path of ["/%ff%fe", "/b/%E0%A4%A/find", "/api/v1/styles/%ff"])
       expect((await ask(path, { host })).status).toBeLessThan(500);
-    // The framework itself fails on this method before anything of ours runs.
+    // The framework itself fails on this method before anything of our own runs.
     for (const path of ["/", "/api/v1/styles"])
       expect((await ask(path, { host }, "TRACE")).status).toBeGreaterThanOrEqual(400);
     expect((await ask("/api/v1/libraries/nope/refused", { host })).status).toBe(404);

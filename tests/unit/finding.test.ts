@@ -119,7 +119,7 @@ describe("the address", () => {
       ["sort", "fit"],
     ]);
   });
-  test("“take everything away” takes every filter", () => {
+  test("“clear all” takes every filter", () => {
     for (const key of ["q", "kinds", "traits", "moods", "priceMax", "complete", "italics", "near"])
       expect(NO_FILTERS).toHaveProperty(key, null);
     expect(NO_FILTERS).not.toHaveProperty("columns");
@@ -173,11 +173,11 @@ describe("what is active, in words", () => {
     [{ pictures: "only" }, "only picture fonts"],
     [{ chars: "&é" }, "has &é"],
   ])("%j: %s", (over, label) => expect(labels(over)).toEqual([label]));
-  test("taking one away leaves the others of its kind", () => {
+  test("removing one leaves the others of its kind", () => {
     const [first] = selectActive(address({ kinds: ["slab", "serif"] }));
     expect(first!.off).toEqual({ kinds: ["serif"] });
   });
-  test("a range is set, changed, taken away", () => {
+  test("a range is set, changed, removed", () => {
     const one = putRange([], { trait: "weight", low: 400, high: null });
     expect(putRange(one, { trait: "weight", low: 500, high: 600 })).toEqual([{ trait: "weight", low: 500, high: 600 }]);
     expect(putRange(one, { trait: "weight", low: null, high: null })).toEqual([]);

@@ -72,14 +72,14 @@ describe("measured against true", () => {
     const face = drawFace(d);
     const bytes = writeTrueType(face, factsOf(d));
     sanitize("face.ttf", bytes);
-    const { measured, kinded } = await traitsOf(bytes);
+    const { measured, classified } = await traitsOf(bytes);
     within(measured.traits.stemEm, d.stem / 1000);
     within(measured.traits.xHeightEm, d.xHeight / 1000);
     within(measured.traits.widthEm, face.meanAdvance / 1000);
     expect(Math.abs(measured.traits.slantDeg! - d.slantDeg)).toBeLessThan(0.5);
     expect(measured.traits.serif! >= 0.5).toBe(d.serif !== "none");
     expect(measured.traits.connected).toBeLessThan(0.5);
-    if (d.treatment) expect(kinded.treatments.map((t) => t.value)).toContain(d.treatment);
+    if (d.treatment) expect(classified.treatments.map((t) => t.value)).toContain(d.treatment);
   });
 
   test("a script that no family uses: joined, its stems and lean found behind the hairlines", async () => {
@@ -96,13 +96,13 @@ describe("measured against true", () => {
     };
     const bytes = writeTrueType(drawScript(d), factsOf(d));
     sanitize("script.ttf", bytes);
-    const { measured, kinded, opened } = await traitsOf(bytes);
+    const { measured, classified, opened } = await traitsOf(bytes);
     within(measured.traits.stemEm, 0.058);
     // Its joins hang a little below the baseline, which counts as overshoot.
     within(measured.traits.xHeightEm, 0.395, 0.025);
     expect(Math.abs(measured.traits.slantDeg! - 21)).toBeLessThan(0.5);
     expect(measured.traits.connected).toBeGreaterThan(0.5);
-    expect(kinded.kinds.map((k) => k.value)).toContain("script");
+    expect(classified.kinds.map((k) => k.value)).toContain("script");
     expect(opened.features).toEqual(expect.arrayContaining(["swsh", "ss01", "kern"]));
     expect(opened.codePoints.some(([from, to]) => from <= 0xe000 && to >= 0xe000)).toBe(true);
   });

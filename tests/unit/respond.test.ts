@@ -75,7 +75,7 @@ describe("routes", () => {
     expect(ran).toBe(false);
   });
 
-  test("a mistake of ours is 500 with a code, its text stays here", async () => {
+  test("a mistake of our own is 500 with a code, its text stays here", async () => {
     const log = console.error;
     console.error = () => {};
     const answer = await route(() => {

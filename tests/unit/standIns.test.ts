@@ -145,7 +145,7 @@ describe("faults", () => {
     expect((await setFaults({ slow: -1 })).status).toBe(400);
   });
 
-  test("links that expired stay worthless; a page read anew has good ones", async () => {
+  test("links that expired stay worthless; a page read again has good ones", async () => {
     const old = (await moorline()).trialUrl!;
     expect(codeOf(await connect("halyard").fetch(old))).toBe("ok");
     await setFaults({ expired: true });

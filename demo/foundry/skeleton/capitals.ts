@@ -1,4 +1,4 @@
-// The capitals A–Z. Own skeletons, as for the small letters.
+// The capitals A–Z. Own skeletons, as for the lowercase letters.
 import { capCounterOf, type Design } from "../design";
 import { box, Sketch, type Draw, type Drawing } from "../sketch";
 import { spine } from "./small";
@@ -35,7 +35,7 @@ const A: Draw = (d) => {
   return g.done(w, "diagonal", "diagonal");
 };
 
-/** A bowl that hangs on a stem between two heights, closed by level strokes. */
+/** A bowl that depends on a stem between two heights, closed by level strokes. */
 function hangingBowl(g: Sketch, stemX: number, far: number, low: number, high: number) {
   const turn = Math.min((high - low) / 2, Math.max(g.S * 0.6, far - stemX - g.h));
   g.put(

@@ -123,7 +123,7 @@ const nine: Draw = (d, H) => {
 };
 
 export const FIGURES: Draw[] = [zero, one, two, three, four, five, six, seven, eight, nine];
-/** Old-style: 0–2 stand at the small letters' height, 6 and 8 rise, the rest sink. Height and drop of each. */
+/** Old-style: 0–2 stand at the lowercase letters' height, 6 and 8 rise, the rest sink. Height and drop of each. */
 export function oldStyle(d: Design, figure: number): { height: number; drop: number } {
   const small = d.xHeight * 1.03;
   if (figure <= 2) return { height: small, drop: 0 };

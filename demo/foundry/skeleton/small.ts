@@ -1,4 +1,4 @@
-// The small letters a–z. Own skeletons: stems, arches and bowls placed by the design's numbers; nothing is traced.
+// The lowercase letters a–z. Own skeletons: stems, arches and bowls placed by the design's numbers; nothing is traced.
 import type { Design } from "../design";
 import { Sketch, type Draw, type Feet } from "../sketch";
 

@@ -71,7 +71,7 @@ describe("level", () => {
     ["capitals", 0.875],
   ] as const)("by %s", (by, factor) => expect(levelFactor(traits, by)).toBeCloseTo(factor, 6));
 
-  test("a face without small letters is levelled by its capitals", () => {
+  test("a face without lowercase letters is levelled by its capitals", () => {
     expect(levelFactor({ ...traits, cases: "capitals-only" }, "x-height")).toBeCloseTo(0.875, 6);
   });
 

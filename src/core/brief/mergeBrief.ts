@@ -115,7 +115,7 @@ function mergeRecords(field: string, base: Rec[] = [], mine: Rec[], theirs: Rec[
   for (const id of new Set([...b.keys(), ...a.keys()])) {
     const [was, my, their] = [o.get(id), a.get(id), b.get(id)];
     if (my && their) records.set(id, mergeRecord(field, id, was ?? {}, my, their, conflicts));
-    // Taken away by one and not touched by the other; what the other changed stays.
+    // Removed by one and not touched by the other; what the other changed stays.
     else if (my && (!was || !isSameRecord(was, my))) records.set(id, my);
     else if (their && (!was || !isSameRecord(was, their))) records.set(id, their);
   }

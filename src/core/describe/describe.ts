@@ -13,7 +13,7 @@ type Description = {
   next: Question | null;
   /** Families that are still likely: two to the power of their entropy. */
   remaining: number;
-  /** One style a family, likeliest first. */
+  /** One style per family, likeliest first. */
   matches: { styleId: string; family: string; chance: number }[];
 };
 

@@ -4,7 +4,7 @@ import fontkit from "@pdf-lib/fontkit";
 import { PDFDocument, PDFName, StandardFonts } from "pdf-lib";
 import { makeFont } from "../../../tests/fixtures/makeFont";
 import { rankByAdvances, rankByOutlines } from "../identify/nearestFaces";
-import { SignatureIndex, signFont } from "../identify/signature";
+import { SignatureIndex, extractDescriptors } from "../identify/signature";
 import { openFont } from "../open/openFont";
 import { openFace } from "../outlines/openFace";
 import { DocumentError, type FoundFont, type Parts } from "./found";
@@ -28,7 +28,7 @@ const brief = (fonts: FoundFont[] | undefined) =>
 
 const quay = makeFont({ family: "Quay Test", stem: 90 });
 const heavy = makeFont({ family: "Quay Test", style: "Black", stem: 190 });
-const sign = async (bytes: Uint8Array) => signFont(openFace((await openFont(bytes)).sfnt));
+const sign = async (bytes: Uint8Array) => extractDescriptors(openFace((await openFont(bytes)).sfnt));
 const library = async () =>
   SignatureIndex.of([
     { id: "heavy", family: "Quay Test", signature: await sign(heavy) },

@@ -1,5 +1,5 @@
 // What is found of one font in a document, before it is matched with the libraries; and how a document is refused.
-import { signFont } from "../identify/signature";
+import { extractDescriptors } from "../identify/signature";
 import { openFont } from "../open/openFont";
 import { openFace } from "../outlines/openFace";
 import { partName } from "./fontNames";
@@ -52,7 +52,7 @@ export const nameOnly = (name: string, usedFor: string | null = null): FoundFont
 /** Signs the letters of a whole embedded font file; null when it cannot be opened. */
 export async function signFile(bytes: Uint8Array): Promise<Uint8Array | null> {
   try {
-    return signFont(openFace((await openFont(bytes)).sfnt));
+    return extractDescriptors(openFace((await openFont(bytes)).sfnt));
   } catch {
     // A damaged font in a document: it is still named.
     return null;

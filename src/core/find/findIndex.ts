@@ -15,7 +15,7 @@ export type FindRow = {
   format?: string;
   kinds: { value: Kind; confidence: number }[];
   treatments: { value: Treatment; confidence: number }[];
-  /** Measured words and the user's tags, those taken away left out. */
+  /** Measured words and the user's tags, those removed left out. */
   moods?: Pick<MoodGuess, "value" | "confidence">[];
   vox?: string | null;
   traits: Traits;

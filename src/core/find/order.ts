@@ -142,7 +142,7 @@ function among(rows: Int32Array, standing: Uint32Array, most = rows.length): Uin
   return out;
 }
 
-/** Rows in an order that all rows stand in once for all: nothing is compared. */
+/** Rows in an order that all rows stand in once and for all: nothing is compared. */
 export function orderAlong(rows: Int32Array, standing: Uint32Array): Ordered {
   let first: Uint32Array | null = null;
   let all: Uint32Array | null = null;
@@ -154,7 +154,7 @@ export function orderAlong(rows: Int32Array, standing: Uint32Array): Ordered {
 }
 
 /**
- * One row a family, at the place of its first: the best scored, then the plainest.
+ * One row per family, at the place of its first: the best scored, then the plainest.
  * @param scoreOf - one a row of the index; only rows of the order are looked at.
  * @returns the rows, and for each family how many of its styles the order has.
  */

@@ -238,7 +238,7 @@ describe("likeness", () => {
     const says = tellDifferences(traitsOf(), traitsOf({ weight: 700, xHeightEm: 0.55, storeysA: 1 })).map(
       (d) => d.says,
     );
-    expect(says).toEqual(["heavier by 300", "larger x-height by 10 %", "a of one storey"]);
+    expect(says).toEqual(["heavier by 300", "larger x-height by 10 %", "single-storey a"]);
     expect(tellDifferences(traitsOf(), traitsOf())).toEqual([]);
   });
   test("the plainest style of a family is upright and of text weight", () => {

@@ -59,7 +59,7 @@ describe("filling", () => {
     expect(sum(fillPolygons([triangle], 32, 32))).toBeCloseTo(Math.abs(areaOf(triangle)), 3);
   });
 
-  test("a hole takes ink away, an overlap does not count twice", () => {
+  test("a hole removes ink, an overlap does not count twice", () => {
     const hole = Float64Array.from([...square(4, 4, 8, 8)].reverse());
     for (let i = 0; i < hole.length; i += 2) [hole[i], hole[i + 1]] = [hole[i + 1]!, hole[i]!];
     expect(sum(fillPolygons([square(0, 0, 10, 10), hole], 12, 12))).toBeCloseTo(100 - 16, 4);

@@ -7,9 +7,9 @@ import type { CutBox } from "../picture/straighten";
 import { alignPieces } from "./align";
 import { instancesOf } from "./instances";
 import { readByShape, readWords, type TextFit } from "./readShapes";
-import { workAlone } from "./crew";
+import { inlineExecutor } from "./executor";
 import { fitText, identifyPicture } from "./identifyPicture";
-import { SignatureIndex, signFont, type SignBox } from "./signature";
+import { SignatureIndex, extractDescriptors, type SignBox } from "./signature";
 
 const letter = (width: number, top = 0.5, bottom = 0): SignBox => ({
   left: 0,
@@ -96,7 +96,7 @@ describe("reading by shape", () => {
     for (const id of ["work-sans", "lora", "zilla-slab", "oswald"]) {
       const { face } = await readDemo(id, id === "oswald" ? 500 : 400);
       faces.set(id, face);
-      rows.push({ id, family: id, signature: signFont(face) });
+      rows.push({ id, family: id, signature: extractDescriptors(face) });
     }
     index = SignatureIndex.of(rows);
   });
@@ -109,7 +109,7 @@ describe("reading by shape", () => {
   );
 
   test("a wrong guess is doubted, a right one stays", async () => {
-    const fitOf: TextFit = (line, text, by) => fitText(line, text, workAlone(index, load), by);
+    const fitOf: TextFit = (line, text, by) => fitText(line, text, inlineExecutor(index, load), by);
     const lines = lineOf("lora", "Harbour");
     const wrong = await readWords(lines, index, fitOf, () => Promise.resolve({ text: "Hanbour", confidence: 0.9 }));
     expect(wrong).toMatchObject({ text: "Harbour", byReader: "Hanbour" });
@@ -119,7 +119,7 @@ describe("reading by shape", () => {
   });
 
   test("what the letter reader cannot make out is shown to it otherwise", async () => {
-    const fitOf: TextFit = (line, text, by) => fitText(line, text, workAlone(index, load), by);
+    const fitOf: TextFit = (line, text, by) => fitText(line, text, inlineExecutor(index, load), by);
     // Letters that run into each other are not spelt one by one.
     const lines = lineOf("lora", "Harbour", { trackingPx: -9 });
     const asked: string[] = [];
@@ -140,7 +140,7 @@ describe("reading by shape", () => {
   test("letters in one piece are found by the face that sets them", async () => {
     const lines = lineOf("zilla-slab", "Harbour", { trackingPx: -3 });
     expect(lines.plain.letters.length).toBeLessThan(7);
-    expect((await identifyPicture(lines, "Harbour", index, workAlone(index, load), 4)).matches[0]!.styleId).toBe(
+    expect((await identifyPicture(lines, "Harbour", index, inlineExecutor(index, load), 4)).matches[0]!.styleId).toBe(
       "zilla-slab",
     );
   });

@@ -56,7 +56,7 @@ const scaleBox = ({ left, top, right, bottom, advance }: SignBox, by: number): S
   advance: advance * by,
 });
 
-/** The count of cuts may be right by chance: then nothing comes near by them, and each style's own advances cut anew. */
+/** The count of cuts may be right by chance: then nothing comes near by them, and each style's own advances cut again. */
 export const isCutWell = (byCuts: readonly CoarseRank[]) => byCuts.some((r) => r.cost < GOOD_CUTS);
 
 /** Ranks by the cut letters. @returns the best `keep`, best first; none where the count of cuts does not fit the text. */

@@ -14,7 +14,7 @@ const { abs } = Math;
 /** Opens a style's face, at a setting of its axes. */
 export type FaceLoader = (styleId: string, coordinates: Coordinates | null) => OpenFace | null;
 
-/** The line under one supposition of its ink and of how far perspective made its letters lean; `first` is its copy for a first look. */
+/** The line under one hypothesis of its ink and of how far perspective made its letters lean; `first` is its copy for a first look. */
 export type View = { line: InkLine; lean: Lean; first: InkLine; perFirst: number };
 
 /** An entry under a view, and where it lay when it was last looked at; null: nowhere yet. `per`: pixels of the line one of the pose is. */
@@ -25,7 +25,7 @@ export type Tried = { entry: number; view: View; per: number; result: FineResult
 
 export const START: Imaging = { blurPx: 0.7, gain: 0 };
 const SPACING_WEIGHT = 1.2;
-/** What a supposed lean costs: a face that fits as it stands is believed first. */
+/** What an assumed lean costs: a face that fits as it stands is believed first. */
 const LEAN_COST = 0.12;
 /** Ink of fewer pixels than this is not halved for the first look. */
 const HALVE_FROM_PX = 44;

@@ -9,10 +9,10 @@ import { chancesOf, sharesOf } from "./chance";
 import { likenessOf } from "./twins";
 import { predictBoxes } from "./align";
 import { fitLine, rankByCuts, setWord, trimmedMean } from "./coarse";
-import { workAlone } from "./crew";
+import { inlineExecutor } from "./executor";
 import { wordingOf } from "./wording";
 import { identifyPicture, type IdentifyResult } from "./identifyPicture";
-import { SIGNATURE_BYTES, SignatureIndex, SIGNED, signFont } from "./signature";
+import { SIGNATURE_BYTES, SignatureIndex, SIGNED, extractDescriptors } from "./signature";
 
 const STYLES = [
   ["lora", 400],
@@ -42,7 +42,7 @@ beforeAll(async () => {
   for (const [id, weight] of STYLES) {
     const { face } = await readDemo(id, weight);
     faces.set(`${id} ${weight}`, face);
-    rows.push({ id: `${id} ${weight}`, family: id, signature: signFont(face) });
+    rows.push({ id: `${id} ${weight}`, family: id, signature: extractDescriptors(face) });
   }
   index = SignatureIndex.of(rows);
 });
@@ -50,13 +50,13 @@ beforeAll(async () => {
 const load = (id: string) => faces.get(id) ?? null;
 function identify(id: string, text: string, options: DrawOptions = {}, typed = text): Promise<IdentifyResult> {
   const line = readPicture(drawLine(faces.get(id)!, text, options))!;
-  return identifyPicture(line, typed, index, workAlone(index, load), 10);
+  return identifyPicture(line, typed, index, inlineExecutor(index, load), 10);
 }
 
 describe("signatures", () => {
   test("have their size, boxes in em, and say what is absent", async () => {
     const face = openFace((await openFont(makeFont({ without: "&", stem: 100, capHeight: 700 }))).sfnt);
-    const signature = signFont(face);
+    const signature = extractDescriptors(face);
     expect(signature).toHaveLength(SIGNATURE_BYTES);
     const own = SignatureIndex.of([{ id: "a", family: "A", signature }]);
     expect(own.box(0, SignatureIndex.at("&"))).toBeNull();
@@ -93,7 +93,7 @@ describe("a clear picture", () => {
 
   test("the overlay lies on the ink", async () => {
     const line = readPicture(drawLine(faces.get("zilla-slab 700")!, "Lamp"))!;
-    const { matches } = await identifyPicture(line, "Lamp", index, workAlone(index, load), 1);
+    const { matches } = await identifyPicture(line, "Lamp", index, inlineExecutor(index, load), 1);
     const numbers = matches[0]!.overlayPath.match(/-?[\d.]+/g)!.map(Number);
     const xs = numbers.filter((_, i) => i % 2 === 0);
     expect(Math.abs(Math.min(...xs) - line.plain.letters[0]!.left)).toBeLessThan(1);
@@ -128,14 +128,14 @@ describe("a hard picture", () => {
   test("a face that is not there: less sure, and said so", async () => {
     const { face } = await readDemo("unifrakturcook", 700);
     const line = readPicture(drawLine(face, "Harbour Quay"))!;
-    const { noneChance, matches } = await identifyPicture(line, "Harbour Quay", index, workAlone(index, load), 5);
+    const { noneChance, matches } = await identifyPicture(line, "Harbour Quay", index, inlineExecutor(index, load), 5);
     expect(noneChance).toBeGreaterThan(0.5);
     expect(matches[0]!.chance).toBeLessThan(0.5);
   });
 
   test("the overlays of a leaning line lie on the strip that is shown", async () => {
     const read = readPicture(drawLine(faces.get("zilla-slab 700")!, "Lamp", { lean: 0.25 }))!;
-    const { matches, line, leanTan } = await identifyPicture(read, "Lamp", index, workAlone(index, load), 3);
+    const { matches, line, leanTan } = await identifyPicture(read, "Lamp", index, inlineExecutor(index, load), 3);
     expect(leanTan).not.toBe(0);
     expect(matches[0]!.styleId).toBe("zilla-slab 700");
     const { left } = line.letters[0]!;
@@ -154,7 +154,7 @@ describe("a hard picture", () => {
 
   test("a text that no face can set gives no match instead of an error", async () => {
     const line = readPicture(drawLine(faces.get("lora 400")!, "Quay"))!;
-    expect(await identifyPicture(line, "☃☃☃☃", index, workAlone(index, load), 5)).toMatchObject({
+    expect(await identifyPicture(line, "☃☃☃☃", index, inlineExecutor(index, load), 5)).toMatchObject({
       matches: [],
       noneChance: 1,
     });

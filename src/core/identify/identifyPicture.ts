@@ -4,7 +4,7 @@ import type { OpenFace } from "../outlines/openFace";
 import { leanLine, type InkLine, type InkReadings } from "../picture/readPicture";
 import { UPRIGHT, type Lean } from "../picture/straighten";
 import { chancesOf, type AnswerEvidence } from "./chance";
-import type { Crew } from "./crew";
+import type { Executor } from "./executor";
 import type { FineResult } from "./fine";
 import { byTotal, START, viewOf, type FaceLoader, type Tried, type View } from "./fit";
 import type { Coordinates } from "./instances";
@@ -12,7 +12,7 @@ import { oncePer } from "./oncePer";
 import { drawPose, imageInk, posePolygons, scalePose, type Imaging } from "./pose";
 import { Question } from "./question";
 import type { SignatureIndex } from "./signature";
-import { supposeSmallCapitals } from "./smallCapitals";
+import { proposeSmallCapitals } from "./smallCapitals";
 import { likenessOf, type Likeness } from "./twins";
 import { drawnCharacters, wordingOf, type Wording } from "./wording";
 
@@ -54,13 +54,13 @@ export type Match = {
   overlayPath: string;
 };
 export type IdentifyResult = {
-  /** The line under the supposition that was answered: its strip is what the overlays lie on. */
+  /** The line under the hypothesis that was answered: its strip is what the overlays lie on. */
   line: InkLine;
-  /** Tangent of the lean that was supposed of it; 0 = as it stands. */
+  /** Tangent of the lean that was assumed of it; 0 = as it stands. */
   leanTan: number;
   /** How the letters of the first match grow along the line, from its middle to either end. */
   taper: number;
-  /** How the text was supposed to be set. */
+  /** How the text was assumed to be set. */
   setAs: "plain" | "small-capitals";
   matches: Match[];
   noneChance: number;
@@ -76,16 +76,16 @@ const EFFORT = { coarse: 60, perReading: 3, glances: 40, looks: 12, lookRounds: 
 /** An entry of the index to be looked at closely, under the view in which it came nearest. */
 type Candidate = { entry: number; view: View; cost: number };
 
-/** Leans that are supposed (tangents), and what a supposition costs the coarse stage. */
+/** Leans that are assumed (tangents), and what a hypothesis costs the coarse stage. */
 const LEANS = [-0.26, -0.13, 0.13, 0.26];
 const LEAN_COST_COARSE = 1.1;
-/** A coarse cost by cuts under which nothing is supposed. */
+/** A coarse cost by cuts under which nothing is assumed. */
 const NEAR_ENOUGH = 0.3;
-/** A coarse cost under which the ink is not supposed to be anything else than what stands out. */
+/** A coarse cost under which the ink is not assumed to be anything else than what stands out. */
 const PLAIN_ENOUGH = 0.3;
 /** Costs are compared over ink of different amounts: another reading than the plain one must be clearly better. */
 const READING_COST = 1.08;
-/** A fit from which a text is supposed to be set in small capitals too. */
+/** A fit from which a text is assumed to be set in small capitals too. */
 const SMALL_CAPITALS_FROM_FIT = 0.3;
 /** Settings of a variable font are looked for when it comes within this of the best, and of as many fonts. */
 const SETTLE_NEAR = 1.25;
@@ -109,45 +109,45 @@ async function gatherCandidates(line: InkLine, question: Question): Promise<Cand
   );
 }
 
-/** What is supposed of a picture: what is ink in it, and how its text is set; and what came near under that. */
-type Supposed = { question: Question; candidates: Candidate[] };
+/** What is assumed of a picture: what is ink in it, and how its text is set; and what came near under that. */
+type Hypothesis = { question: Question; candidates: Candidate[] };
 
-/** The supposition under which the best few come nearest when laid over it; others are made where the plain one comes near to nothing. */
-async function suppose(lines: InkReadings, wording: Wording, crew: Crew): Promise<Supposed> {
-  const question = new Question(wording, crew);
-  const plain: Supposed = { question, candidates: await gatherCandidates(lines.plain, question) };
+/** The hypothesis under which the best few come nearest when laid over it; others are made where the plain one comes near to nothing. */
+async function chooseHypothesis(lines: InkReadings, wording: Wording, executor: Executor): Promise<Hypothesis> {
+  const question = new Question(wording, executor);
+  const plain: Hypothesis = { question, candidates: await gatherCandidates(lines.plain, question) };
   if ((plain.candidates[0]?.cost ?? Infinity) <= PLAIN_ENOUGH) return plain;
   const all = [plain];
   for (const other of lines.others()) all.push({ question, candidates: await gatherCandidates(other, question) });
-  const small = supposeSmallCapitals(lines.plain, wording);
+  const small = proposeSmallCapitals(lines.plain, wording);
   if (small) {
-    const inCapitals = new Question(small, crew);
+    const inCapitals = new Question(small, executor);
     all.push({ question: inCapitals, candidates: await gatherCandidates(lines.plain, inCapitals) });
   }
-  let best = { supposed: plain, cost: Infinity };
-  for (const supposed of all) {
-    const few = supposed.candidates.slice(0, EFFORT.perReading);
-    const looked = await supposed.question.look(few, START, EFFORT.lookRounds);
-    const cost = (looked[0]?.total ?? Infinity) * (supposed === plain ? 1 : READING_COST);
-    if (cost < best.cost) best = { supposed, cost };
+  let best = { hypothesis: plain, cost: Infinity };
+  for (const hypothesis of all) {
+    const few = hypothesis.candidates.slice(0, EFFORT.perReading);
+    const looked = await hypothesis.question.look(few, START, EFFORT.lookRounds);
+    const cost = (looked[0]?.total ?? Infinity) * (hypothesis === plain ? 1 : READING_COST);
+    if (cost < best.cost) best = { hypothesis, cost };
   }
-  return best.supposed;
+  return best.hypothesis;
 }
 
 /**
  * Identifies the face of a line.
- * @param lines - as `readPicture` gives them: other suppositions of the ink are read where the plain one comes near to nothing.
- * @param text - what stands there, spaces included. @param crew - does the work over this index. @param limit - matches wanted.
+ * @param lines - as `readPicture` gives them: other hypotheses of the ink are read where the plain one comes near to nothing.
+ * @param text - what stands there, spaces included. @param executor - does the work over this index. @param limit - matches wanted.
  * @returns matches best first, and the chance that none of the styles is the one. No matches when nothing can be compared.
  */
 export async function identifyPicture(
   lines: InkReadings,
   text: string,
   index: SignatureIndex,
-  crew: Crew,
+  executor: Executor,
   limit: number,
 ): Promise<IdentifyResult> {
-  const { question, candidates } = await suppose(lines, wordingOf(text), crew);
+  const { question, candidates } = await chooseHypothesis(lines, wordingOf(text), executor);
   const { characters, small } = question.wording;
   const first = await question.look(candidates.slice(0, 5), START, EFFORT.lookRounds);
   if (!first.length) return nothing(lines.plain, index);
@@ -260,19 +260,19 @@ function edgeOf({ result, view, per }: Tried): number {
 }
 
 /**
- * How far a line is from the nearest face when a text is supposed: what choosing between readings goes by.
+ * How far a line is from the nearest face when a text is assumed: what choosing between readings goes by.
  * @returns cost of the best of a few, 0 = the same; 1 where nothing can be laid over it.
  */
 export async function fitText(
   line: InkLine,
   text: string,
-  crew: Crew,
+  executor: Executor,
   by: "cuts" | "any way" = "any way",
 ): Promise<number> {
   const wording = wordingOf(text);
   const view = viewOf(line, UPRIGHT);
-  const fit = async (supposed: Wording) => {
-    const question = new Question(supposed, crew);
+  const fit = async (assumed: Wording) => {
+    const question = new Question(assumed, executor);
     const ranks = await question.rank(line, EFFORT.perReading, by === "cuts");
     const few = ranks.map((r) => ({ entry: r.style, view }));
     return min(1, (await question.look(few, START, EFFORT.lookRounds))[0]?.total ?? 1);
@@ -280,7 +280,7 @@ export async function fitText(
   const plain = await fit(wording);
   // A letter reader sees small capitals as capitals.
   const small =
-    plain > SMALL_CAPITALS_FROM_FIT && text === text.toUpperCase() ? supposeSmallCapitals(line, wording) : null;
+    plain > SMALL_CAPITALS_FROM_FIT && text === text.toUpperCase() ? proposeSmallCapitals(line, wording) : null;
   return small ? min(plain, READING_COST * (await fit(small))) : plain;
 }
 
@@ -323,7 +323,7 @@ function lettersOf({ letters, pose }: FineResult, characters: string[]): Match["
   return characters.map((char, i) => ({ char, agreement: Number((per[i] ?? 0).toFixed(3)) }));
 }
 
-/** The face’s outline over the strip that is shown, however either was supposed to lean. @param shown - the lean of that strip. */
+/** The face’s outline over the strip that is shown, however either was assumed to lean. @param shown - the lean of that strip. */
 export function pathOf({ result, view, per }: Tried, shown: Lean): string {
   const pose = scalePose(result.pose, per);
   const [from, to] = [view.lean, shown];

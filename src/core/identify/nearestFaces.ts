@@ -24,7 +24,7 @@ const SAME_SHARE = 0.9;
 
 /**
  * Ranks every entry by outlines.
- * @param probe - as `signFont` gives it; letters that are not known are absent.
+ * @param probe - as `extractDescriptors` gives it; letters that are not known are absent.
  * @returns entries that have at least half of the letters, nearest first; empty when too few letters are known.
  */
 export function rankByOutlines(probe: Uint8Array, index: SignatureIndex): NearFace[] {

@@ -1,42 +1,42 @@
-// One question as a crew is asked it: every stage in shares, and the places where each entry came to lie so far.
+// One question as an executor is asked it: every stage in shares, and the places where each entry came to lie so far.
 import type { InkLine } from "../picture/readPicture";
 import { isCutWell, type CoarseRank } from "./coarse";
 import {
-  deal,
+  partition,
   SHARES,
-  type AlternatesJob,
-  type CloselyJob,
-  type CoarseJob,
-  type Crew,
-  type LookJob,
+  type AlternatesTask,
+  type CloselyTask,
+  type CoarseTask,
+  type Executor,
+  type LookTask,
   type ReplyTo,
-  type SettleJob,
-} from "./crew";
+  type SettleTask,
+} from "./executor";
 import { byTotal, type Laid, type Tried, type View } from "./fit";
 import { oncePer } from "./oncePer";
 import type { Imaging, Pose } from "./pose";
 import type { Settled } from "./settle";
 import type { Wording } from "./wording";
 
-/** One question to a crew: what stands there, and where each entry came to lie so far. */
+/** One question to an executor: what stands there, and where each entry came to lie so far. */
 export class Question {
   private poses = new Map<View, Map<number, Pose>>();
   constructor(
     readonly wording: Wording,
-    private crew: Crew,
+    private executor: Executor,
   ) {}
 
   /** The coarse stage over the whole index. @param cutsOnly - the dear look by pieces is left out. */
   async rank(line: InkLine, keep: number, cutsOnly = false): Promise<CoarseRank[]> {
-    const ask = async (kind: CoarseJob["kind"]) => {
-      const jobs = Array.from({ length: SHARES }, (_, at): CoarseJob => ({
+    const ask = async (kind: CoarseTask["kind"]) => {
+      const jobs = Array.from({ length: SHARES }, (_, at): CoarseTask => ({
         kind,
         line,
         wording: this.wording,
         share: { at, of: SHARES },
         keep,
       }));
-      const ranks = (await this.crew(jobs)).flat();
+      const ranks = (await this.executor(jobs)).flat();
       return ranks.sort((a, b) => a.cost - b.cost).slice(0, keep);
     };
     const isCut = line.letters.length === this.wording.characters.length;
@@ -52,7 +52,7 @@ export class Question {
       const pose = this.poses.get(view)?.get(entry) ?? null;
       return { entry, view, pose, per: view.perFirst };
     });
-    const looked = await this.inShares(laid, (part): LookJob => ({
+    const looked = await this.inShares(laid, (part): LookTask => ({
       kind: "look",
       laid: part,
       wording: this.wording,
@@ -70,13 +70,13 @@ export class Question {
 
   async lookClosely(list: Tried[], imaging: Imaging): Promise<Tried[]> {
     const laid = list.map((t): Laid => ({ ...t, pose: t.result.pose }));
-    return (await this.inShares(laid, (part): CloselyJob => ({ kind: "closely", laid: part, imaging }))).sort(byTotal);
+    return (await this.inShares(laid, (part): CloselyTask => ({ kind: "closely", laid: part, imaging }))).sort(byTotal);
   }
 
   /** Those of a list whose face comes nearer with letters chosen otherwise, in their place. */
   async tryAlternates(list: Tried[], imaging: Imaging): Promise<Tried[]> {
     const { wording } = this;
-    const found = await this.inShares(list, (tried): AlternatesJob => ({
+    const found = await this.inShares(list, (tried): AlternatesTask => ({
       kind: "alternates",
       tried,
       wording,
@@ -86,15 +86,15 @@ export class Question {
   }
 
   settle(list: Tried[], imaging: Imaging): Promise<(Settled | null)[]> {
-    return this.inShares(list, (tried): SettleJob => ({ kind: "settle", tried, wording: this.wording, imaging }));
+    return this.inShares(list, (tried): SettleTask => ({ kind: "settle", tried, wording: this.wording, imaging }));
   }
 
   /** Replies one an item, in their order. What comes back from elsewhere speaks of copies of the views: they are put back. */
-  private async inShares<T extends { view: View }, J extends LookJob | CloselyJob | AlternatesJob | SettleJob>(
+  private async inShares<T extends { view: View }, J extends LookTask | CloselyTask | AlternatesTask | SettleTask>(
     list: T[],
     make: (part: T[]) => J,
   ): Promise<ReplyTo<J>[number][]> {
-    const replies = await this.crew(deal(list).map(make));
+    const replies = await this.executor(partition(list).map(make));
     return list.map((item, i) => {
       const reply = replies[i % SHARES]![Math.floor(i / SHARES)] ?? null;
       const tried = reply && ("tried" in reply ? reply.tried : reply);

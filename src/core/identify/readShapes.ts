@@ -179,7 +179,7 @@ const READER_TRUST = 0.9;
 const CLEAR_FIT = 0.2;
 /** A fit from which the line is shown to the letter reader otherwise. */
 const DOUBTED_FIT = 0.4;
-/** A fit from which another supposition of the ink is read too; and how much better that must be. */
+/** A fit from which another hypothesis of the ink is read too; and how much better that must be. */
 const UNSURE_FIT = 0.5;
 const OTHER_INK_FACTOR = 1.25;
 

@@ -12,16 +12,16 @@ import { seeFromSide } from "../../../tests/fixtures/seenFromSide";
 import { signFaces, type SignedFaces } from "../../../tests/fixtures/signedFaces";
 import { openFace } from "../outlines/openFace";
 import { readPicture, type InkLine } from "../picture/readPicture";
-import { workAlone, type Crew } from "./crew";
+import { inlineExecutor, type Executor } from "./executor";
 import { fitText, identifyPicture } from "./identifyPicture";
-import { SignatureIndex, signFont } from "./signature";
-import { supposeSmallCapitals } from "./smallCapitals";
+import { SignatureIndex, extractDescriptors } from "./signature";
+import { proposeSmallCapitals } from "./smallCapitals";
 import { wordingOf, writeSmall } from "./wording";
 
 const HOLMGATE = "Holmgate Text";
 const SWAPPED = "With a set";
 let signed: SignedFaces;
-let crew: Crew;
+let executor: Executor;
 const write = (face: Face, { slantDeg, xHeight, capHeight }: Design) =>
   openFace(writeTrueType(face, fontFacts({ slantDeg, xHeight, capHeight, descender: -330 })));
 /** A text face with small capitals and old-style figures, and a plain one whose first stylistic set has another a and r. */
@@ -33,14 +33,14 @@ const drawSwapped = () => write(drawFace(SANS, { swaps: { ss01: { a: "o", r: "x"
 beforeAll(async () => {
   signed = await signFaces(["lora", "zilla-slab", "work-sans", "oswald", "great-vibes", "playfair-display"]);
   signed.faces.set(HOLMGATE, drawHolmgate()).set(SWAPPED, drawSwapped());
-  const rows = [...signed.faces].map(([id, face]) => ({ id, family: id, signature: signFont(face) }));
+  const rows = [...signed.faces].map(([id, face]) => ({ id, family: id, signature: extractDescriptors(face) }));
   signed.index = SignatureIndex.of(rows);
-  crew = workAlone(signed.index, signed.load);
+  executor = inlineExecutor(signed.index, signed.load);
 });
 const picture = (id: string, text: string, options: DrawOptions = {}) =>
   readPicture(drawLine(signed.faces.get(id)!, text, options))!;
 async function identify(id: string, text: string, options: DrawOptions = {}, typed = text) {
-  const result = await identifyPicture(picture(id, text, options), typed, signed.index, crew, 5);
+  const result = await identifyPicture(picture(id, text, options), typed, signed.index, executor, 5);
   return { ...result, first: result.matches[0]! };
 }
 
@@ -55,7 +55,7 @@ describe("small capitals", () => {
     ["two words, one letter with a tail", "Quay Lamp", [84, 52, 53, 52, 70, 52, 52, 53], ".xxx.xxx"],
     ["all of one height, known to be in lower case", "harbour", [52, 53, 52, 53, 52, 53, 52], "xxxxxxx"],
   ])("%s", (_how, text, heights, want) => {
-    const { small } = supposeSmallCapitals(lineOf(heights), wordingOf(text))!;
+    const { small } = proposeSmallCapitals(lineOf(heights), wordingOf(text))!;
     expect(small!.is.map((s) => (s ? "x" : ".")).join("")).toBe(want);
     if (want.includes(".")) expect(small!.size).toBeCloseTo(0.74, 1);
   });
@@ -65,11 +65,11 @@ describe("small capitals", () => {
     ["heights of many kinds", "Jetty plug", [70, 50, 64, 60, 66, 90, 75, 30, 40]],
     ["a letter that is two in capitals", "Straße", [70, 52, 52, 52, 52, 52]],
     ["nothing", "", []],
-  ])("not supposed: %s", (_what, text, heights) => {
-    expect(supposeSmallCapitals(lineOf(heights), wordingOf(text))).toBeNull();
+  ])("not assumed: %s", (_what, text, heights) => {
+    expect(proposeSmallCapitals(lineOf(heights), wordingOf(text))).toBeNull();
   });
 
-  test("the text as capitals and as small letters", () => {
+  test("the text as capitals and as lowercase letters", () => {
     const wording = {
       ...wordingOf("The Quay"),
       small: { is: [false, true, true, false, true, true, true], size: 0.7 },
@@ -91,7 +91,7 @@ describe("small capitals", () => {
 
   test("unread, the capitals that a letter reader sees fit as small ones", async () => {
     const { plain } = picture("lora", "Brass Lantern", { smallCapitals: 0.7 });
-    const fit = (text: string) => fitText(plain, text, crew);
+    const fit = (text: string) => fitText(plain, text, executor);
     expect(await fit("BRASS LANTERN")).toBeLessThan(0.3);
     expect(await fit("BRASS LANTERN")).toBeLessThan(await fit("Brass Lautern"));
   });
@@ -116,7 +116,7 @@ describe("seen from the side", () => {
   ])("%s, ends %d and %d as high, is compared as seen from the front", async (id, left, right) => {
     const { line, matches, noneChance, taper } = await identifyPicture(
       fromSide(id, "Harbour Light", left, right),
-      ...(["Harbour Light", signed.index, crew, 5] as const),
+      ...(["Harbour Light", signed.index, executor, 5] as const),
     );
     expect([matches[0]!.styleId, line.reading]).toEqual([id, "evened"]);
     expect(matches[0]!.score).toBeGreaterThan(0.8);

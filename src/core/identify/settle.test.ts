@@ -7,10 +7,10 @@ import { readDemo } from "../../../tests/fixtures/demoFont";
 import { openFont } from "../open/openFont";
 import { openFace, type OpenFace } from "../outlines/openFace";
 import { readPicture } from "../picture/readPicture";
-import { workAlone } from "./crew";
+import { inlineExecutor } from "./executor";
 import { identifyPicture } from "./identifyPicture";
 import { instancesOf, type Coordinates } from "./instances";
-import { SignatureIndex, signFont } from "./signature";
+import { SignatureIndex, extractDescriptors } from "./signature";
 
 const axis = (tag: string, min: number, own: number, max: number): Axis => ({ tag, min, default: own, max }) as Axis;
 
@@ -56,11 +56,16 @@ describe("between the signed settings", () => {
     sfnt = (await openFont(new Uint8Array(readFileSync(path)))).sfnt;
     const rows = [];
     for (const at of [{}, ...[100, 900].flatMap((wght) => [62, 100, 125].map((wdth) => ({ wght, wdth })))])
-      rows.push({ id: "variable", family: "Archivo", coordinates: at, signature: signFont(openFace(sfnt, at)) });
+      rows.push({
+        id: "variable",
+        family: "Archivo",
+        coordinates: at,
+        signature: extractDescriptors(openFace(sfnt, at)),
+      });
     for (const id of ["work-sans", "oswald", "lora"]) {
       const { face } = await readDemo(id, 600);
       others.set(id, face);
-      rows.push({ id, family: id, signature: signFont(face) });
+      rows.push({ id, family: id, signature: extractDescriptors(face) });
     }
     index = SignatureIndex.of(rows);
   });
@@ -70,7 +75,7 @@ describe("between the signed settings", () => {
     [{ wght: 160, wdth: 118 }, 120],
   ])("%j is found, and its weight about right", async (at, within) => {
     const lines = readPicture(drawLine(openFace(sfnt, at), "Harbour Quay"))!;
-    const { matches } = await identifyPicture(lines, "Harbour Quay", index, workAlone(index, load), 4);
+    const { matches } = await identifyPicture(lines, "Harbour Quay", index, inlineExecutor(index, load), 4);
     expect(matches[0]!.styleId).toBe("variable");
     expect(Math.abs(matches[0]!.coordinates!.wght! - at.wght)).toBeLessThan(within);
     // One match a style, however many of its settings came near.
@@ -79,7 +84,7 @@ describe("between the signed settings", () => {
 
   test("a picture of a static face is not bent to a variable one", async () => {
     const lines = readPicture(drawLine(others.get("lora")!, "Harbour Quay"))!;
-    const { matches } = await identifyPicture(lines, "Harbour Quay", index, workAlone(index, load), 4);
+    const { matches } = await identifyPicture(lines, "Harbour Quay", index, inlineExecutor(index, load), 4);
     expect(matches[0]).toMatchObject({ styleId: "lora", coordinates: null });
   });
 });

@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import { readDemo } from "../../../tests/fixtures/demoFont";
-import { signFont, SIGNATURE_BYTES } from "./signature";
+import { extractDescriptors, SIGNATURE_BYTES } from "./signature";
 import { shapeDistance } from "./shapeDistance";
 
 const signed: Record<string, Uint8Array> = {};
@@ -12,7 +12,7 @@ beforeAll(async () => {
     ["work-sans", 400],
     ["libre-barcode-39", 400],
   ] as const)
-    signed[`${id} ${weight}`] = signFont((await readDemo(id, weight, "normal")).face);
+    signed[`${id} ${weight}`] = extractDescriptors((await readDemo(id, weight, "normal")).face);
 });
 
 describe("nearness by outlines", () => {

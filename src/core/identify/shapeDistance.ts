@@ -8,7 +8,7 @@ const ABSENT = -32768;
 const BYTES_A_STEP = 7;
 
 /**
- * @param a, b - Uint8Array, shape [SIGNED.length, SIGN_BYTES], as `signFont` gives them.
+ * @param a, b - Uint8Array, shape [SIGNED.length, SIGN_BYTES], as `extractDescriptors` gives them.
  * @returns steps, 0 for the same letters; null when fewer than eight letters are in both.
  */
 export function shapeDistance(a: Uint8Array, b: Uint8Array): number | null {

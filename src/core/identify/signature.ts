@@ -26,7 +26,7 @@ const DRAW_PX = 40;
  * Signs a face.
  * @returns Uint8Array, shape [SIGNED.length, SIGN_BYTES]; an absent character has advance −32768.
  */
-export function signFont(face: OpenFace): Uint8Array {
+export function extractDescriptors(face: OpenFace): Uint8Array {
   const out = new Uint8Array(SIGNATURE_BYTES);
   const view = new DataView(out.buffer);
   SIGNED.forEach((char, i) => {

@@ -14,10 +14,10 @@ const MOST = 0.78;
 const USUAL_SIZE = 0.78;
 
 /**
- * Supposes a line to be set in small capitals, where the heights of its pieces allow it: all as high as a capital or as a small one.
+ * Assumes a line to be set in small capitals, where the heights of its pieces allow it: all as high as a capital or as a small one.
  * @returns the wording with the letters that are small; null where the line cannot be such, or would be plain capitals.
  */
-export function supposeSmallCapitals(line: InkLine, wording: Wording): Wording | null {
+export function proposeSmallCapitals(line: InkLine, wording: Wording): Wording | null {
   const { characters, wordStarts } = wording;
   if (!characters.every((c) => c.toUpperCase().length === c.length && c.toLowerCase().length === c.length)) return null;
   const heights = line.letters.map((b) => b.bottom - b.top);

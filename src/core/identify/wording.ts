@@ -5,7 +5,7 @@ export type Wording = {
   clean: string;
   characters: string[];
   wordStarts: number[];
-  /** Which of the characters are supposed to stand as small capitals, and how large those are against full ones; null: none. */
+  /** Which of the characters are assumed to stand as small capitals, and how large those are against full ones; null: none. */
   small: SmallCapitals | null;
 };
 export type SmallCapitals = { is: boolean[]; size: number };

@@ -6,7 +6,7 @@ import type { KindGuess, Traits, VoxGuess } from "@/contracts/traits";
 const { abs } = Math;
 
 /**
- * @param kinds - as `kindFont` named them. @param proportion - ink width / height of usual letters.
+ * @param kinds - as `classifyFont` named them. @param proportion - ink width / height of usual letters.
  * @returns the class with confidence and reason; null for picture faces and where too little was measured.
  */
 export function nameVox(traits: Traits, kinds: readonly KindGuess[], isEven: boolean): VoxGuess | null {

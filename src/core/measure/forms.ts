@@ -1,4 +1,4 @@
-// Letter forms at one size and position: whether small letters are drawn as capitals, whether letters are letters at all.
+// Letter forms at one size and position: whether lowercase letters are drawn as capitals, whether letters are letters at all.
 import { median } from "../geometry/numbers";
 import { mapPolygons } from "../geometry/outline";
 import { cellsOf, fillPolygons, rasterOutline, sumInk } from "../geometry/raster";
@@ -62,9 +62,9 @@ const TYPICAL_LESS_COMMON = (() => {
   return out;
 })();
 
-/** From this share of telling letters drawn as capitals on, the face has no small letters. */
+/** From this share of telling letters drawn as capitals on, the face has no lowercase letters. */
 const CAPITAL_SHARE = 0.6;
-/** Middle likeness of small letters with their own capitals from which they are the same drawing. */
+/** Middle likeness of lowercase letters with their own capitals from which they are the same drawing. */
 const ALIKE = 0.86;
 
 /**

@@ -75,7 +75,7 @@ describe("a font with known dimensions", () => {
     expect((await measure({})).connected).toBe(0);
   });
 
-  test("small letters drawn as capitals", async () => {
+  test("lowercase letters drawn as capitals", async () => {
     expect((await measure({ smallCapitals: 1 })).cases).toBe("capitals-only");
     expect((await measure({ smallCapitals: 0.75 })).cases).toBe("small-capitals");
     expect((await measure({})).cases).toBe("both");
@@ -150,8 +150,8 @@ describe("kinds and treatments on real fonts", () => {
 
   test("every guess has a confidence and a reason", async () => {
     const { measured, font } = await readDemo("rye");
-    const { kindFont } = await import("../kind/kindFont");
-    const { kinds, treatments } = kindFont({
+    const { classifyFont } = await import("../kind/classifyFont");
+    const { kinds, treatments } = classifyFont({
       measured,
       family: font.family!,
       style: font.style,

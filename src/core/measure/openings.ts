@@ -92,7 +92,7 @@ function measureGap(letters: Letters, slantDeg: number): number | null {
 }
 
 /**
- * Size from which a face reads on a screen: its narrowest gap is a pixel, its small letters are six pixels high.
+ * Size from which a face reads on a screen: its narrowest gap is a pixel, its lowercase letters are six pixels high.
  * @returns px, rounded; null when either is unknown.
  */
 export const legibleFromPx = (gapEm: number | null, bodyEm: number | null): number | null =>

@@ -114,7 +114,7 @@ export function measureStrokes(letters: Letters): StrokeMeasures {
   const stem = leaning ?? (lower.length >= 3 ? lowerStem : (upperStem ?? lowerStem));
   const leanDeg = isClear ? lean.leanDeg : median([...lower, ...upper].map((r) => r.slantDeg));
   const capitalDeg = measureCapitalLean(letters);
-  // Capitals lean as the face was drawn; where they go another way than the small letters (upright capitals), these count.
+  // Capitals lean as the face was drawn; where they go another way than the lowercase letters (upright capitals), these count.
   const slantDeg =
     capitalDeg !== null && (leanDeg === null || Math.abs(capitalDeg - leanDeg) < 5) ? capitalDeg : leanDeg;
   return {

@@ -9,7 +9,7 @@ const TEXT = ["minimum", "lanterns", "harbour", "evening", "keeper", "boats", "i
 const HEIGHTS = 9;
 
 /**
- * Ink share of neighbouring windows as wide as the small letters are high, along real words.
+ * Ink share of neighbouring windows as wide as the lowercase letters are high, along real words.
  * @returns 1 = the same grey everywhere, 0 = spots; one minus twice the spread over the mean. Null without lower case.
  */
 export function measureEvenness(letters: Letters, xHeightEm: number | null): number | null {

@@ -8,7 +8,7 @@ const { abs, ceil, exp, hypot, max, min, pow, sqrt } = Math;
 /** 8-bit RGBA, row-major from the top left, 4 bytes a pixel. */
 export type RgbaPicture = { widthPx: number; heightPx: number; rgba: Uint8Array };
 
-/** Ink with what was left of the colours when the background was taken away: [r, g, b] a pixel. */
+/** Ink with what was left of the colours when the background was removed: [r, g, b] a pixel. */
 export type FoundInk = InkPicture & { contrast: number; noisy: boolean; residual: Float32Array };
 
 const TERMS = 6;

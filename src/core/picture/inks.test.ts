@@ -4,7 +4,7 @@ import { readDemo } from "../../../tests/fixtures/demoFont";
 import type { InkPicture } from "../geometry/raster";
 import type { OpenFace } from "../outlines/openFace";
 import { findInk, type RgbaPicture } from "./ink";
-import { fillOutlines, supposeInks } from "./inks";
+import { fillOutlines, proposeInks } from "./inks";
 import { dropBorder } from "./pieces";
 import { readPicture } from "./readPicture";
 
@@ -66,9 +66,9 @@ describe("two colours", () => {
     expect(colours).toHaveLength(2);
     expect(colours.some((l) => l.letters.length === 4)).toBe(true);
   });
-  test("plain lettering supposes no second colour", () => {
+  test("plain lettering assumes no second colour", () => {
     const found = findInk(drawLine(face, "Lamp", {}))!;
-    expect(supposeInks(found).filter((s) => s.reading.endsWith("colour"))).toEqual([]);
+    expect(proposeInks(found).filter((s) => s.reading.endsWith("colour"))).toEqual([]);
   });
 });
 

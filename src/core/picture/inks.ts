@@ -6,7 +6,7 @@ import type { FoundInk } from "./ink";
 const { abs, hypot, max, min } = Math;
 
 export type InkReading = "plain" | "level as it is" | "evened" | "filled outlines" | "first colour" | "second colour";
-export type SupposedInk = { picture: InkPicture; reading: InkReading };
+export type InkHypothesis = { picture: InkPicture; reading: InkReading };
 
 /** Of all ink, a colour must have this share to be letters of its own. */
 const LEAST_SHARE = 0.12;
@@ -16,8 +16,8 @@ const EVEN = 0.1;
 const APART = 0.28;
 
 /** What the ink could be instead of what stands out most, where the picture gives reason. */
-export function supposeInks(found: FoundInk): SupposedInk[] {
-  const out: SupposedInk[] = [];
+export function proposeInks(found: FoundInk): InkHypothesis[] {
+  const out: InkHypothesis[] = [];
   const filled = fillOutlines(found);
   if (filled) out.push({ picture: filled, reading: "filled outlines" });
   const colours = partColours(found);

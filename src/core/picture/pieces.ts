@@ -48,7 +48,7 @@ export function findPieces(
 /** A piece that lies for this share along the picture's border is an edge of the picture, not lettering. */
 const BORDER_SHARE = 0.6;
 
-/** Takes away lines along the border: edges of what the picture was cut from. */
+/** Removes lines along the border: edges of what the picture was cut from. */
 export function dropBorder(picture: InkPicture): InkPicture {
   const { widthPx: w, heightPx: h } = picture;
   const band = max(2, Math.round(0.012 * min(w, h)));

@@ -1,7 +1,7 @@
 // A picture → one straightened line of soft ink with its letters' boxes. Stands before `identify`; see README for the method.
 import type { InkPicture } from "../geometry/raster";
 import { findInk, type RgbaPicture } from "./ink";
-import { supposeInks, type InkReading, type SupposedInk } from "./inks";
+import { proposeInks, type InkReading, type InkHypothesis } from "./inks";
 import { drawIn, findDotReach, spreadInk } from "./dots";
 import { dropBorder, dropSpecks, mergePieces, type Piece } from "./pieces";
 import {
@@ -52,7 +52,7 @@ const MARGIN_PX = 8;
 /** A line that slopes less is level. */
 const LEVEL_DEG = 0.5;
 
-/** The line as its ink stands out, and the line under other suppositions of what the ink is, read when they are asked for. */
+/** The line as its ink stands out, and the line under other hypotheses of what the ink is, read when they are asked for. */
 export type InkReadings = { plain: InkLine; others: () => InkLine[] };
 
 /**
@@ -71,7 +71,7 @@ export function readPicture(picture: RgbaPicture, frame: PictureFrame = {}): Ink
   if (!framed) return null;
   const found = findInk(fitDetail(framed));
   if (!found) return null;
-  const read = ({ picture: ink, reading }: SupposedInk): InkLine[] => {
+  const read = ({ picture: ink, reading }: InkHypothesis): InkLine[] => {
     const clean = dropBorder(ink);
     const line = cutLine(clean, reading === "level as it is" ? 0 : findSlopeDeg(clean));
     return line ? [{ ...line, reading, noisy: found.noisy, contrast: found.contrast }] : [];
@@ -79,12 +79,12 @@ export function readPicture(picture: RgbaPicture, frame: PictureFrame = {}): Ink
   const plain = read({ picture: found, reading: "plain" })[0];
   if (!plain) return null;
   // Long strokes of a script may look like the slope of its line.
-  const level: SupposedInk[] = abs(plain.slopeDeg) > LEVEL_DEG ? [{ picture: found, reading: "level as it is" }] : [];
+  const level: InkHypothesis[] = abs(plain.slopeDeg) > LEVEL_DEG ? [{ picture: found, reading: "level as it is" }] : [];
   // Reading the text and identifying both ask for them.
   let others: InkLine[] | null = null;
   return {
     plain,
-    others: () => (others ??= [...evenLine(plain), ...[...level, ...supposeInks(found)].flatMap(read)]),
+    others: () => (others ??= [...evenLine(plain), ...[...level, ...proposeInks(found)].flatMap(read)]),
   };
 }
 
@@ -162,13 +162,13 @@ export function halveLine(line: InkLine): InkLine {
   return { ...line, strip: { widthPx: w, heightPx: h, ink: half }, letters: line.letters.map(halve) };
 }
 
-/** The line as it would be if its letters leaned less by `tan`; cut anew. */
+/** The line as it would be if its letters leaned less by `tan`; cut again. */
 export function leanLine(line: InkLine, tan: number): { line: InkLine; lean: Lean } {
   const { picture, lean } = leanInk(line.strip, tan);
   return { line: { ...line, strip: picture, letters: mergePieces(picture, lettersIn(picture)) }, lean };
 }
 
-/** The band of rows with most ink; bands parted by less than a fifth of the taller one's height are one line. */
+/** The band of rows with most ink; bands separated by less than a fifth of the taller one's height are one line. */
 function heaviestBand(picture: InkPicture): CutBox | null {
   const { widthPx: w, heightPx: h, ink } = picture;
   const rows = Array.from({ length: h }, (_, y) => {

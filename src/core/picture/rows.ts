@@ -1,4 +1,4 @@
-// How sharply a line's ink stands in rows, under any supposition of where its rows run: letters stand on one line and end at a few.
+// How sharply a line's ink stands in rows, under any hypothesis of where its rows run: letters stand on one line and end at a few.
 import type { InkPicture } from "../geometry/raster";
 
 // Taken out of the global object once: the loops below call them millions of times.

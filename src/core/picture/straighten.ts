@@ -203,7 +203,7 @@ export function readInk({ widthPx: w, heightPx: h, ink }: InkPicture, x: number,
   );
 }
 
-/** Draws ink anew, turned by an angle about its centre and scaled; outside is paper. Averages where it shrinks. */
+/** Draws ink again, turned by an angle about its centre and scaled; outside is paper. Averages where it shrinks. */
 export function turnInk(picture: InkPicture, slopeDeg: number, scale: number): InkPicture {
   const { widthPx: w, heightPx: h } = picture;
   const cos = Math.cos((slopeDeg * Math.PI) / 180);

@@ -2,7 +2,7 @@
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import { drawLine } from "../../../tests/fixtures/drawLine";
 import { signFaces, type SignedFaces } from "../../../tests/fixtures/signedFaces";
-import { workAlone } from "../identify/crew";
+import { inlineExecutor } from "../identify/executor";
 import { identifyPicture } from "../identify/identifyPicture";
 import type { RgbaPicture } from "./ink";
 import { readPicture } from "./readPicture";
@@ -56,7 +56,7 @@ describe("a curved baseline", () => {
     const lines = readPicture(picture, { baseline })!;
     expect(lines.plain.letters).toHaveLength(12);
     expect(Math.abs(lines.plain.slopeDeg)).toBeLessThan(1);
-    const { matches } = await identifyPicture(lines, "Harbour Light", index, workAlone(index, load), 3);
+    const { matches } = await identifyPicture(lines, "Harbour Light", index, inlineExecutor(index, load), 3);
     expect(matches[0]!.styleId).toBe("zilla-slab");
     expect(matches[0]!.score).toBeGreaterThan(0.7);
   });

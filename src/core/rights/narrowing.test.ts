@@ -50,7 +50,7 @@ const CONDITIONS: Record<string, string[]> = {
     "below 500 copies",
     "this summer",
     "at the harbour",
-    "by lifeboat crews",
+    "by lifeboat executors",
     "for one year",
     "in black and white",
     "on paper only",

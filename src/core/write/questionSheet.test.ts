@@ -68,7 +68,7 @@ describe("as PDF", () => {
 });
 
 describe("as SVG", () => {
-  test("letters are outlines: nothing hangs on the fonts of the machine", () => {
+  test("letters are outlines: nothing depends on the fonts of the machine", () => {
     const svg = writeQuestionSvg(input);
     expect(svg).not.toContain("<text");
     expect(svg.match(/<image /g)).toHaveLength(2 + input.nearest.length);

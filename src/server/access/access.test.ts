@@ -1,4 +1,4 @@
-// Who gets in where others can reach the server: passcodes made once, sessions that hold and end, guesses that are slowed, hosts of ours.
+// Who gets in where others can reach the server: passcodes made once, sessions that hold and end, guesses that are slowed, our own hosts.
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";

@@ -1,4 +1,4 @@
-// Job: carries an order out: placed with the library under an id of ours (sending it twice buys once), then every font is fetched,
+// Job: carries an order out: placed with the library under our own id (sending it twice buys once), then every font is fetched,
 // read and put in the place of its trial, with the receipt as evidence. Goes on after a restart or a fault where it was. What the library
 // does not deliver is failed and not counted as paid.
 import { FaultError, sentenceOf, type FaultCode } from "@/contracts/errors";

@@ -1,12 +1,12 @@
 // Worker entry: the second pair of hands of identify.worker. It does the shares of a question that it is sent, over the same index.
 import { parentPort } from "node:worker_threads";
-import { doJob, type Job, type ReplyTo } from "@/core/identify/crew";
+import { runTask, type Task, type ReplyTo } from "@/core/identify/executor";
 import { keepFaces } from "@/core/identify/identifyPicture";
 import { SignatureIndex, type SharedSignatures } from "@/core/identify/signature";
 import { loadStored } from "./loadStored";
 
-export type ShareRequest = { signatures: SharedSignatures; sfnts: Map<string, string> } | { id: number; job: Job };
-export type ShareReply = { id: number } & ({ ok: true; reply: ReplyTo<Job> } | { ok: false; detail: string });
+export type ShareRequest = { signatures: SharedSignatures; sfnts: Map<string, string> } | { id: number; task: Task };
+export type ShareReply = { id: number } & ({ ok: true; reply: ReplyTo<Task> } | { ok: false; detail: string });
 
 let held: { index: SignatureIndex; load: ReturnType<typeof keepFaces> } | null = null;
 
@@ -15,10 +15,10 @@ parentPort?.on("message", (request: ShareRequest) => {
     held = { index: SignatureIndex.from(request.signatures), load: keepFaces(loadStored(request.sfnts)) };
     return;
   }
-  const { id, job } = request;
+  const { id, task } = request;
   const say = (reply: ShareReply) => parentPort!.postMessage(reply);
   try {
-    say({ id, ok: true, reply: doJob(job, held!.index, held!.load) });
+    say({ id, ok: true, reply: runTask(task, held!.index, held!.load) });
   } catch (error) {
     say({ id, ok: false, detail: String((error as Error).message) });
   }

@@ -1,10 +1,10 @@
-// Worker entry: decodes a picture, reads its line, identifies the face over all signed styles. Keeps the index between calls.
+// Worker entry: decodes a picture, reads its line, identifies the face over all described styles. Keeps the index between calls.
 import { join } from "node:path";
 import { codeOfDecoder, openPixels } from "./pictureLimits";
 import type { HandCut, Identification } from "@/contracts/identify";
 import type { RequestFaultCode } from "@/contracts/errors";
 import { SignatureIndex } from "@/core/identify/signature";
-import { workAlone, type CloselyJob, type Crew } from "@/core/identify/crew";
+import { inlineExecutor, type CloselyTask, type Executor } from "@/core/identify/executor";
 import { fitText, identifyPicture, keepFaces } from "@/core/identify/identifyPicture";
 import { START, type FaceLoader } from "@/core/identify/fit";
 import { rankByAdvances, rankByOutlines } from "@/core/identify/nearestFaces";
@@ -17,7 +17,7 @@ import { openDatabase, type Db } from "../db/open";
 import { listSignaturesSince, type SignatureRow } from "../queries/signatures";
 import { loadStored } from "./loadStored";
 import { drawStrip, readLetters, warmReader } from "./readText";
-import { workTogether } from "./shareWork";
+import { sharedExecutor } from "./shareWork";
 
 export type IdentifyRequest = {
   image: Uint8Array;
@@ -51,14 +51,14 @@ type Held = {
   entries: Map<string, SignatureRow[]>;
   index: SignatureIndex;
   load: FaceLoader;
-  crew: Crew;
+  executor: Executor;
 };
 let held: Held | null = null;
 
 /** So that the first picture does not wait for the index, the second thread and the letter reader. */
 export async function warmUp(request: Pick<IdentifyRequest, "dataFolder" | "version">): Promise<void> {
-  const nothing: CloselyJob = { kind: "closely", laid: [], imaging: START };
-  await indexFor(request).crew([nothing, nothing]);
+  const nothing: CloselyTask = { kind: "closely", laid: [], imaging: START };
+  await indexFor(request).executor([nothing, nothing]);
   await warmReader();
 }
 
@@ -70,17 +70,17 @@ export default async function identify(request: IdentifyRequest, signal?: AbortS
   if (!lines?.plain.letters.length) return { ok: false, code: "no-ink" };
   const all = indexFor(request);
   const index = request.styleId ? all.index.only(request.styleId) : all.index;
-  const crew = request.styleId ? workAlone(index, all.load) : all.crew;
+  const executor = request.styleId ? inlineExecutor(index, all.load) : all.executor;
   if (!index.ids.length) return { ok: false, code: request.styleId ? "not-owned" : "no-styles" };
   const given = request.text?.trim();
   const reading = given
     ? { text: given, confidence: 1 }
-    : await readWords(lines, index, (line, text, by) => fitText(line, text, crew, by), readLetters);
+    : await readWords(lines, index, (line, text, by) => fitText(line, text, executor, by), readLetters);
   signal?.throwIfAborted();
   if (!reading.text) return { ok: false, code: "no-text" };
   const result = request.isSketch
     ? nearestToSketch(lines, reading.text, index, all.load, request.limit)
-    : await identifyPicture(lines, reading.text, index, crew, request.limit);
+    : await identifyPicture(lines, reading.text, index, executor, request.limit);
   if (!result.matches.length) return { ok: false, code: "text-unknown" };
   const { line } = result;
   const png = await drawStrip(line).png().toBuffer();
@@ -241,5 +241,5 @@ function indexFor({ dataFolder, version }: Pick<IdentifyRequest, "dataFolder" | 
   const sfnts = new Map(rows.map((r) => [r.id, r.sfntSha256]));
   const load = keepFaces(loadStored(sfnts));
   const index = SignatureIndex.of(rows);
-  return (held = { version, entries, index, load, crew: workTogether(index, load, sfnts, version) });
+  return (held = { version, entries, index, load, executor: sharedExecutor(index, load, sfnts, version) });
 }

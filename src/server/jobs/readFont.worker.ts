@@ -1,15 +1,15 @@
-// Worker entry: one font file through the pipeline (opened, measured, kinded, signed). Nothing is stored here.
+// Worker entry: one font file through the pipeline (opened, measured, classified, signed). Nothing is stored here.
 import type { FontFaultCode } from "@/contracts/errors";
 import { checkFont } from "@/core/health/checkFont";
 import { instancesOf, type Coordinates } from "@/core/identify/instances";
-import { signFont } from "@/core/identify/signature";
-import { kindFont, type Kinded } from "@/core/kind/kindFont";
+import { extractDescriptors } from "@/core/identify/signature";
+import { classifyFont, type Classification } from "@/core/kind/classifyFont";
 import type { MeasureNotes } from "@/contracts/traits";
 import { measureFont, type Measured } from "@/core/measure/measureFont";
 import { measureReach } from "@/core/measure/reach";
 import { FontFileError } from "@/core/open/fontFileError";
 import { openFont, type OpenedFont } from "@/core/open/openFont";
-import { printOutlines } from "@/core/measure/printOutlines";
+import { fingerprintOutlines } from "@/core/measure/fingerprintOutlines";
 import { openFace } from "@/core/outlines/openFace";
 
 export type ReadFontRequest = { bytes: Uint8Array; fallbackFamily: string };
@@ -18,7 +18,7 @@ export type FontReading = {
   family: string;
   measured: Measured;
   notes: MeasureNotes;
-  kinded: Kinded;
+  classified: Classification;
   signature: Uint8Array;
   /** Of a variable font at other settings than its default. */
   signedInstances: { coordinates: Coordinates; signature: Uint8Array }[];
@@ -38,7 +38,7 @@ export default async function readFont({ bytes, fallbackFamily }: ReadFontReques
       throw new FontFileError("no-outlines", "glyf", 0, "at least one drawn glyph", "none");
     const measured = measureFont(face);
     const family = opened.family ?? fallbackFamily;
-    const kinded = kindFont({ measured, family, style: opened.style, features: opened.features });
+    const classified = classifyFont({ measured, family, style: opened.style, features: opened.features });
     // The shaper may hand back a view of a larger buffer: what leaves the thread is a copy of its own.
     return {
       ok: true,
@@ -47,10 +47,10 @@ export default async function readFont({ bytes, fallbackFamily }: ReadFontReques
         family,
         measured,
         notes: { ...measured.notes, ...measureReach(opened.sfnt, opened.axes, measured.traits) },
-        kinded,
-        signature: signFont(face),
+        classified,
+        signature: extractDescriptors(face),
         signedInstances: signInstances(opened, started + INSTANCES_UNTIL_MS),
-        print: printOutlines(face),
+        print: fingerprintOutlines(face),
       },
     };
   } catch (error) {
@@ -71,7 +71,7 @@ function signInstances(
   // Every second first: when time runs out, what is signed is spread over the axes.
   for (const coordinates of [...all.filter((_, i) => i % 2 === 0), ...all.filter((_, i) => i % 2 === 1)]) {
     if (performance.now() > until) break;
-    signed.push({ coordinates, signature: signFont(openFace(sfnt, coordinates)) });
+    signed.push({ coordinates, signature: extractDescriptors(openFace(sfnt, coordinates)) });
   }
   return signed;
 }

@@ -1,4 +1,4 @@
-// Job: measures styles anew that an older pipeline read, from the files in the store. Resumable: what is new is not listed again.
+// Job: measures styles again that an older pipeline read, from the files in the store. Resumable: what is new is not listed again.
 import pLimit from "p-limit";
 import { PIPELINE_VERSION } from "@/contracts/pipeline";
 import type { StyleId } from "@/contracts/ids";

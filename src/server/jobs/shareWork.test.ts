@@ -6,9 +6,9 @@ import { join } from "node:path";
 import { drawLine } from "../../../tests/fixtures/drawLine";
 import { signFaces, type SignedFaces } from "../../../tests/fixtures/signedFaces";
 import { identifyPicture } from "@/core/identify/identifyPicture";
-import { workAlone } from "@/core/identify/crew";
+import { inlineExecutor } from "@/core/identify/executor";
 import { readPicture } from "@/core/picture/readPicture";
-import { workTogether } from "./shareWork";
+import { sharedExecutor } from "./shareWork";
 
 const folder = mkdtempSync(join(tmpdir(), "fond-quarry-share-"));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
@@ -22,13 +22,16 @@ let { faces, index, load }: SignedFaces = {} as SignedFaces;
 beforeAll(async () => void ({ faces, index, load } = await signFaces(["lora", "work-sans", "zilla-slab", "pacifico"])));
 beforeAll(() => void jest.spyOn(console, "error").mockImplementation(() => undefined));
 const named = async (file: string) => {
-  const crew = workTogether(index, load, new Map(), 1, file);
+  const executor = sharedExecutor(index, load, new Map(), 1, file);
   const lines = readPicture(drawLine(faces.get("zilla-slab")!, "Harbour"))!;
-  return (await identifyPicture(lines, "Harbour", index, crew, 4)).matches.map((m) => [m.styleId, m.score.toFixed(4)]);
+  return (await identifyPicture(lines, "Harbour", index, executor, 4)).matches.map((m) => [
+    m.styleId,
+    m.score.toFixed(4),
+  ]);
 };
 const alone = async () => {
   const lines = readPicture(drawLine(faces.get("zilla-slab")!, "Harbour"))!;
-  const { matches } = await identifyPicture(lines, "Harbour", index, workAlone(index, load), 4);
+  const { matches } = await identifyPicture(lines, "Harbour", index, inlineExecutor(index, load), 4);
   return matches.map((m) => [m.styleId, m.score.toFixed(4)]);
 };
 
@@ -37,12 +40,12 @@ describe("the second thread", () => {
     ["is not there", "no-such-file"],
     ["ends at once", "process.exit(1);"],
     [
-      "breaks over a job",
-      `import { parentPort } from "node:worker_threads"; parentPort.on("message", (m) => { if ("job" in m) throw new Error("broken"); });`,
+      "breaks over a task",
+      `import { parentPort } from "node:worker_threads"; parentPort.on("message", (m) => { if ("task" in m) throw new Error("broken"); });`,
     ],
     [
       "says that it failed",
-      `import { parentPort } from "node:worker_threads"; parentPort.on("message", (m) => { if ("job" in m) parentPort.postMessage({ id: m.id, ok: false, detail: "no" }); });`,
+      `import { parentPort } from "node:worker_threads"; parentPort.on("message", (m) => { if ("task" in m) parentPort.postMessage({ id: m.id, ok: false, detail: "no" }); });`,
     ],
   ])("%s: the first does its share too, and the answer is the same", async (what, text) => {
     const file = text.startsWith("no-such") ? join(folder, text) : program(what.replace(/\W/g, ""), text);

@@ -1,32 +1,32 @@
-// A crew of two: this thread and a second one. What the second cannot do, this one does too.
+// An executor of two: this thread and a second one. What the second cannot do, this one does too.
 import { join } from "node:path";
 import { Worker } from "node:worker_threads";
-import { doJob, type Crew, type Job, type ReplyTo } from "@/core/identify/crew";
+import { runTask, type Executor, type Task, type ReplyTo } from "@/core/identify/executor";
 import type { FaceLoader } from "@/core/identify/fit";
 import type { SignatureIndex } from "@/core/identify/signature";
 import type { ShareReply, ShareRequest } from "./fitShare.worker";
 
 const MEMORY_MB = 1024;
 
-/** The second thread: started when it is first needed, and anew after it has ended. */
-class Second {
+/** The second thread: started when it is first needed, and again after it has ended. */
+class WorkerPeer {
   private worker: Worker | null = null;
-  private waiting = new Map<number, (reply: ReplyTo<Job> | null) => void>();
+  private waiting = new Map<number, (reply: ReplyTo<Task> | null) => void>();
   private count = 0;
   private version = -1;
   constructor(private readonly file: string) {}
 
   /** @returns null when the thread ended or failed over it. */
-  do<J extends Job>(job: J, index: SignatureIndex, sfnts: Map<string, string>, version: number) {
+  do<J extends Task>(task: J, index: SignatureIndex, sfnts: Map<string, string>, version: number) {
     const worker = (this.worker ??= this.start());
     if (this.version !== version) {
       this.version = version;
       worker.postMessage({ signatures: index.share(), sfnts } satisfies ShareRequest);
     }
     const id = this.count++;
-    worker.postMessage({ id, job } satisfies ShareRequest);
+    worker.postMessage({ id, task } satisfies ShareRequest);
     return new Promise<ReplyTo<J> | null>((resolve) =>
-      this.waiting.set(id, resolve as (reply: ReplyTo<Job> | null) => void),
+      this.waiting.set(id, resolve as (reply: ReplyTo<Task> | null) => void),
     );
   }
 
@@ -53,26 +53,26 @@ class Second {
 }
 
 /** One for each program of it; there is only one but in tests. */
-const seconds = new Map<string, Second>();
+const seconds = new Map<string, WorkerPeer>();
 
 /**
  * @param version - of the index: another one is sent to the second thread.
  * @param file - the program of the second thread.
  */
-export function workTogether(
+export function sharedExecutor(
   index: SignatureIndex,
   load: FaceLoader,
   sfnts: Map<string, string>,
   version: number,
   file = join(process.cwd(), "dist-workers", "fitShare.worker.mjs"),
-): Crew {
+): Executor {
   let second = seconds.get(file);
-  if (!second) seconds.set(file, (second = new Second(file)));
-  return async <J extends Job>(jobs: J[]) => {
-    const [mine, theirs] = jobs;
-    if (!mine || !theirs) return jobs.map((job) => doJob(job, index, load));
+  if (!second) seconds.set(file, (second = new WorkerPeer(file)));
+  return async <J extends Task>(tasks: J[]) => {
+    const [mine, theirs] = tasks;
+    if (!mine || !theirs) return tasks.map((task) => runTask(task, index, load));
     const promised = second.do(theirs, index, sfnts, version);
-    const own = doJob(mine, index, load);
-    return [own, (await promised) ?? doJob(theirs, index, load)];
+    const own = runTask(mine, index, load);
+    return [own, (await promised) ?? runTask(theirs, index, load)];
   };
 }

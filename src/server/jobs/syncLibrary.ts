@@ -38,7 +38,7 @@ export async function syncLibrary(context: JobContext): Promise<void> {
       return stopAt(libraryId, null, "sync-endless", sentenceOf("sync-endless"));
     seen.add(at ?? "");
     let page = await connector.page(at, context.signal);
-    // A page that was remembered may be gone: the sync begins anew.
+    // A page that was remembered may be gone: the sync begins again.
     if (!page.ok && at !== null && page.code === "library-refused")
       page = await connector.page((at = null), context.signal);
     if (!page.ok) return stopAt(libraryId, at, page.code, page.message);
@@ -109,7 +109,7 @@ async function take(
 ): Promise<Outcome> {
   const first = await takeOnce(offered, connector, libraryId, context);
   if (first.code !== "link-expired") return first;
-  // Links that expire are handed out anew with their page.
+  // Links that expire are handed out again with their page.
   const again = await connector.page(at, context.signal);
   const fresh = again.ok ? again.value.publications.find((p) => p.publicationId === offered.publicationId) : undefined;
   return fresh ? takeOnce(fresh, connector, libraryId, context) : first;

@@ -52,7 +52,7 @@ export function connectOpds(url: string): Connector {
       const name = readable(new URL(at).pathname.split("/").pop() || "download");
       return succeed({ name, bytes: answer.value.bytes });
     },
-    // Words of ours, and orders, go to the library itself and nowhere else.
+    // Our words, and orders, go to the library itself and nowhere else.
     setLine: async (template, text, signal) =>
       isOwn(url, template) ? setLine(template, text, signal) : refuse("address-not-allowed"),
     buy: async (at, orderId, lines, holder) =>

@@ -46,7 +46,7 @@ const countByLibrary = oncePerChange(
     ),
 );
 
-/** @param withRemoved - also those that were taken away. */
+/** @param withRemoved - also those that were removed. */
 export function listLibraries(db: Db, withRemoved = false): LibraryRow[] {
   const counts = countByLibrary(db);
   return db

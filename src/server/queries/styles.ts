@@ -194,7 +194,7 @@ export const listOutdated = (db: Db, pipelineVersion: number, exceptLibrary: str
     .all(pipelineVersion, exceptLibrary)
     .map((r) => r.styleId);
 
-/** Puts what was measured anew of a style; names, rights and sources stay. */
+/** Puts what was measured again of a style; names, rights and sources stay. */
 export function updateReading(
   db: Db,
   styleId: string,

@@ -49,7 +49,7 @@ export function listAlike(db: Db, styleId: string, query: StyleQuery & { sameFir
     query.sameFirst ? likeness(index.rows[row]!, index.rows[found.order[place]!]!) : 0;
   const items = candidates
     .sort((a, b) => groupOf(b.place) - groupOf(a.place) || a.steps - b.steps)
-    // One style a family: its nearest.
+    // One style per family: its nearest.
     .filter(({ place }) => {
       const family = index.family[found.order[place]!]!;
       return seen.has(family) ? false : seen.add(family);

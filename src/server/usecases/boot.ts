@@ -82,7 +82,7 @@ const tellPasscodes = (p: Record<string, string>) =>
     "",
   ].join("\n");
 
-/** The stand-in libraries of the demo, where the process that serves them was started. One that was taken away stays away. */
+/** The stand-in libraries of the demo, where the process that serves them was started. One that was removed stays removed. */
 function connectStandIns(db: Db) {
   const base = process.env.FOND_QUARRY_STANDINS;
   if (!base) return;

@@ -1,4 +1,4 @@
-// The picture of a brief, on which faces can be set: taken in, given out, taken away.
+// The picture of a brief, on which faces can be set: taken in, given out, removed.
 import type { FaultCode } from "@/contracts/errors";
 import type { Db } from "../db/open";
 import { readStored, storeFile } from "../db/fileStore";

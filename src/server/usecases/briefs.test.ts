@@ -121,6 +121,14 @@ describe("steps", () => {
     expect(texts()).toEqual(["Skerrow Light", "Open Night"]);
   });
 
+  test("what is said to be a step of its own is undone by itself, though it follows typing in the same line", () => {
+    changeBrief(db, id, { lines: retext(0, "Skerrow") }, "aaaaaaaa");
+    changeBrief(db, id, { lines: retext(0, "Skerrow&"), step: true }, "aaaaaaaa");
+    changeBrief(db, id, { lines: retext(0, "Skerrow& L") }, "aaaaaaaa");
+    const undone = [1, 2, 3].map(() => stepBack(db, id, "undo", "aaaaaaaa") && texts()[0]);
+    expect(undone).toEqual(["Skerrow&", "Skerrow", "Skerrow Light"]);
+  });
+
   test("undo takes back one's own step and leaves what others did since", () => {
     changeBrief(db, id, { lines: retext(0, "Skerrow Lamp") }, "aaaaaaaa");
     changeBrief(db, id, { lines: retext(1, "Late Night"), ink: "#000000" }, "bbbbbbbb");

@@ -122,7 +122,7 @@ function step(db: Db, briefId: string, { by, summary, merges = "" }: What, run: 
 export function changeBrief(
   db: Db,
   briefId: string,
-  { deleted, version, base, ...patch }: BriefPatch,
+  { deleted, version, base, step: isOwnStep, ...patch }: BriefPatch,
   by: By = NOBODY,
 ): Outcome<Brief> {
   if (!isBriefKnown(db, briefId)) return refuse("not-found");
@@ -134,9 +134,8 @@ export function changeBrief(
   if (conflicts.length) return refuse("changed-meanwhile", undefined, { brief, conflicts });
   const fields = BriefFields.parse({ ...brief, ...merged });
   const next = { ...fields, lines: withIds(fields.lines) };
-  const changed = step(db, briefId, { by, ...tellPatch(brief, patch) }, () =>
-    updateBrief(db, briefId, next, new Date().toISOString()),
-  );
+  const what = { by, ...tellPatch(brief, patch), ...(isOwnStep && { merges: "" }) };
+  const changed = step(db, briefId, what, () => updateBrief(db, briefId, next, new Date().toISOString()));
   return changed ? succeed(changed) : refuse("not-found");
 }
 

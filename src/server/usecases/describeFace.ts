@@ -1,4 +1,4 @@
-// Finding a face by questions: the measured library in memory, asked anew with every answer.
+// Finding a face by questions: the measured library in memory, asked again with every answer.
 import { CANNOT_TELL, type Described, type DescribeRequest } from "@/contracts/describe";
 import type { FamilyId, StyleId } from "@/contracts/ids";
 import { describe, exampleOf, listToAsk, readyToAsk, type AskedLibrary } from "@/core/describe/describe";

@@ -76,7 +76,7 @@ function answerTo(
 }
 
 const SHOWN_ALIKE = 4;
-/** One style a family, its nearest. */
+/** One style per family, its nearest. */
 function nearest({ faces }: NearReply[number], rows: ReadonlyMap<string, FindRow>): NonNullable<DocumentFont["alike"]> {
   const seen = new Set<string>();
   return faces

@@ -92,7 +92,7 @@ describe("pages of the wall", () => {
     for (const i of list.items) expect(list.coverages[i.coverageKey]).toBeDefined();
   });
 
-  test("the same question is answered from what is kept, another brief's words anew", () => {
+  test("the same question is answered from what is kept, another brief's words again", () => {
     const before = found({ complete: "true" });
     expect(found({ complete: "true" }).items).toEqual(before.items);
     expect(before.total).toBe(4);
@@ -278,7 +278,7 @@ describe("a style", () => {
     expect(figures.kinds.capitals).toBeGreaterThan(20);
   });
 
-  test("read by an older pipeline it is listed, and measured anew it is not", () => {
+  test("read by an older pipeline it is listed, and measured again it is not", () => {
     expect(listOutdated(db, PIPELINE_VERSION + 1, "none")).toHaveLength(5);
     expect(listOutdated(db, PIPELINE_VERSION + 1, "open")).toHaveLength(0);
     const style = findStyle(db, ids[0]!)!;

@@ -36,7 +36,7 @@ const shared = globalThis as unknown as { fondQuarryRows?: WeakMap<Db, Held> };
 /** Traits that the core sample shows, in its order, and their spread over the library (2nd to 98th percentile). */
 const SAMPLE_TRAITS = ["stemEm", "contrast", "width", "xHeightEm", "slantDeg", "roundness"] as const;
 
-/** A large index is not built anew for every font that comes in: what was built serves this many times as long as building took. */
+/** A large index is not built again for every font that comes in: what was built serves this many times as long as building took. */
 const SERVES_TIMES = 12;
 const ANSWERS_KEPT = 32;
 

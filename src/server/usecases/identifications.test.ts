@@ -1,4 +1,4 @@
-// Identifications kept with a brief: given back as they were, in order, taken away and brought back; nothing of another brief.
+// Identifications kept with a brief: given back as they were, in order, removed and brought back; nothing of another brief.
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from "@jest/globals";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -88,7 +88,7 @@ describe("kept identifications", () => {
     expect(listSavedIdentifications(db, briefId)[0]).toMatchObject({ first: null, noneChance: 0.8 });
   });
 
-  test("taken away it is not listed, brought back it is", async () => {
+  test("removed it is not listed, brought back it is", async () => {
     const id = idOf(await keep("hull.png"));
     expect(removeIdentification(db, briefId, id, true)).toBe(true);
     expect(listSavedIdentifications(db, briefId)).toEqual([]);

@@ -61,6 +61,6 @@ export function readIdentifiedPicture(db: Db, briefId: string, id: string): { by
   return found && { bytes: readStored(found.sha256), type: found.type };
 }
 
-/** Taken away or brought back. */
+/** Removed or brought back. */
 export const removeIdentification = (db: Db, briefId: string, id: string, isRemoved: boolean): boolean =>
   setIdentificationRemoved(db, briefId, id, isRemoved ? new Date().toISOString() : null);

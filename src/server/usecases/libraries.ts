@@ -1,15 +1,24 @@
-// Libraries as people handle them: what is connected and how it is, adding, pausing, taking away, syncing now.
+// Libraries as people handle them: what is connected and how it is, adding, pausing, removing, syncing now.
 import { realpath, stat } from "node:fs/promises";
+import { homedir } from "node:os";
 import { isAbsolute, resolve, sep } from "node:path";
 import type { z } from "zod";
 import { refuse, succeed, type Outcome } from "@/contracts/errors";
 import type { JobId, LibraryId } from "@/contracts/ids";
-import type { Library, LibraryAdd, LibraryPatch, PublicationLine, SetLineReply } from "@/contracts/libraries";
+import type {
+  Library,
+  LibraryAdd,
+  LibraryPatch,
+  PublicationLine,
+  SetLineReply,
+  SystemFolder,
+} from "@/contracts/libraries";
 import type { Db } from "../db/open";
 import { isLoopbackOnly } from "../access/hosts";
 import { askLibrary } from "../jobs/pool";
 import { addJob, cancelJob, describeJob, wakeQueue } from "../jobs/queue";
 import { connectorOf } from "../libraries/connect";
+import { findSystemFolders } from "../libraries/systemFolders";
 import { listJobsIn, type JobRow } from "../queries/jobs";
 import {
   findLibrary,
@@ -48,7 +57,7 @@ const libraryIdOf = (name: string) =>
     .replace(/^-|-$/g, "")
     .slice(0, 36) || "library") as LibraryId;
 
-/** Connects a library after looking whether it answers. One that was taken away comes back as it was. */
+/** Connects a library after looking whether it answers. One that was removed comes back as it was. */
 export async function addLibrary(
   db: Db,
   { kind, address, name }: z.infer<typeof LibraryAdd>,
@@ -78,6 +87,14 @@ async function mayConnectFolder(folder: string): Promise<boolean> {
   return roots.some(
     (root) => root !== null && (real === root || real.startsWith(root.endsWith(sep) ? root : root + sep)),
   );
+}
+
+/** Folders of this system that hold fonts, may be connected and are not yet. */
+export async function listSystemFolders(db: Db): Promise<SystemFolder[]> {
+  const connected = new Set(listRows(db).map((l) => l.url));
+  const found = await findSystemFolders({ platform: process.platform, home: homedir(), env: process.env });
+  const may = await Promise.all(found.map((f) => mayConnectFolder(f.path)));
+  return found.filter((f, i) => may[i] && !connected.has(f.path));
 }
 
 /** Puts a library in, or brings it back, and starts its sync. */
@@ -116,7 +133,7 @@ function stopSync(db: Db, library: LibraryRow) {
   if (job && job.kind === "sync-library") cancelJob(job.jobId);
 }
 
-/** Takes a library away. What is owned stays; faces that were only offered go out of sight. */
+/** Disconnects a library. What is owned stays; faces that were only offered go out of sight. */
 export function removeLibrary(db: Db, libraryId: string): boolean {
   const library = findLibrary(db, libraryId);
   if (!library || library.state === "removed" || !["opds", "folder"].includes(library.kind)) return false;

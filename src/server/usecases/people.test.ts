@@ -127,7 +127,7 @@ describe("a question", () => {
     expect(second).toEqual(first);
   });
 
-  test("taken back is gone, and can be asked anew", async () => {
+  test("taken back is gone, and can be asked again", async () => {
     await askPeople(db, briefId, id);
     const before = (await look())!.questionId;
     expect(await withdrawQuestion(db, briefId, id)).toEqual({ hasDesk: true, question: null });

@@ -70,7 +70,7 @@ export async function sameLettersOf(own: Named, alike: readonly StyleRecord[]): 
   return out;
 }
 
-/** Times that rights are read anew because something changed while they were read. */
+/** Times that rights are read again because something changed while they were read. */
 const MAX_READINGS = 5;
 
 /** Reads a style's rights again, from what is known of it now. @param more - texts that came since. */

@@ -3,7 +3,7 @@ import type { FamilyId, StyleId } from "@/contracts/ids";
 import type { Evidence, Rights } from "@/contracts/rights";
 import type { CodePointRanges } from "@/contracts/traits";
 import { PIPELINE_VERSION } from "@/contracts/pipeline";
-import { keyOfPrint } from "@/core/measure/printOutlines";
+import { keyOfFingerprint } from "@/core/measure/fingerprintOutlines";
 import type { Db } from "../db/open";
 import { storeFile } from "../db/fileStore";
 import type { FontReading } from "../jobs/readFont.worker";
@@ -111,11 +111,11 @@ export function writeStyle(db: Db, { styleId, files, reading, source, named, rig
           statedWeight: opened.os2?.usWeightClass ?? null,
         },
         traits: reading.measured.traits,
-        kinds: reading.kinded.kinds,
-        treatments: reading.kinded.treatments,
+        kinds: reading.classified.kinds,
+        treatments: reading.classified.treatments,
         notes: reading.notes,
-        vox: reading.kinded.vox,
-        moods: reading.kinded.moods,
+        vox: reading.classified.vox,
+        moods: reading.classified.moods,
         coverage: source.trial?.coverage ?? opened.codePoints,
         axes: opened.axes,
         instances: opened.instances,
@@ -132,7 +132,7 @@ export function writeStyle(db: Db, { styleId, files, reading, source, named, rig
       { path: source.path, importedAt: now },
     );
     putInstances(db, styleId, reading.signedInstances);
-    if (reading.print && !source.trial) putPrint(db, styleId, keyOfPrint(reading.print), reading.print);
+    if (reading.print && !source.trial) putPrint(db, styleId, keyOfFingerprint(reading.print), reading.print);
   })();
 }
 

@@ -216,7 +216,7 @@ describe("what users add", () => {
     expect(await setUserEvidence(db, styleId, evidenceId!, false)).toBe(false);
   });
 
-  test("what was added stays when the file is read anew", async () => {
+  test("what was added stays when the file is read again", async () => {
     const bytes = writeTrueType(few, facts("Mole"));
     const { styleId } = await take(bytes, "Mole.ttf");
     await addUserEvidence(db, styleId, { kind: "receipt", text: "You may use it on goods for sale.", note: "" });

@@ -3,7 +3,7 @@
 // clearing direction.
 import type { FaultCode } from "@/contracts/errors";
 import type { StyleId } from "@/contracts/ids";
-import { isSamePrint, keyOfPrint } from "@/core/measure/printOutlines";
+import { isSamePrint, keyOfFingerprint } from "@/core/measure/fingerprintOutlines";
 import { storeFile } from "../db/fileStore";
 import type { Db } from "../db/open";
 import type { FontReading } from "../jobs/readFont.worker";
@@ -108,7 +108,7 @@ function findAlike(db: Db, reading: FontReading, except?: string): StyleRecord[]
   const { print } = reading;
   if (!print) return [];
   const axes = reading.opened.axes.map((a) => a.tag).join();
-  return listPrints(db, keyOfPrint(print), familyIdOf(reading.family))
+  return listPrints(db, keyOfFingerprint(print), familyIdOf(reading.family))
     .filter(({ styleId, print: other }) => styleId !== except && isSamePrint(print, other))
     .flatMap(({ styleId }) => findStyle(db, styleId) ?? [])
     .filter((record) => record.axes.map((a) => a.tag).join() === axes);

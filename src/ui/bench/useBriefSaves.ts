@@ -15,9 +15,14 @@ import type { BenchAction, Resolution } from "./state";
 
 const SAVE_AFTER_MS = 300;
 
-async function send({ path, method, json }: Save): Promise<Sent> {
+async function send({ path, method, json, isStep }: Save): Promise<Sent> {
   try {
-    const body = await callApi(path, { method, json, headers: { "x-who": tabId() }, keepalive: true });
+    const body = await callApi(path, {
+      method,
+      json: isStep ? { ...json, step: true } : json,
+      headers: { "x-who": tabId() },
+      keepalive: true,
+    });
     return { ok: true, body };
   } catch (error) {
     if (error instanceof ApiFault) return { ok: false, fault: error.fault, status: error.status };
@@ -44,7 +49,7 @@ export function useBriefSaves(brief: Brief, now: Now, dispatch: Dispatch<BenchAc
           if (sync.arrived(next) && isNewer) refresh();
         })
         .catch(() => {
-          // Away: it is asked again when the connection is back.
+          // Away: it is fetched again when the connection is back.
         }),
     [briefId, sync, refresh],
   );

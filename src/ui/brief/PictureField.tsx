@@ -63,7 +63,7 @@ export function PictureField() {
         </label>
         {brief.picture && (
           <button type="button" className="btn-quiet underline" onClick={() => void remove()}>
-            Take it away
+            Remove it
           </button>
         )}
       </div>

@@ -19,6 +19,7 @@ import { SETTING_TEXTS, useFindAddress } from "./address";
 import { NO_FILTERS, writeQuestion, type Setting } from "./question";
 import { SavedSearches } from "./SavedSearches";
 import { removeWords, SearchField } from "./SearchField";
+import { SystemFolders } from "../libraries/SystemFolders";
 import { selectActive, type Active } from "./select";
 import { nameLanguage, Sieve, useLibraryNames } from "./Sieve";
 import { usePages, type FirstPage } from "./usePages";
@@ -94,7 +95,7 @@ export function FindView({ first }: { first: FirstPage | null }) {
   const titleNow = [...(head?.understood.words.map((w) => w.label) ?? []), ...actives.map((a) => a.label)].join(", ");
   return (
     <div className={`grid h-full ${sieveOpen ? "grid-cols-[212px_minmax(0,1fr)]" : "grid-cols-1"}`}>
-      {/* A boundary of its own: the wall comes to life, and asks for its fonts, before the sieve does. */}
+      {/* A boundary of its own: the wall starts, and asks for its fonts, before the sieve does. */}
       {sieveOpen && (
         <Suspense fallback={<div />}>
           <SteadySieve address={address} set={set} facets={head?.facets} ofAll={head?.ofAll ?? 0} />
@@ -324,6 +325,7 @@ function Empty({ ofAll, isFiltered, onClear }: { ofAll: number; isFiltered: bool
         <a className="btn mt-4 inline-block" href={`/b/${brief.briefId}/libraries`}>
           Open Libraries
         </a>
+        <SystemFolders />
       </div>
     );
   return (

@@ -22,7 +22,7 @@ export function moveFocus(key: string, at: number, total: number, columns: numbe
 
 export type Active = { label: string; off: Partial<Record<keyof FindAddress, unknown>> };
 
-/** Everything of the sieve that is on, as words that can be taken away. */
+/** Everything of the sieve that is on, as words that can be removed. */
 export function selectActive(
   a: FindAddress,
   names: { libraries?: Record<string, string>; languages?: Record<string, string> } = {},
@@ -68,7 +68,7 @@ function writeTraitRange({ trait, low, high }: TraitRange): string {
   return low !== null ? `${name} from ${write(low)}` : `${name} to ${write(high ?? 0)}`;
 }
 
-/** A range set, changed or taken away. */
+/** A range set, changed or removed. */
 export const putRange = (list: readonly TraitRange[], { trait, low, high }: TraitRange): TraitRange[] => [
   ...list.filter((t) => t.trait !== trait),
   ...(low === null && high === null ? [] : [{ trait, low, high }]),

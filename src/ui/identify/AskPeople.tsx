@@ -92,14 +92,14 @@ function Question({ identificationId, onTry, busy }: Pick<Props, "onTry" | "busy
             {writeState(question)}{" "}
             {question.state !== "not-sent" && (
               <button type="button" className="underline" disabled={sending} onClick={() => void call("DELETE")}>
-                {question.state === "waiting" ? "Take it back" : "Ask anew"}
+                {question.state === "waiting" ? "Take it back" : "Ask again"}
               </button>
             )}
           </p>
           {question.fault && (
             <p role="alert" className="border-l-2 border-ochre pl-3">
               {question.fault}{" "}
-              {question.state === "waiting" ? "It is asked again by itself." : "The question is kept here."}
+              {question.state === "waiting" ? "It retries automatically." : "The question is kept here."}
             </p>
           )}
           <ul aria-label="Answers of people">

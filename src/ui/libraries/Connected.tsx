@@ -7,6 +7,7 @@ import { useBench } from "../bench/BenchContext";
 import { useHealth } from "../bench/Rail";
 import { useCancelJob } from "../bench/FootLine";
 import { callApi } from "../parts/api";
+import { SystemFolders } from "./SystemFolders";
 import { countOf, writeWhen } from "../parts/words";
 
 const KIND_OF: Record<Library["kind"], string> = {
@@ -51,6 +52,7 @@ export function Connected() {
         ))}
       </ul>
       <ConnectForm onDone={refresh} />
+      <SystemFolders />
     </>
   );
 }

@@ -1,6 +1,6 @@
 "use client";
 // A line in a face that is not bought: the library sets it and gives outlines. Asked for a little after typing ends, few at a time;
-// where the library asks to wait, it is waited.
+// where the library asks to wait, it waits.
 import pLimit from "p-limit";
 import { useEffect, useLayoutEffect, useRef, useState } from "react";
 import type { SetLineReply } from "@/contracts/libraries";

@@ -38,7 +38,7 @@ function rankOf(platform: number, encoding: number): number {
   return platform === 1 ? 1 : 0;
 }
 
-/** More than Unicode holds: a damaged table could name the same characters for ever. */
+/** More than Unicode holds: a damaged table could name the same characters forever. */
 const MOST_CHARACTERS = 0x110000;
 
 function readSubtable(t: TableReader, base: number): Map<number, number> | null {

@@ -10,7 +10,7 @@ export const dynamic = "force-dynamic";
 export const GET = route<Params>((_request, { id, identificationId }) =>
   valueOr404(getIdentification(getDb(), id, identificationId)),
 );
-/** Takes it away, or brings it back. */
+/** Removes it, or brings it back. */
 export const PATCH = route<Params>(async (request, { id, identificationId }) => {
   const body = await readBody(request, z.object({ removed: z.boolean() }));
   if (!body.ok) return body.response;

@@ -2,7 +2,7 @@ import { describe, expect, test } from "@jest/globals";
 import type { Traits } from "@/contracts/traits";
 import { traitsOf } from "../../../tests/fixtures/rows";
 import type { Build } from "../measure/build";
-import { kindFont } from "./kindFont";
+import { classifyFont } from "./classifyFont";
 
 const TRAITS = traitsOf({ stemEm: 0.085, roundness: 0.05, roundEnds: 0.05, roundJoins: 0.05 });
 const BUILD: Build = {
@@ -22,7 +22,7 @@ function kindsOf(
   build: Partial<Build> = {},
   names: { family?: string; features?: string[]; legibility?: number } = {},
 ) {
-  const { kinds, treatments } = kindFont({
+  const { kinds, treatments } = classifyFont({
     measured: {
       traits: { ...TRAITS, ...traits },
       build: { ...BUILD, ...build },

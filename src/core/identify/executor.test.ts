@@ -4,7 +4,7 @@ import { drawLine, type DrawOptions } from "../../../tests/fixtures/drawLine";
 import { signFaces, type SignedFaces } from "../../../tests/fixtures/signedFaces";
 import { readPicture } from "../picture/readPicture";
 import { rankByPieces, rankByWhole, rankByCuts, setWord } from "./coarse";
-import { deal, doJob, SHARES, workAlone, type Crew, type Job, type ReplyTo } from "./crew";
+import { partition, runTask, SHARES, inlineExecutor, type Executor, type Task, type ReplyTo } from "./executor";
 import { fitText, identifyPicture } from "./identifyPicture";
 import { SignatureIndex } from "./signature";
 import { wordingOf } from "./wording";
@@ -27,20 +27,20 @@ const linesOf = (id: string, text: string, more: DrawOptions = {}) =>
   readPicture(drawLine(faces.get(id)!, text, more))!;
 
 /** Everything is copied on its way there and back, as between threads; `sent` counts what went. */
-function workElsewhere(sent: Job["kind"][]): Crew {
+function workElsewhere(sent: Task["kind"][]): Executor {
   const there = SignatureIndex.from(structuredClone(index.share()));
-  return <J extends Job>(jobs: J[]) =>
+  return <J extends Task>(tasks: J[]) =>
     Promise.resolve(
-      jobs.map((job): ReplyTo<J> => {
-        sent.push(job.kind);
-        return structuredClone(doJob(structuredClone(job), there, load));
+      tasks.map((task): ReplyTo<J> => {
+        sent.push(task.kind);
+        return structuredClone(runTask(structuredClone(task), there, load));
       }),
     );
 }
 
 describe("shares", () => {
   test("are dealt out so that each has every other one, none twice", () => {
-    const dealt = deal([1, 2, 3, 4, 5]);
+    const dealt = partition([1, 2, 3, 4, 5]);
     expect(dealt).toHaveLength(SHARES);
     expect(dealt.flat().sort()).toEqual([1, 2, 3, 4, 5]);
     expect(Math.abs(dealt[0]!.length - dealt[1]!.length)).toBeLessThanOrEqual(1);
@@ -53,9 +53,9 @@ describe("shares", () => {
     ["a leaning line", "lora", "Evening", { lean: 0.24 }],
   ] as [string, string, string, DrawOptions][])("%s: the same answer from elsewhere", async (_what, id, text, more) => {
     const lines = linesOf(id, text, more);
-    const sent: Job["kind"][] = [];
+    const sent: Task["kind"][] = [];
     const [here, there] = [
-      await identifyPicture(lines, text, index, workAlone(index, load), 5),
+      await identifyPicture(lines, text, index, inlineExecutor(index, load), 5),
       await identifyPicture(lines, text, index, workElsewhere(sent), 5),
     ];
     expect(there.matches).toEqual(here.matches);
@@ -66,10 +66,10 @@ describe("shares", () => {
 
   test("how far a text is from a line is told the same as well", async () => {
     const { plain } = linesOf("zilla-slab", "Harbour");
-    const right = await fitText(plain, "Harbour", workAlone(index, load));
+    const right = await fitText(plain, "Harbour", inlineExecutor(index, load));
     expect(await fitText(plain, "Harbour", workElsewhere([]))).toBe(right);
-    expect(await fitText(plain, "Hanbour", workAlone(index, load))).toBeGreaterThan(right + 0.02);
-    expect(await fitText(plain, "☃☃☃☃☃☃☃", workAlone(index, load))).toBe(1);
+    expect(await fitText(plain, "Hanbour", inlineExecutor(index, load))).toBeGreaterThan(right + 0.02);
+    expect(await fitText(plain, "☃☃☃☃☃☃☃", inlineExecutor(index, load))).toBe(1);
   });
 });
 

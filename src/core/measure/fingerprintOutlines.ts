@@ -12,7 +12,7 @@ const ADVANCE_TOLERANCE = 1.6;
 const BOX_TOLERANCE = 4;
 
 /** @returns Int16Array, shape [62 × 5]: advance, xMin, yMin, xMax, yMax in thousandths of the em; null with under 20 characters. */
-export function printOutlines(face: OpenFace): Int16Array | null {
+export function fingerprintOutlines(face: OpenFace): Int16Array | null {
   const out = new Int16Array(CHARACTERS.length * PER_CHARACTER).fill(ABSENT);
   const scale = 1000 / face.unitsPerEm;
   let found = 0;
@@ -29,7 +29,7 @@ export function printOutlines(face: OpenFace): Int16Array | null {
 }
 
 /** Key under which prints of the same face are looked up: widths of eight letters. Rounding may part twins of different units. */
-export function keyOfPrint(print: Int16Array): string {
+export function keyOfFingerprint(print: Int16Array): string {
   return [..."HOnoaegs"].map((c) => print[CHARACTERS.indexOf(c) * PER_CHARACTER]).join(" ");
 }
 

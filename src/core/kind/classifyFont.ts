@@ -1,17 +1,22 @@
-// From measures (and the plain words in a name) to kinds and treatments. Third stage of the pipeline ("kinded").
+// From measures (and the plain words in a name) to kinds and treatments. Third stage of the pipeline ("classified").
 import type { Kind, KindGuess, MoodGuess, Treatment, TreatmentGuess, VoxGuess } from "@/contracts/traits";
 import type { Measured } from "../measure/measureFont";
 import { nameMoods } from "./moods";
 import { nameVox } from "./vox";
 
 type KindInput = { measured: Measured; family: string; style: string; features: readonly string[] };
-export type Kinded = { kinds: KindGuess[]; treatments: TreatmentGuess[]; vox: VoxGuess | null; moods: MoodGuess[] };
+export type Classification = {
+  kinds: KindGuess[];
+  treatments: TreatmentGuess[];
+  vox: VoxGuess | null;
+  moods: MoodGuess[];
+};
 
 /**
  * Names the kinds and treatments of a style.
  * @returns kinds with the surest first, at least one; treatments may be empty.
  */
-export function kindFont(input: KindInput): Kinded {
+export function classifyFont(input: KindInput): Classification {
   const treatments = findTreatments(input);
   const kinds = findKinds(input, treatments).sort((a, b) => b.confidence - a.confidence);
   const { traits, proportion } = input.measured;

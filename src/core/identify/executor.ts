@@ -1,0 +1,73 @@
+// The work of identifying in shares that two threads do side by side. A task is plain data and can be sent; whoever has an index and
+// opens faces can do it.
+import type { InkLine } from "../picture/readPicture";
+import { tryAlternates } from "./alternates";
+import { rankByCuts, rankByPieces, rankByWhole, setWord, type CoarseRank, type Share } from "./coarse";
+import { look, lookClosely, type FaceLoader, type Laid, type Tried } from "./fit";
+import type { Imaging } from "./pose";
+import { settleAxes, type Settled } from "./settle";
+import type { SignatureIndex } from "./signature";
+import type { Wording } from "./wording";
+
+/** Shares of one question. Always as many, whoever does them: so an answer does not depend on the machine. */
+export const SHARES = 2;
+
+export type CoarseTask = {
+  kind: "cuts" | "pieces" | "whole";
+  line: InkLine;
+  wording: Wording;
+  share: Share;
+  keep: number;
+};
+export type LookTask = { kind: "look"; laid: Laid[]; wording: Wording; imaging: Imaging; rounds: number };
+export type CloselyTask = { kind: "closely"; laid: Laid[]; imaging: Imaging };
+export type SettleTask = { kind: "settle"; tried: Tried[]; wording: Wording; imaging: Imaging };
+export type AlternatesTask = { kind: "alternates"; tried: Tried[]; wording: Wording; imaging: Imaging };
+export type Task = CoarseTask | LookTask | CloselyTask | SettleTask | AlternatesTask;
+type Replies = {
+  cuts: CoarseRank[];
+  pieces: CoarseRank[];
+  whole: CoarseRank[];
+  look: (Tried | null)[];
+  closely: Tried[];
+  settle: (Settled | null)[];
+  alternates: (Tried | null)[];
+};
+export type ReplyTo<J extends Task> = Replies[J["kind"]];
+
+/** Does tasks, one reply each in their order. */
+export type Executor = <J extends Task>(tasks: J[]) => Promise<ReplyTo<J>[]>;
+
+/** Does one task. */
+export function runTask<J extends Task>(task: J, index: SignatureIndex, load: FaceLoader): ReplyTo<J> {
+  return answer(task, index, load) as ReplyTo<J>;
+}
+
+function answer(task: Task, index: SignatureIndex, load: FaceLoader): Replies[Task["kind"]] {
+  switch (task.kind) {
+    case "cuts":
+      return rankByCuts(task.line, setWord(task.wording, index, task.share), index, task.keep);
+    case "pieces":
+      return rankByPieces(task.line, setWord(task.wording, index, task.share), index, task.keep);
+    case "whole":
+      return rankByWhole(task.line, setWord(task.wording, index, task.share), index, task.keep);
+    case "look":
+      return task.laid.map((l) => look(l, task.wording, task.imaging, task.rounds, index, load));
+    case "closely":
+      return task.laid.map((l) => lookClosely(l, task.imaging));
+    case "alternates":
+      return task.tried.map((t) => tryAlternates(t, task.wording, task.imaging, index, load));
+    case "settle":
+      return task.tried.map((t) => settleAxes(t, task.wording, task.imaging, index, load));
+  }
+}
+
+/** An executor of one. */
+export const inlineExecutor =
+  (index: SignatureIndex, load: FaceLoader): Executor =>
+  (tasks) =>
+    Promise.resolve(tasks.map((task) => runTask(task, index, load)));
+
+/** Every other one of a list, for each share. */
+export const partition = <T>(list: readonly T[]): T[][] =>
+  Array.from({ length: SHARES }, (_, at) => list.filter((_, i) => i % SHARES === at));
