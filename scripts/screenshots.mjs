@@ -103,10 +103,10 @@ try {
     await page.getByRole("button", { name: /more measures/ }).click();
   });
   await shot(`style/${await styleOf("alegreya regular")}?part=anatomy`, "style-anatomy");
-  await shot(`style/${await styleOf("lanternrose light")}?part=alike`, "style-alike", () => tabOf("Alike"));
+  await shot(`style/${await styleOf("lanternrose light")}?part=alike`, "style-alike", () => tabOf("Similar"));
   await shot("find?q=handwritten%20not%20joined", "sorting-through", async () => {
-    await page.getByRole("button", { name: /^Sort through/ }).click();
-    await page.getByRole("menuitem", { name: /^Begin with these/ }).click();
+    await page.getByRole("button", { name: /^Review one by one/ }).click();
+    await page.getByRole("menuitem", { name: /^Start with these/ }).click();
     await page.locator("[data-face-name]").waitFor();
     for (const key of [" ", "x", "ArrowRight", "x", " ", "ArrowRight"]) await page.keyboard.press(key);
     await page.waitForTimeout(1200);
