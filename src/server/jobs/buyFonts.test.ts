@@ -34,7 +34,7 @@ beforeAll(async () => {
     fonts[name] = { trial: draw("Skerow Light"), whole: draw(LETTERS) };
   }
   server = createServer((request, response) => {
-    if (request.url!.startsWith("/font/"))
+    if (request.url!.startsWith("/file/"))
       return response.end(zipSync({ "font.ttf": fonts[request.url!.slice(6)]!.whole }));
     const parts: Buffer[] = [];
     request.on("data", (part: Buffer) => parts.push(part));
@@ -42,7 +42,7 @@ beforeAll(async () => {
       const { orderId } = JSON.parse(Buffer.concat(parts).toString()) as { orderId: string };
       shop.orders.push(orderId);
       const uses = ["client-print"];
-      const deliveries = shop.delivers.map((id) => ({ publicationId: id, href: `${base}/font/${id}`, uses }));
+      const deliveries = shop.delivers.map((id) => ({ publicationId: id, href: `${base}/file/${id}`, uses }));
       response.writeHead(shop.status).end(JSON.stringify({ orderId, receipt: "Paid.", deliveries }));
     });
   });

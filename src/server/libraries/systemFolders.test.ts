@@ -9,12 +9,12 @@ const home = mkdtempSync(join(tmpdir(), "fond-quarry-home-"));
 afterAll(() => rmSync(home, { recursive: true, force: true }));
 
 test.each([
-  ["linux", {}, ["/home/ida/.local/share/fonts", "/home/ida/.fonts", "/usr/local/share/fonts", "/usr/share/fonts"]],
+  ["linux", {}, ["/people/ida/.local/share/fonts", "/people/ida/.fonts", "/usr/local/share/fonts", "/usr/share/fonts"]],
   ["linux", { XDG_DATA_HOME: "/data/ida" }, ["/data/ida/fonts"]],
-  ["darwin", {}, ["/home/ida/Library/Fonts", "/Library/Fonts", "/System/Library/Fonts"]],
+  ["darwin", {}, ["/people/ida/Library/Fonts", "/Library/Fonts", "/System/Library/Fonts"]],
   ["win32", { LOCALAPPDATA: "C:/Ida", WINDIR: "D:/Win" }, ["C:/Ida/Microsoft/Windows/Fonts", "D:/Win/Fonts"]],
 ] as const)("on %s with %j", (platform, env, paths) =>
-  expect(listCandidates({ platform, home: "/home/ida", env }).map((f) => f.path)).toEqual(
+  expect(listCandidates({ platform, home: "/people/ida", env }).map((f) => f.path)).toEqual(
     expect.arrayContaining([...paths]),
   ),
 );
