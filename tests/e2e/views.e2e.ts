@@ -205,7 +205,7 @@ describe("the brief", () => {
     await page.getByText("Undone: Line removed").waitFor();
     expect(await page.getByLabel("Text of line 1").inputValue()).toBe("Skerrow Light");
     expect(await page.getByLabel("Text of line 2").inputValue()).toBe("Tide 3.8 m");
-    await page.getByLabel("Real size").fill("25.4");
+    await page.getByLabel("Final size").fill("25.4");
     await page.getByRole("button", { name: /^Unit/ }).click();
     await page.getByRole("option", { name: "in", exact: true }).click();
     await page.getByText("= 25.4 mm = 96 px = 72 pt").waitFor();

@@ -87,7 +87,7 @@ export function BriefView() {
               ))}
             </ul>
           </Section>
-          <Section title="Real size" hint="Height of the type as it will be made.">
+          <Section title="Final size" hint="Height of the type in the finished piece.">
             <Size />
           </Section>
           <Section title="Match size by" hint="How samples are sized, so you compare like with like.">
@@ -238,7 +238,7 @@ function Size() {
       <input
         key={brief.unit}
         type="number"
-        aria-label="Real size"
+        aria-label="Final size"
         className="field w-28 text-[16px]"
         min={0.1}
         max={20000}

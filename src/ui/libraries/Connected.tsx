@@ -12,7 +12,7 @@ import { countOf, writeWhen } from "../parts/words";
 
 const KIND_OF: Record<Library["kind"], string> = {
   packages: "bundled open-licence fonts",
-  own: "what you brought in",
+  own: "what you imported",
   folder: "folder on this machine, watched",
   opds: "catalogue",
 };
