@@ -12,20 +12,21 @@ export const freePort = () =>
   });
 
 /**
- * Starts the built application on loopback.
+ * Starts the built application, on loopback unless another host is named.
  * @param {number} port
  * @param {string} data - folder of its data.
  * @param {Record<string, string>} settings - its environment beside port, host and folder.
  * @param {import("node:child_process").SpawnOptions} options
+ * @param {string} host - that it listens to.
  */
-export function spawnServer(port, data, settings, options) {
-  return spawn(process.execPath, ["node_modules/next/dist/bin/next", "start", "-p", String(port), "-H", "127.0.0.1"], {
+export function spawnServer(port, data, settings, options, host = "127.0.0.1") {
+  return spawn(process.execPath, ["node_modules/next/dist/bin/next", "start", "-p", String(port), "-H", host], {
     ...options,
     env: {
       ...process.env,
       NODE_OPTIONS: "",
       NODE_ENV: "production",
-      HOST: "127.0.0.1",
+      HOST: host,
       PORT: String(port),
       FOND_QUARRY_DATA: data,
       NEXT_TELEMETRY_DISABLED: "1",

@@ -134,3 +134,12 @@ export const writeFeature = (tag: string): string => {
 
 /** File extensions of documents whose fonts are listed. */
 export const DOCUMENT_ENDINGS = ["pdf", "html", "htm", "xhtml", "css", "svg", "docx", "odt", "pptx", "epub", "zip"];
+
+/** Axes or features with their values: "wght 250, wdth 80". @param digits - at most, behind the point; all where none are given. */
+export const writeValues = (values: Readonly<Record<string, number>>, digits?: number): string =>
+  Object.entries(values)
+    .map(
+      ([tag, value]) =>
+        `${tag.trim()} ${digits === undefined ? value : Math.round(value * 10 ** digits) / 10 ** digits}`,
+    )
+    .join(", ");

@@ -1,6 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { clamp, interpolate, median, quantile } from "./numbers";
-import { areaOf, boundsOf, flattenOutline, parsePath, writePath } from "./outline";
+import { areaOf, boundsOf, flattenOutline, writePath } from "./outline";
+import { parsePath } from "../../../tests/fixtures/parsePath";
 import { cellsOf, fillPolygons, rasterOutline, sumInk } from "./raster";
 import { spansAlong, spansAtX, spansAtY } from "./rays";
 

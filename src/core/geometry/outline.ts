@@ -20,22 +20,6 @@ export type Bounds = { xMin: number; yMin: number; xMax: number; yMax: number };
 
 const ARITY: Record<string, number> = { M: 2, L: 2, Q: 4, C: 6, Z: 0 };
 
-/**
- * Reads an absolute SVG path of M, L, Q, C and Z, as the shaper prints it: e belongs to a number (1e-7, of a varied point).
- * @throws RangeError on any other command. Source: SVG 2, chapter 9.3.
- */
-export function parsePath(path: string): Outline {
-  let verbs = "";
-  const coords: number[] = [];
-  for (const [, verb = "", numbers = ""] of path.matchAll(/([A-DF-Za-df-z])([^A-DF-Za-df-z]*)/g)) {
-    const arity = ARITY[verb];
-    if (arity === undefined) throw new RangeError(`path command ${verb} is not read`);
-    verbs += verb;
-    if (arity) for (const n of numbers.match(/-?[\d.]+(?:e-?\d+)?/g) ?? []) coords.push(Number(n));
-  }
-  return { verbs, coords: Float64Array.from(coords) };
-}
-
 /** Writes an outline as an SVG path, mapped by `by`, with `digits` decimals. */
 export function writePath(outline: Outline, by: Affine, digits = 1): string {
   let at = 0;

@@ -2,7 +2,8 @@
 import { describe, expect, test } from "@jest/globals";
 import { readDemo } from "../../../tests/fixtures/demoFont";
 import { makeFont, type FontPlan } from "../../../tests/fixtures/makeFont";
-import { boundsOf, flattenOutline, parsePath } from "../geometry/outline";
+import { boundsOf, flattenOutline } from "../geometry/outline";
+import { parsePath } from "../../../tests/fixtures/parsePath";
 import { openFace } from "../outlines/openFace";
 import { tellApart } from "./tellApart";
 

@@ -1,6 +1,6 @@
 // Outlines as the shaper draws them, against the path that it prints itself.
 import { describe, expect, test } from "@jest/globals";
-import { parsePath } from "../geometry/outline";
+import { parsePath } from "../../../tests/fixtures/parsePath";
 import { openFont } from "../open/openFont";
 import { openFace } from "./openFace";
 import { demoBytes, demoVariableBytes } from "../../../tests/fixtures/demoFont";

@@ -7,13 +7,13 @@ import { pipeline } from "node:stream/promises";
 import yazl from "yazl";
 import type { HandoverOptions } from "@/contracts/jobs";
 import { FaultError, sentenceOf } from "@/contracts/errors";
+import { writeValues } from "@/contracts/words";
 import { NamesOnce } from "@/core/write/fileNames";
 import { getDb, dataFolder } from "../db/open";
 import { readStored } from "../db/fileStore";
-import { sortForHandover } from "../usecases/handover";
+import { oncePerFile, sortForHandover } from "../usecases/handover";
 import {
   gatherShortlist,
-  writeAxes,
   writeShortlistCsv,
   writeShortlistCredits,
   writeSheetFor,
@@ -30,7 +30,8 @@ export async function handOver({ job, signal, progress }: JobContext): Promise<v
   const { brief, styles } = gatherShortlist(getDb(), briefId, options.styleIds);
   const { inside, leftOut } = sortForHandover(styles, options.responsibleFor ?? []);
   const notes = leftOut.map(({ style, why }) => `Left out: ${nameOf(style)}. ${why}`);
-  const steps = inside.length + 2;
+  const files = oncePerFile(inside);
+  const steps = files.length + 2;
   let done = 0;
   const step = () => progress({ done: ++done, total: steps });
   progress({ total: steps, done });
@@ -39,12 +40,8 @@ export async function handOver({ job, signal, progress }: JobContext): Promise<v
   const names = new NamesOnce();
   const sound: ShortlistStyle[] = [];
   let webFiles = 0;
-  const added = new Set<string>();
-  for (const s of inside) {
+  for (const s of files) {
     if (signal.aborted) return;
-    // A face that is kept at several settings is one file.
-    if (added.has(s.record.styleId)) continue;
-    added.add(s.record.styleId);
     const put = addFonts(s, options, names.take(nameOf(s)), add);
     if (put.ok) {
       sound.push(s);
@@ -52,8 +49,8 @@ export async function handOver({ job, signal, progress }: JobContext): Promise<v
     } else notes.push(`Left out: ${nameOf(s)}. ${put.why}`);
     step();
   }
-  const files = new Set(sound.map((s) => s.record.styleId));
-  const handedOver = inside.filter((s) => files.has(s.record.styleId));
+  const soundIds = new Set(sound.map((s) => s.record.styleId));
+  const handedOver = inside.filter((s) => soundIds.has(s.record.styleId));
   if (options.web && !webFiles) notes.push("No web files: none of the faces came as WOFF2.");
   const licenceOf = options.licences ? addLicences(sound, add) : new Map<string, string>();
   add("credits.txt", writeShortlistCredits(brief, sound));
@@ -83,8 +80,8 @@ export async function handOver({ job, signal, progress }: JobContext): Promise<v
 /** A face that was chosen at a place of its own is set there by whoever gets the file. */
 function tellSetting(style: ShortlistStyle): string[] {
   const { location, features } = style.kept;
-  const axes = writeAxes(location);
-  const alternates = writeAxes(features);
+  const axes = writeValues(location);
+  const alternates = writeValues(features);
   return [
     ...(axes ? [`${nameOf(style)} was chosen at ${axes}. Its file is variable: set its axes to these values.`] : []),
     ...(alternates ? [`${nameOf(style)} was chosen with these OpenType features: ${alternates}.`] : []),

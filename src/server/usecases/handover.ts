@@ -3,6 +3,7 @@ import type { HandoverOptions, HandoverPlan } from "@/contracts/jobs";
 import type { JobId, StyleId } from "@/contracts/ids";
 import { refuse, succeed, type Outcome } from "@/contracts/errors";
 import { VERDICT_WORDS } from "@/contracts/words";
+import { oncePer } from "@/core/identify/oncePer";
 import type { Db } from "../db/open";
 import { addJob } from "../jobs/queue";
 import { findBrief } from "../queries/briefs";
@@ -10,6 +11,9 @@ import { gatherShortlist, type ShortlistStyle } from "./shortlist";
 
 const isCleared = (s: ShortlistStyle) => s.verdict === "cleared" || s.verdict === "cleared-with-credit";
 const nameOf = ({ record }: ShortlistStyle) => `${record.family} ${record.style}`;
+
+/** A face that is kept at several places on its axes is one file. */
+export const oncePerFile = (styles: readonly ShortlistStyle[]) => oncePer(styles, (s) => s.record.styleId);
 
 /** Faces whose file is here, and that are cleared or were answered for, go in. */
 export function sortForHandover(styles: ShortlistStyle[], responsibleFor: readonly string[]) {
@@ -26,8 +30,7 @@ export function sortForHandover(styles: ShortlistStyle[], responsibleFor: readon
 /** Answers GET /briefs/:id/handover. */
 export function planHandover(db: Db, briefId: string): HandoverPlan | null {
   if (!findBrief(db, briefId)) return null;
-  // A face that is kept at several settings is one file.
-  const styles = [...new Map(gatherShortlist(db, briefId).styles.map((s) => [s.record.styleId, s])).values()];
+  const styles = oncePerFile(gatherShortlist(db, briefId).styles);
   const toItem = (s: ShortlistStyle) => ({
     styleId: s.record.styleId as StyleId,
     name: nameOf(s),

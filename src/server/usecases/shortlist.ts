@@ -2,7 +2,7 @@
 import type { Outcome } from "@/contracts/errors";
 import type { Brief, Kept } from "@/contracts/brief";
 import { USES, type Verdict } from "@/contracts/traits";
-import { VERDICT_WORDS } from "@/contracts/words";
+import { VERDICT_WORDS, writeValues } from "@/contracts/words";
 import { charactersOf, findMissing } from "@/core/brief/checkBrief";
 import { strictestVerdict, verdictsOf } from "@/core/rights/verdicts";
 import { levelFactor } from "@/core/brief/level";
@@ -101,8 +101,8 @@ export function writeShortlistCsv(
       missing.join(" "),
       record.traits.weight,
       record.traits.xHeightEm,
-      writeAxes(kept.location),
-      writeAxes(kept.features),
+      writeValues(kept.location),
+      writeValues(kept.features),
     ]),
   );
 }
@@ -120,12 +120,6 @@ export const writeShortlistCredits = (brief: Brief, styles: ShortlistStyle[]) =>
       source: sourceOf(record, provenance),
     })),
   );
-
-/** Axes or features with their values: "wght 250, wdth 80". */
-export const writeAxes = (values: Record<string, number>) =>
-  Object.entries(values)
-    .map(([tag, value]) => `${tag.trim()} ${value}`)
-    .join(", ");
 
 /** Where the file that is handed over came from: of a bought face the delivery, not the trial. */
 function sourceOf(record: StyleRecord, provenance: ProvenanceEntry[]): string {
@@ -194,7 +188,7 @@ export async function writeSheetFor(
       .map(({ kept, record, verdict, missing }) => ({
         name: `${record.family} ${record.style}`,
         facts: [
-          writeAxes(kept.location),
+          writeValues(kept.location),
           kept.role,
           VERDICT_WORDS[verdict],
           record.rights.spdx,

@@ -12,6 +12,7 @@ import { Rail, STEPS } from "./Rail";
 import { Notice } from "./Notice";
 import { ConflictNotice } from "./Unsaved";
 import { Tray } from "./Tray";
+import { STAYS, useGo } from "./useGo";
 
 type BenchProps = {
   brief: Brief;
@@ -35,7 +36,7 @@ const VIEWS_WITH_TRAY = ["find", "identify", "style", "pass"];
 
 function Frame({ briefs, isShared, children }: Omit<BenchProps, "brief">) {
   const { brief, undo, redo, trayOpen, isAway, say } = useBench();
-  const router = useRouter();
+  const go = useGo();
   useStayWhileAway(isAway, say);
   const view = usePathname().split("/")[3] ?? "";
   useEffect(() => {
@@ -43,17 +44,16 @@ function Frame({ briefs, isShared, children }: Omit<BenchProps, "brief">) {
       const isRedo = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "y";
       if (isTyping(event) || event.altKey || ((event.ctrlKey || event.metaKey) && !isRedo)) return;
       const step = STEPS.find((s) => s.digit === event.key);
-      const go = (path: string) => (isAway ? say(STAYS) : router.push(`/b/${brief.briefId}/${path}`));
-      if (step) go(step.path);
+      if (step) go(`/b/${brief.briefId}/${step.path}`);
       else if (isRedo || event.key === "U") redo();
       else if (event.key === "u") undo();
-      else if (event.key === "/" && view !== "find") go("find?focus=search");
+      else if (event.key === "/" && view !== "find") go(`/b/${brief.briefId}/find?focus=search`);
       else return;
       event.preventDefault();
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [brief.briefId, router, undo, redo, view, isAway, say]);
+  }, [brief.briefId, go, undo, redo, view]);
   useDeletedBrief();
   return (
     <div className="grid h-dvh grid-cols-[92px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)]">
@@ -76,8 +76,6 @@ function Frame({ briefs, isShared, children }: Omit<BenchProps, "brief">) {
     </div>
   );
 }
-
-const STAYS = "The server is not answering. This page stays open, and what you change is kept until it does.";
 
 /** While the server is away, links would lead to the browser's error page: they wait. */
 function useStayWhileAway(isAway: boolean, say: (says: string) => void) {

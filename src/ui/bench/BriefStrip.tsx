@@ -21,6 +21,7 @@ import { USE_WORDS } from "@/contracts/words";
 import { callApi } from "../parts/api";
 import { Choice } from "../parts/Choice";
 import { useBench } from "./BenchContext";
+import { useGo } from "./useGo";
 
 export const LEVEL_WORDS = {
   "point-size": "point size",
@@ -88,8 +89,9 @@ export function BriefStrip({ briefs }: { briefs: { briefId: string; name: string
 function BriefMenu({ briefs }: { briefs: { briefId: string; name: string }[] }) {
   const { brief, sayFault } = useBench();
   const router = useRouter();
+  const go = useGo();
   const view = usePathname().split("/")[3] ?? "brief";
-  const open = (id: string, to = view) => router.push(`/b/${id}/${to === "style" ? "find" : to}`);
+  const open = (id: string, to = view) => go(`/b/${id}/${to === "style" ? "find" : to}`);
   const create = () =>
     callApi<Brief>("/briefs", { method: "POST", json: { name: "New brief" } })
       .then((b) => {

@@ -2,6 +2,7 @@
 // when it was made; what the server answers, or others change, is put under what was typed since. No React, no network here.
 import type { Brief, BriefPatch } from "@/contracts/brief";
 import { answerConflicts, joinConflicts, mergeBrief, type BriefPart, type Conflict } from "@/core/brief/mergeBrief";
+import { makeId } from "./makeId";
 import type { Save } from "./saves";
 import type { Resolution } from "./state";
 
@@ -172,8 +173,7 @@ function sidesOf(save: Save): { from: BriefPart; sent: BriefPart } {
 type Lines = Brief["lines"];
 type Line = Lines[number];
 /** Every line has its id from the beginning, so that it is known again when it comes back from the server. */
-const named = (line: Line): Line =>
-  line.id ? line : { ...line, id: `l_${[1, 2].map(() => Math.random().toString(36).slice(2, 8)).join("")}` };
+const named = (line: Line): Line => (line.id ? line : { ...line, id: `l_${makeId(2)}` });
 const linesOf = (part: BriefPart) => [...((part.lines as Lines | undefined) ?? [])];
 
 /** Mine stands where both changed the same. */

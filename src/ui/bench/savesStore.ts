@@ -1,5 +1,6 @@
 // Where unsaved changes wait while a page is away: the browser's storage, one place for each tab. A tab takes over what another one left
 // behind when it was closed.
+import { makeId } from "./makeId";
 import type { Save } from "./saves";
 
 type Left = { at: number; saves: Save[] };
@@ -11,11 +12,7 @@ const LEFT_AFTER_MS = 10_000;
 /** The id of this tab: the same after a reload. */
 export function tabId(): string {
   let id = sessionStorage.getItem("tab");
-  if (!id)
-    sessionStorage.setItem(
-      "tab",
-      (id = Array.from({ length: 3 }, () => Math.random().toString(36).slice(2, 8)).join("")),
-    );
+  if (!id) sessionStorage.setItem("tab", (id = makeId(3)));
   return id;
 }
 

@@ -1,9 +1,9 @@
 "use client";
 // Saved searches: the address of a wall under a name. Saved, opened, forgotten with undo.
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRouter } from "next/navigation";
 import type { SavedSearch } from "@/contracts/passes";
 import { useBench } from "../bench/BenchContext";
+import { useGo } from "../bench/useGo";
 import { callApi } from "../parts/api";
 import { NamedMenu } from "../parts/NamedMenu";
 
@@ -12,7 +12,7 @@ const LOOK = ["line", "columns", "zoom", "focus"];
 
 export function SavedSearches({ nameNow }: { nameNow: string }) {
   const { brief, say, sayFault, offerUndo } = useBench();
-  const router = useRouter();
+  const go = useGo();
   const queries = useQueryClient();
   const saved = useQuery({
     queryKey: ["searches"],
@@ -48,7 +48,7 @@ export function SavedSearches({ nameNow }: { nameNow: string }) {
         id: s.searchId,
         name: s.name,
         forgetLabel: `Forget the search ${s.name}`,
-        onOpen: () => router.push(`/b/${brief.briefId}/find?${s.address}`),
+        onOpen: () => go(`/b/${brief.briefId}/find?${s.address}`),
         onForget: () => forget(s),
       }))}
     />

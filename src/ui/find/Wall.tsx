@@ -1,11 +1,11 @@
 "use client";
 // The wall of samples: virtualised rows of strips, gone through by keys alone.
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { ShownItem } from "@/contracts/styles";
 import { levelFactor } from "@/core/brief/level";
 import { useBench } from "../bench/BenchContext";
+import { useGo } from "../bench/useGo";
 import { isTyping } from "../bench/Bench";
 import type { Ranges } from "../parts/CoreSample";
 import { preloadFaces } from "../parts/faceLoader";
@@ -49,7 +49,7 @@ function readPlace(resetKey: string): Place {
 export function Wall(props: Props) {
   const { total, columns, zoom, wrap, isLarge, ground, text, ranges, first, onZoom, resetKey } = props;
   const { brief, toggleKept, setAside, dispatch } = useBench();
-  const router = useRouter();
+  const go = useGo();
   const scroller = useRef<HTMLDivElement>(null);
   const [left] = useState(() => readPlace(resetKey));
   const [focus, setFocus] = useState(left.focus);
@@ -178,7 +178,7 @@ export function Wall(props: Props) {
         setAside(face.styleId, name, !isAside);
         if (!isAside && focus + 1 < total) goTo(focus);
       } else if (event.key === "Enter" && target.matches("[data-strip]") && face)
-        router.push(addressOfKept(brief.briefId, { styleId: face.styleId, location: face.axisWanted }));
+        go(addressOfKept(brief.briefId, { styleId: face.styleId, location: face.axisWanted }));
       else if (event.key === "+" || event.key === "=") onZoom(Math.min(240, zoom + 10));
       else if (event.key === "-") onZoom(Math.max(50, zoom - 10));
       else return;
@@ -205,7 +205,7 @@ export function Wall(props: Props) {
     goTo,
     toggleKept,
     setAside,
-    router,
+    go,
     onZoom,
     brief.setAside,
     brief.briefId,

@@ -1,5 +1,6 @@
 // What a sample needs to know of a face of a list: its font, what it covers, and its axes set as they were asked for.
 import type { ShownItem } from "@/contracts/styles";
+import { writeValues } from "@/contracts/words";
 
 export const sampleOf = ({ styleId, coverage, axisDefaults, axisWanted, traits, owned }: ShownItem) => ({
   styleId,
@@ -24,15 +25,12 @@ const writeFeatures = (features: Record<string, number>) =>
     .map(([tag, value]) => `"${tag}" ${value}`)
     .join(", ");
 
-/** A place on the axes in words: "wght 250, wdth 80". */
-const writeLocation = (location: Record<string, number>) =>
-  Object.entries(location)
-    .map(([tag, value]) => `${tag.trim()} ${Math.round(value * 10) / 10}`)
-    .join(", ");
-
 /** How a face was kept, in words: its place on the axes and its features; empty when it is as it comes. */
 export const writeSetting = ({ location = {}, features = {} }: SeenAt) =>
-  [location, features].map(writeLocation).filter(Boolean).join(" · ");
+  [location, features]
+    .map((values) => writeValues(values, 1))
+    .filter(Boolean)
+    .join(" · ");
 
 /** The page of a face as it was kept. */
 export function addressOfKept(

@@ -1,21 +1,21 @@
 "use client";
 // From the wall into a pass: begin one with what is found, or go on with one that was stopped.
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRouter } from "next/navigation";
 import type { Pass, PassSummary } from "@/contracts/passes";
 import { useBench } from "../bench/BenchContext";
+import { useGo } from "../bench/useGo";
 import { callApi } from "../parts/api";
 import { NamedMenu } from "../parts/NamedMenu";
 
 export function BeginPass({ question, title, total }: { question: string; title: string; total: number }) {
   const { brief, sayFault, say } = useBench();
-  const router = useRouter();
+  const go = useGo();
   const queries = useQueryClient();
   const passes = useQuery({
     queryKey: ["passes", brief.briefId],
     queryFn: () => callApi<{ passes: PassSummary[] }>(`/briefs/${brief.briefId}/passes`),
   });
-  const open = (passId: string) => router.push(`/b/${brief.briefId}/pass/${passId}`);
+  const open = (passId: string) => go(`/b/${brief.briefId}/pass/${passId}`);
   const begin = () => {
     callApi<Pass>(`/briefs/${brief.briefId}/passes`, { method: "POST", json: { question, title } })
       .then((p) => {
