@@ -7,18 +7,6 @@ export type Role = z.infer<typeof Role>;
 
 export const isAtLeast = (role: Role, needed: Role): boolean => ROLES.indexOf(role) >= ROLES.indexOf(needed);
 
-/** Asked with POST since they send a file or a long question; they change nothing. */
-const READING_POSTS = /^\/api\/v1\/(?:identify|documents|describe|compare|pair|lettering(?:\/(?:layout|check))?)$/;
-/** Connecting folders and catalogues reaches beyond the data: the owner's alone. */
-const OWNERS = /^\/api\/v1\/(?:libraries(?:\/[^/]+)?|access)$/;
-
-/** @param path - without the query. */
-export function roleNeeded(method: string, path: string): Role {
-  const reads = method === "GET" || method === "HEAD" || (method === "POST" && READING_POSTS.test(path));
-  if (reads) return "reader";
-  return OWNERS.test(path) ? "owner" : "editor";
-}
-
 /** Where somebody signs in, and goes on from. @param path - the page they wanted. */
 export const signInFor = (path: string) => `/sign-in?${new URLSearchParams({ to: path })}`;
 /** The page to continue to after signing in: one of this server, else the first. @param search - of the sign-in page's address. */

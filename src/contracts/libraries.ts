@@ -103,11 +103,13 @@ export const Order = z.object({
   currency: z.string(),
   receipt: z.string().nullable(),
   placedAt: z.string(),
+  holder: z.string().nullable().describe("in whose name the licence is; null: nobody said"),
 });
 export type Order = z.infer<typeof Order>;
 export const OrderStarted = z.object({ orderId: z.string(), jobId: JobId });
 
 export const LogQuery = z.object({
+  format: z.string().max(10).optional().describe("csv: all lines as a file"),
   q: z.string().max(200).optional(),
   limit: z.coerce.number().int().min(1).max(200).default(100),
   cursor: z

@@ -7,7 +7,7 @@ import { drawFoundry, startLibraries } from "../../scripts/setup.mjs";
 
 export function startServer(port, data, standIns = "") {
   const log = openSync(join(data, "server.log"), "a");
-  const settings = { FOND_QUARRY_DEMO: "1", FOND_QUARRY_STANDINS: standIns };
+  const settings = { FOND_QUARRY_DEMO: "1", FOND_QUARRY_STANDINS: standIns, FOND_QUARRY_CHECK_ANSWERS: "1" };
   return spawnServer(port, data, settings, { stdio: ["ignore", log, log] });
 }
 

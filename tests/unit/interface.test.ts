@@ -1,12 +1,13 @@
 // The pure parts of the interface: reducers, key moves, words; and the HTTP document and its guards.
-import { readdirSync, readFileSync } from "node:fs";
-import { join } from "node:path";
 import { describe, expect, test } from "@jest/globals";
 import type { Brief, Kept } from "@/contracts/brief";
 import { BriefFields } from "@/contracts/brief";
 import { FAULT_CODES, refuse, sentenceOf, succeed } from "@/contracts/errors";
 import type { Identification } from "@/contracts/identify";
-import { describeInterface, OPERATIONS } from "@/contracts/openapi";
+import { validate } from "@readme/openapi-parser";
+import { describeInterface } from "@/contracts/operations/openapi";
+import type { Operation } from "@/contracts/operations/operation";
+import { OPERATIONS } from "@/contracts/operations/table";
 import { StyleQuery } from "@/contracts/styles";
 import { benchReducer, openBench } from "@/ui/bench/state";
 import { writeAnswer, cornersOf, identifyReducer, NOTHING, type Picture } from "@/ui/identify/state";
@@ -239,30 +240,31 @@ describe("questions in the address", () => {
 
 describe("the OpenAPI document", () => {
   const doc = describeInterface();
-  test("is 3.1 and describes every operation once", () => {
+  const operations: Operation[] = Object.values(OPERATIONS);
+  test("is valid OpenAPI 3.1, as another reader sees it", async () => {
     expect(doc.openapi).toBe("3.1.0");
+    expect(await validate(JSON.parse(JSON.stringify(doc)) as Parameters<typeof validate>[0])).toMatchObject({
+      valid: true,
+    });
+    // The same reader finds what is wrong with a document.
+    const { info: _info, ...broken } = doc;
+    expect(await validate(broken as unknown as Parameters<typeof validate>[0])).toMatchObject({ valid: false });
+  });
+  test("describes every operation once", () => {
     const described = Object.entries(doc.paths).flatMap(([path, methods]) =>
       Object.keys(methods).map((m) => `${m} ${path}`),
     );
-    expect(described.sort()).toEqual(OPERATIONS.map((o) => `${o.method} ${o.path}`).sort());
+    expect(described.sort()).toEqual(operations.map((o) => `${o.method} ${o.path}`).sort());
+    expect(new Set(described).size).toBe(described.length);
   });
-  test("names every method of every route there is, and none that is not", () => {
-    const root = "src/app/api/v1";
-    const served = readdirSync(root, { recursive: true })
-      .map(String)
-      .filter((f) => f.endsWith("route.ts"))
-      .flatMap((f) => {
-        const path = `/${f.replace(/\/?route\.ts$/, "").replace(/\[(\w+)\]/g, "{$1}")}`;
-        const source = readFileSync(join(root, f), "utf8");
-        return [...source.matchAll(/export const (GET|POST|PUT|PATCH|DELETE)\b/g)].map(
-          (m) => `${m[1]!.toLowerCase()} ${path}`,
-        );
-      });
-    const described = OPERATIONS.map((o) => `${o.method} ${o.path}`);
-    expect(served.filter((s) => !described.includes(s))).toEqual([]);
-    expect(described.filter((d) => !served.includes(d))).toEqual([]);
+  test("every operation says what it gives, and every change what it changes", () => {
+    for (const [name, op] of Object.entries<Operation>(OPERATIONS)) {
+      expect([name, Boolean(op.output ?? op.file)]).toEqual([name, true]);
+      if (op.access === "reader") expect([name, op.changes]).toEqual([name, undefined]);
+      if (op.method === "get") expect([name, op.access]).toEqual([name, op.access && "reader"]);
+    }
   });
-  test("parameters in paths are declared, references resolve, codes are listed", () => {
+  test("parameters in paths are declared, codes are listed", () => {
     const text = JSON.stringify(doc);
     expect(text).not.toContain('"$schema"');
     const styles = doc.paths["/styles/{id}"]!.get as { parameters: { name: string; in: string }[] };

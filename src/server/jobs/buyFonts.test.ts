@@ -11,6 +11,7 @@ import { drawFace } from "../../../demo/foundry/face";
 import { writeTrueType } from "../../../demo/foundry/write/writeFont";
 import { fontFacts, LETTERS } from "../../../tests/fixtures/fontFacts";
 import { getDb } from "../db/open";
+import type { LibraryId } from "@/contracts/ids";
 import { findOrder, listBasket, putLibrary, putOrder, type OrderRow } from "../queries/libraries";
 import { findStyle } from "../queries/styles";
 import { storeReading } from "../usecases/storeReading";
@@ -84,8 +85,15 @@ async function order(orderId: string): Promise<OrderRow["lines"]> {
     lines.push({ styleId, publicationId: name, name, uses: ["client-print"], cents: 4000 });
   }
   const placedAt = new Date().toISOString();
-  const row = { orderId, libraryId: LIBRARY, state: "placed" as const, lines, totalCents: 8000, currency: "EUR" };
-  putOrder(getDb(), { ...row, receipt: null, placedAt });
+  const row = {
+    orderId,
+    libraryId: LIBRARY as LibraryId,
+    state: "placed" as const,
+    lines,
+    totalCents: 8000,
+    currency: "EUR",
+  };
+  putOrder(getDb(), { ...row, receipt: null, placedAt, holder: null });
   return lines;
 }
 const carryOut = (orderId: string) =>

@@ -1,4 +1,5 @@
 // Libraries, what their catalogues were seen to hold, the basket and the orders.
+import type { Order } from "@/contracts/libraries";
 import type { Db } from "../db/open";
 import { oncePerChange } from "./styles";
 
@@ -128,27 +129,8 @@ export const putInBasket = (db: Db, row: BasketRow) =>
 export const takeOutOfBasket = (db: Db, styleId: string): boolean =>
   db.prepare("DELETE FROM basket WHERE style_id = ?").run(styleId).changes > 0;
 
-export type OrderRow = {
-  orderId: string;
-  libraryId: string;
-  state: "placed" | "delivered" | "failed";
-  lines: {
-    styleId: string;
-    /** Under which the library sells it. Orders of earlier versions do not say. */
-    publicationId?: string;
-    name: string;
-    uses: string[];
-    cents: number;
-    /** What became of the line; absent until it is known. */
-    state?: "delivered" | "failed";
-  }[];
-  totalCents: number;
-  currency: string;
-  receipt: string | null;
-  placedAt: string;
-  /** In whose name; null: nobody said. */
-  holder?: string | null;
-};
+/** An order as it is kept: its lines know under which id the library sells them; orders of earlier versions do not. */
+export type OrderRow = Omit<Order, "lines"> & { lines: (Order["lines"][number] & { publicationId?: string })[] };
 type StoredOrder = Omit<OrderRow, "lines"> & { lines: string };
 const ORDER = `SELECT order_id AS orderId, library_id AS libraryId, state, lines, total_cents AS totalCents, currency, receipt,
   placed_at AS placedAt, holder FROM orders`;

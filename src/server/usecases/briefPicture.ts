@@ -1,13 +1,10 @@
 // The picture of a brief, on which faces can be set: taken in, given out, removed.
-import type { FaultCode } from "@/contracts/errors";
+import { refuse, succeed, type Outcome } from "@/contracts/errors";
+import { MAX_BRIEF_PICTURE_BYTES } from "@/contracts/limits";
 import type { Db } from "../db/open";
 import { readStored, storeFile } from "../db/fileStore";
 import { preparePictureInWorker } from "../jobs/pool";
 import { findBrief, findBriefPicture, putBriefPicture, removeBriefPicture } from "../queries/briefs";
-
-export const MOST_BYTES = 60e6;
-
-type Outcome = { ok: true; picture: string } | { ok: false; code: FaultCode; message?: string };
 
 export async function putPicture(
   db: Db,
@@ -15,16 +12,16 @@ export async function putPicture(
   name: string,
   image: Uint8Array,
   signal?: AbortSignal,
-): Promise<Outcome> {
-  if (!findBrief(db, briefId)) return { ok: false, code: "not-found" };
-  if (!image.length) return { ok: false, code: "picture-empty" };
-  if (image.length > MOST_BYTES) return { ok: false, code: "picture-too-large" };
+): Promise<Outcome<{ picture: string }>> {
+  if (!findBrief(db, briefId)) return refuse("not-found");
+  if (!image.length) return refuse("picture-empty");
+  if (image.length > MAX_BRIEF_PICTURE_BYTES) return refuse("picture-too-large");
   const ready = await preparePictureInWorker({ image }, signal);
-  if (!ready.ok) return { ok: false, code: ready.code };
+  if (!ready.ok) return refuse(ready.code);
   const sha256 = storeFile(ready.jpeg);
   const { widthPx, heightPx } = ready;
   putBriefPicture(db, briefId, { sha256, widthPx, heightPx, name: name.slice(0, 200) }, new Date().toISOString());
-  return { ok: true, picture: sha256 };
+  return succeed({ picture: sha256 });
 }
 
 export function readPicture(db: Db, briefId: string): Uint8Array | null {

@@ -1,4 +1,5 @@
 // The fonts of a document and what of the libraries answers to each: by embedded letters first, by name second; else the nearest.
+import { MAX_DOCUMENT_BYTES } from "@/contracts/limits";
 import type { DocumentFont, DocumentFonts } from "@/contracts/documents";
 import { refuse, succeed, type Outcome } from "@/contracts/errors";
 import type { FamilyId, StyleId } from "@/contracts/ids";
@@ -14,7 +15,6 @@ import { nearFacesInWorker, readDocumentInWorker } from "../jobs/pool";
 import { lastSignatureVersion } from "../queries/signatures";
 import { getRows } from "./findings";
 
-export const MAX_DOCUMENT_BYTES = 80 * 1024 * 1024;
 /** Fonts of one document that are answered; a page that names more is made to tire. */
 const MOST_FONTS = 300;
 

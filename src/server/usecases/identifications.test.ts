@@ -16,7 +16,7 @@ import {
   removeIdentification,
   saveIdentification,
 } from "./identifications";
-import { MAX_PICTURE_BYTES } from "./identify";
+import { MAX_PICTURE_BYTES } from "@/contracts/limits";
 
 const data = mkdtempSync(join(tmpdir(), "fond-quarry-kept-"));
 process.env.FOND_QUARRY_DATA = data;

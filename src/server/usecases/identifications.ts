@@ -13,7 +13,7 @@ import {
   setIdentificationRemoved,
   type StoredIdentification,
 } from "../queries/identifications";
-import { MAX_PICTURE_BYTES } from "./identify";
+import { MAX_PICTURE_BYTES } from "@/contracts/limits";
 
 /** Pictures are given back as what they came, if that is a picture of pixels: nothing that a browser would run. */
 const TYPES = ["image/png", "image/jpeg", "image/webp", "image/gif", "image/tiff", "image/avif"];

@@ -1,4 +1,5 @@
 // Identifying a picture: limits checked here, the work in the worker, names added on the way out.
+import { MAX_PICTURE_BYTES } from "@/contracts/limits";
 import type { HandCut, Identification } from "@/contracts/identify";
 import type { FamilyId } from "@/contracts/ids";
 import { refuse, succeed, type Outcome } from "@/contracts/errors";
@@ -7,8 +8,6 @@ import { dataFolder, type Db } from "../db/open";
 import { identifyInWorker, warmIdentifyInWorker } from "../jobs/pool";
 import { lastSignatureVersion } from "../queries/signatures";
 import { getRows } from "./findings";
-
-export const MAX_PICTURE_BYTES = 40 * 1024 * 1024;
 
 /** Loads index and letter reader, so that the first picture is answered as fast as the next. Failing does no harm. */
 export function warmIdentify(db: Db) {

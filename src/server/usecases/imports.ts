@@ -11,7 +11,6 @@ import { findJob, listImportItems } from "../queries/jobs";
 import { putLibrary } from "../queries/libraries";
 
 export const OWN_LIBRARY = { libraryId: "own-fonts", name: "Own fonts" } as const;
-export const MAX_UPLOAD_BYTES = 512 * 1024 * 1024;
 
 type Upload = { id: string; folder: string; placeOf: (n: number) => string; drop: () => void };
 

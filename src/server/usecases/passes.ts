@@ -2,6 +2,7 @@
 import type { Kept } from "@/contracts/brief";
 import { randomBytes } from "node:crypto";
 import type { BriefId, StyleId } from "@/contracts/ids";
+import { refuse, succeed, type Outcome } from "@/contracts/errors";
 import { nextUnmarked, type Mark, type Pass, type PassBegin, type PassId, type PassSummary } from "@/contracts/passes";
 import { StyleQuery, type ShownItem } from "@/contracts/styles";
 import type { Db } from "../db/open";
@@ -28,24 +29,20 @@ const MOST_FACES = 5000;
 /** What was before a mark. */
 type Was = { kept: boolean; aside: boolean; entries?: Kept[] };
 
-/** @returns null when the brief is unknown; "nothing-found" when the question finds no face. */
-export function beginPass(
-  db: Db,
-  briefId: string,
-  { question, title }: PassBegin,
-): Pass | null | "nothing-found" | "bad-question" {
+/** Refused when the brief is unknown, the query malformed, or no face found. */
+export function beginPass(db: Db, briefId: string, { question, title }: PassBegin): Outcome<Pass> {
   const brief = findBrief(db, briefId);
-  if (!brief) return null;
+  if (!brief) return refuse("not-found");
   const asked = StyleQuery.safeParse(Object.fromEntries(new URLSearchParams(question)));
-  if (!asked.success) return "bad-question";
+  if (!asked.success) return refuse("bad-request");
   const kept = new Set<string>(brief.kept.map((k) => k.styleId));
   const styleIds = listFoundIds(db, asked.data, brief)
     .filter((id) => !kept.has(id))
     .slice(0, MOST_FACES);
-  if (!styleIds.length) return "nothing-found";
+  if (!styleIds.length) return refuse("nothing-found");
   const passId = `p_${randomBytes(8).toString("hex")}` as PassId;
   insertPass(db, { passId, briefId, title, question, styleIds, begunAt: new Date().toISOString(), endedAt: null });
-  return getPass(db, briefId, passId);
+  return succeed(getPass(db, briefId, passId)!);
 }
 
 export function getPass(db: Db, briefId: string, passId: string): Pass | null {

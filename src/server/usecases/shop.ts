@@ -118,4 +118,8 @@ export function resumeOrder(db: Db, orderId: string): JobId | null {
   return order && library ? addJob("buy", `Fetch what was bought from ${library.name}`, { orderId }) : null;
 }
 
-export const listAllOrders = (db: Db): Order[] => listOrders(db) as unknown as Order[];
+export const listAllOrders = (db: Db): Order[] =>
+  listOrders(db).map(({ lines, ...order }) => ({
+    ...order,
+    lines: lines.map(({ publicationId: _ours, ...line }) => line),
+  }));

@@ -4,7 +4,7 @@ import Link from "next/link";
 import { useState, type FormEvent } from "react";
 import { ROLES, type Role } from "@/contracts/access";
 import { writeFault } from "../messages";
-import { callApi, faultOf } from "../parts/api";
+import { ask, faultOf } from "../parts/client";
 
 const MAY: Record<Role, string> = {
   reader: "Looks, searches, compares and identifies.",
@@ -30,9 +30,7 @@ export function AccessView({ role, isLoopbackOnly }: { role: Role | null; isLoop
           <button
             type="button"
             className="btn"
-            onClick={() =>
-              void callApi("/session", { method: "DELETE" }).finally(() => window.location.assign("/sign-in"))
-            }
+            onClick={() => void ask("signOut").finally(() => window.location.assign("/sign-in"))}
           >
             Sign out
           </button>
@@ -47,7 +45,7 @@ function PasscodeField({ role }: { role: Role }) {
   const [says, setSays] = useState("");
   const change = (event: FormEvent) => {
     event.preventDefault();
-    callApi("/access", { method: "PUT", json: { role, passcode } })
+    ask("changeAccess", { body: { role, passcode } })
       .then(() => window.location.assign("/sign-in"))
       .catch((error: unknown) => setSays(writeFault(faultOf(error)).what));
   };

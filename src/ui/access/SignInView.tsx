@@ -3,7 +3,7 @@
 import { useState, type FormEvent } from "react";
 import { pageAfterSignIn } from "@/contracts/access";
 import { writeFault } from "../messages";
-import { callApi, faultOf } from "../parts/api";
+import { ask, faultOf } from "../parts/client";
 
 export function SignInView() {
   const [passcode, setPasscode] = useState("");
@@ -13,7 +13,7 @@ export function SignInView() {
     event.preventDefault();
     setBusy(true);
     setFault("");
-    callApi("/session", { method: "POST", json: { passcode: passcode.trim() } })
+    ask("signIn", { body: { passcode: passcode.trim() } })
       .then(() => window.location.assign(pageAfterSignIn(window.location.search)))
       .catch((error: unknown) => {
         const { what, now } = writeFault(faultOf(error));

@@ -3,7 +3,7 @@
 import { usePathname, useRouter } from "next/navigation";
 import { useEffect, type ReactNode } from "react";
 import type { Brief } from "@/contracts/brief";
-import { callApi } from "../parts/api";
+import { ask } from "../parts/client";
 import { BenchProvider, useBench } from "./BenchContext";
 import { BriefStrip } from "./BriefStrip";
 import { DropAnywhere } from "./DropAnywhere";
@@ -102,7 +102,7 @@ function useDeletedBrief() {
     sessionStorage.removeItem("deleted-brief");
     const { briefId, name } = JSON.parse(note) as { briefId: string; name: string };
     offerUndo(`Brief “${name}” deleted`, () => {
-      callApi(`/briefs/${briefId}`, { method: "PATCH", json: { deleted: false } })
+      ask("changeBrief", { params: { id: briefId }, body: { deleted: false } })
         .then(() => {
           router.push(`/b/${briefId}/brief`);
           router.refresh();

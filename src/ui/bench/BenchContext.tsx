@@ -11,10 +11,10 @@ import {
   type Dispatch,
   type ReactNode,
 } from "react";
-import type { Brief, BriefPatch, Kept, KeptPut, StepBack } from "@/contracts/brief";
+import type { Brief, BriefPatch, Kept, KeptPut } from "@/contracts/brief";
 import type { KeptId, StyleId } from "@/contracts/ids";
 import { keptIdOf } from "@/core/brief/keptId";
-import { callApi, faultOf } from "../parts/api";
+import { ask, faultOf, readAgain } from "../parts/client";
 import { writeFault } from "../messages";
 import { useBriefSaves } from "./useBriefSaves";
 import { benchReducer, openBench, type BenchAction, type BenchState } from "./state";
@@ -180,12 +180,9 @@ function useSteps(
   const step = useCallback(
     async (which: "undo" | "redo") => {
       await settled();
-      const back = await callApi<StepBack>(`/briefs/${briefId}/${which}`, {
-        method: "POST",
-        headers: { "x-who": who() },
-      });
+      const back = await ask(which, { params: { id: briefId } }, { headers: { "x-who": who() } });
       arrive(back.brief);
-      for (const key of ["kept", "styles", "checks"]) void queries.invalidateQueries({ queryKey: [key] });
+      void readAgain(queries, "kept", "styles");
       const done = which === "undo" ? "Undone" : "Done again";
       say(back.summary ? `${done}: ${back.summary}` : `There is nothing to ${which}.`);
     },

@@ -18,7 +18,7 @@ import type { Brief } from "@/contracts/brief";
 import { USES } from "@/contracts/traits";
 import { writeLength } from "@/contracts/units";
 import { USE_WORDS } from "@/contracts/words";
-import { callApi } from "../parts/api";
+import { ask } from "../parts/client";
 import { Choice } from "../parts/Choice";
 import { useBench } from "./BenchContext";
 import { useGo } from "./useGo";
@@ -93,7 +93,7 @@ function BriefMenu({ briefs }: { briefs: { briefId: string; name: string }[] }) 
   const view = usePathname().split("/")[3] ?? "brief";
   const open = (id: string, to = view) => go(`/b/${id}/${to === "style" ? "find" : to}`);
   const create = () =>
-    callApi<Brief>("/briefs", { method: "POST", json: { name: "New brief" } })
+    ask("createBrief", { body: { name: "New brief" } })
       .then((b) => {
         open(b.briefId, "brief");
         router.refresh();

@@ -6,6 +6,7 @@ import { useEffect, useState } from "react";
 import { DOCUMENT_ENDINGS } from "@/contracts/words";
 import { collectFiles, sendFiles } from "../parts/bringIn";
 import { useBench } from "./BenchContext";
+import { readAgain } from "../parts/client";
 
 const carriesFiles = (event: DragEvent) => [...(event.dataTransfer?.types ?? [])].includes("Files");
 const isPicture = (file: File) => file.type.startsWith("image/");
@@ -42,7 +43,7 @@ export function DropAnywhere() {
         .then((chosen) => (chosen.length ? sendFiles(chosen) : null))
         .then((importId) => {
           if (!importId) return;
-          void queries.invalidateQueries({ queryKey: ["health"] });
+          void readAgain(queries, "health");
           router.push(`/b/${brief.briefId}/libraries?tab=arrivals&import=${importId}`);
         })
         .catch(sayFault);

@@ -1,8 +1,7 @@
 "use client";
 // One line of facts on the face under focus, the keys of the view, and what runs with count, rate and cancel.
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import type { Job } from "@/contracts/jobs";
-import { callApi } from "../parts/api";
+import { useQuery } from "@tanstack/react-query";
+import { queryOf, useChange } from "../parts/client";
 import { useBench } from "./BenchContext";
 import { UnsavedMark } from "./Unsaved";
 import { useHealth } from "./Rail";
@@ -11,26 +10,21 @@ export const useJobs = (every = 1000) => {
   const health = useHealth();
   const active = Boolean(health.data?.jobsWaiting);
   return useQuery({
-    queryKey: ["jobs"],
-    queryFn: () => callApi<{ jobs: Job[] }>("/jobs"),
+    ...queryOf("listJobs", {}),
     refetchInterval: active ? every : 8000,
   });
 };
 
-function useJobChange(method: "DELETE" | "POST", below = "") {
-  const queries = useQueryClient();
+function useJobChange(name: "cancelJob" | "retryJob") {
+  const change = useChange();
   const { sayFault } = useBench();
   return (jobId: string) => {
-    void callApi(`/jobs/${jobId}${below}`, { method })
-      .then(() => {
-        for (const key of ["jobs", "health"]) void queries.invalidateQueries({ queryKey: [key] });
-      })
-      .catch(sayFault);
+    void change(name, { params: { id: jobId } }).catch(sayFault);
   };
 }
-export const useCancelJob = () => useJobChange("DELETE");
+export const useCancelJob = () => useJobChange("cancelJob");
 /** Begins a failed job again. */
-export const useRetryJob = () => useJobChange("POST", "/retry");
+export const useRetryJob = () => useJobChange("retryJob");
 
 export function writeTimeLeft(seconds: number): string {
   if (seconds < 90) return `${seconds} s left`;

@@ -3,7 +3,7 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { NuqsAdapter } from "nuqs/adapters/next/app";
 import { useState, type ReactNode } from "react";
-import { ApiFault } from "../parts/api";
+import { ApiFault } from "../parts/client";
 
 export function Providers({ children }: { children: ReactNode }) {
   const [client] = useState(

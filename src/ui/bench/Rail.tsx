@@ -4,9 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import Link from "next/link";
 import { usePathname } from "next/navigation";
 import { useSyncExternalStore } from "react";
-import type { Health } from "@/contracts/jobs";
-import type { z } from "zod";
-import { callApi } from "../parts/api";
+import { queryOf } from "../parts/client";
 import { useBench } from "./BenchContext";
 
 /** Digits are the places in the whole working order; steps that are not built yet leave their digit free. */
@@ -24,8 +22,7 @@ const BESIDE = [
 
 export const useHealth = () =>
   useQuery({
-    queryKey: ["health"],
-    queryFn: () => callApi<z.infer<typeof Health>>("/health"),
+    ...queryOf("getHealth", {}),
     refetchInterval: (q) => (q.state.data?.jobsWaiting ? 1200 : 6000),
   });
 

@@ -2,24 +2,19 @@
 // What is kept for this brief, set in its words, the name attached. Order is changed in Shortlist.
 import { useQuery } from "@tanstack/react-query";
 import Link from "next/link";
-import type { Kept } from "@/contracts/brief";
-import type { ShownItem } from "@/contracts/styles";
 import { levelFactor } from "@/core/brief/level";
-import { callApi } from "../parts/api";
-import { CoreSample, type Ranges } from "../parts/CoreSample";
+import { addressOf, queryOf } from "../parts/client";
+import { CoreSample } from "../parts/CoreSample";
 import { CareMark } from "../parts/CareMark";
 import { Sample } from "../parts/Sample";
 import { addressOfKept, sampleAt, writeSetting } from "../parts/sampleOf";
 import { useBench } from "./BenchContext";
 import { useActiveLine } from "./BriefStrip";
 
-type KeptReply = { kept: Kept[]; items: ShownItem[]; ranges: Ranges };
-
 export function useKept() {
   const { brief } = useBench();
   return useQuery({
-    queryKey: ["kept", brief.briefId],
-    queryFn: () => callApi<KeptReply>(`/briefs/${brief.briefId}/kept`),
+    ...queryOf("listKept", { params: { id: brief.briefId } }),
     placeholderData: (before) => before,
   });
 }
@@ -81,7 +76,7 @@ export function Tray() {
           <Link href={`/b/${brief.briefId}/shortlist`} className="btn">
             Order the shortlist
           </Link>
-          <a href={`/api/v1/briefs/${brief.briefId}/contact-sheet`} className="btn btn-act">
+          <a href={addressOf("writeContactSheet", { params: { id: brief.briefId } })} className="btn btn-act">
             Contact sheet
           </a>
         </div>

@@ -5,7 +5,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState, type Dispatch } from "react";
 import type { Brief, BriefEvent, BriefPatch } from "@/contracts/brief";
 import type { Conflict } from "@/core/brief/mergeBrief";
-import { ApiFault, callApi } from "../parts/api";
+import { addressOf, ApiFault, ask, readAgain, send } from "../parts/client";
 import type { Fault } from "../messages";
 import type { Notices, Now } from "./BenchContext";
 import { BriefSync } from "./briefSync";
@@ -15,14 +15,10 @@ import type { BenchAction, Resolution } from "./state";
 
 const SAVE_AFTER_MS = 300;
 
-async function send({ path, method, json, isStep }: Save): Promise<Sent> {
+async function sendSave({ path, method, json, isStep }: Save): Promise<Sent> {
   try {
-    const body = await callApi(path, {
-      method,
-      json: isStep ? { ...json, step: true } : json,
-      headers: { "x-who": tabId() },
-      keepalive: true,
-    });
+    const init = { method, headers: { "x-who": tabId() }, keepalive: true };
+    const body = await send(path, init, isStep ? { ...json, step: true } : json);
     return { ok: true, body };
   } catch (error) {
     if (error instanceof ApiFault) return { ok: false, fault: error.fault, status: error.status };
@@ -39,11 +35,11 @@ export function useBriefSaves(brief: Brief, now: Now, dispatch: Dispatch<BenchAc
   const heard = useRef(brief.version);
 
   const refresh = useCallback(() => {
-    for (const key of ["kept", "styles"]) void queries.invalidateQueries({ queryKey: [key] });
+    void readAgain(queries, "kept", "styles");
   }, [queries]);
   const fetchBrief = useCallback(
     () =>
-      callApi<Brief>(`/briefs/${briefId}`)
+      ask("getBrief", { params: { id: briefId } })
         .then((next) => {
           const isNewer = next.version > sync.version;
           if (sync.arrived(next) && isNewer) refresh();
@@ -57,7 +53,7 @@ export function useBriefSaves(brief: Brief, now: Now, dispatch: Dispatch<BenchAc
   useEffect(() => {
     const store = openStore(briefId, tabId());
     const own: SaveQueue = new SaveQueue({
-      send,
+      send: sendSave,
       store,
       onChange: (count, failing) => dispatch({ type: "unsaved", count, failing }),
       onSaved: (save, body) => {
@@ -161,7 +157,7 @@ function useEvents(
         events?.close();
         events = null;
       } else if (!events) {
-        events = new EventSource(`/api/v1/briefs/${briefId}/events`);
+        events = new EventSource(addressOf("hearBrief", { params: { id: briefId } }));
         events.addEventListener("changed", onVersion);
         events.addEventListener("version", onVersion);
         events.addEventListener("open", () => {

@@ -10,7 +10,7 @@ import { charactersOf } from "@/core/brief/checkBrief";
 import { nameCharacter } from "@/core/open/characterNames";
 import { useBench } from "../bench/BenchContext";
 import { LEVEL_WORDS } from "../bench/BriefStrip";
-import { callApi } from "../parts/api";
+import { ask } from "../parts/client";
 import { Choice } from "../parts/Choice";
 import { PictureField } from "./PictureField";
 
@@ -266,14 +266,14 @@ function BriefDeeds() {
   const { brief, sayFault } = useBench();
   const router = useRouter();
   const duplicate = () =>
-    callApi<Brief>("/briefs", { method: "POST", json: { name: `${brief.name} (copy)`, copyOf: brief.briefId } })
+    ask("createBrief", { body: { name: `${brief.name} (copy)`, copyOf: brief.briefId } })
       .then((b) => {
         router.push(`/b/${b.briefId}/brief`);
         router.refresh();
       })
       .catch(sayFault);
   const remove = () =>
-    callApi(`/briefs/${brief.briefId}`, { method: "DELETE" })
+    ask("deleteBrief", { params: { id: brief.briefId } })
       .then(() => {
         // The bench of another brief shows the way back.
         sessionStorage.setItem("deleted-brief", JSON.stringify({ briefId: brief.briefId, name: brief.name }));

@@ -3,7 +3,7 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { useBench } from "../bench/BenchContext";
-import { callApi } from "../parts/api";
+import { addressOf, ask } from "../parts/client";
 
 export function PictureField() {
   const { brief, dispatch, sayFault, say } = useBench();
@@ -18,13 +18,13 @@ export function PictureField() {
     const form = new FormData();
     form.append("image", file);
     setBusy(true);
-    callApi<{ picture: string }>(`/briefs/${brief.briefId}/picture`, { method: "PUT", body: form })
+    ask("putBriefPicture", { params: { id: brief.briefId }, form })
       .then((r) => arrived(r.picture))
       .catch(sayFault)
       .finally(() => setBusy(false));
   };
   const remove = () =>
-    callApi(`/briefs/${brief.briefId}/picture`, { method: "DELETE" })
+    ask("removeBriefPicture", { params: { id: brief.briefId } })
       .then(() => {
         arrived(null);
         say("The picture was removed.");
@@ -44,7 +44,9 @@ export function PictureField() {
           role="img"
           aria-label="The brief’s picture"
           className="mb-2 h-32 border border-rule bg-cover bg-center"
-          style={{ backgroundImage: `url(/api/v1/briefs/${brief.briefId}/picture?v=${brief.picture})` }}
+          style={{
+            backgroundImage: `url(${addressOf("getBriefPicture", { params: { id: brief.briefId } })}?v=${brief.picture})`,
+          }}
         />
       )}
       <div className="flex items-center gap-3">

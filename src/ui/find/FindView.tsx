@@ -12,7 +12,7 @@ import { isTyping } from "../bench/Bench";
 import { useActiveLine } from "../bench/BriefStrip";
 import { useHealth } from "../bench/Rail";
 import { Choice } from "../parts/Choice";
-import { faultOf } from "../parts/api";
+import { faultOf, readAgain } from "../parts/client";
 import { writeFault } from "../messages";
 import { BeginPass } from "../pass/BeginPass";
 import { SETTING_TEXTS, useFindAddress } from "./address";
@@ -261,7 +261,7 @@ function useFreshWhileReading() {
     const wait = Math.max(0, 2500 - (Date.now() - asked.current.at));
     const timer = setTimeout(() => {
       asked.current = { count, at: Date.now() };
-      void queries.invalidateQueries({ queryKey: ["styles"] });
+      void readAgain(queries, "styles");
     }, wait);
     return () => clearTimeout(timer);
   }, [count, queries]);

@@ -1,10 +1,10 @@
 "use client";
 // Saved searches: the address of a wall under a name. Saved, opened, forgotten with undo.
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import type { SavedSearch } from "@/contracts/passes";
 import { useBench } from "../bench/BenchContext";
 import { useGo } from "../bench/useGo";
-import { callApi } from "../parts/api";
+import { queryOf, useChange } from "../parts/client";
 import { NamedMenu } from "../parts/NamedMenu";
 
 /** Parts of an address that are not the search: how it is looked at. */
@@ -13,17 +13,9 @@ const LOOK = ["line", "columns", "zoom", "focus"];
 export function SavedSearches({ nameNow }: { nameNow: string }) {
   const { brief, say, sayFault, offerUndo } = useBench();
   const go = useGo();
-  const queries = useQueryClient();
-  const saved = useQuery({
-    queryKey: ["searches"],
-    queryFn: () => callApi<{ searches: SavedSearch[] }>("/searches"),
-  });
-  const refresh = () => queries.invalidateQueries({ queryKey: ["searches"] });
-  const add = (name: string, address: string) =>
-    callApi<SavedSearch>("/searches", { method: "POST", json: { name, address } }).then((s) => {
-      void refresh();
-      return s;
-    });
+  const change = useChange();
+  const saved = useQuery(queryOf("listSearches", {}));
+  const add = (name: string, address: string) => change("saveSearch", { body: { name, address } });
   const save = () => {
     const params = new URLSearchParams(window.location.search);
     for (const key of LOOK) params.delete(key);
@@ -33,11 +25,8 @@ export function SavedSearches({ nameNow }: { nameNow: string }) {
       .catch(sayFault);
   };
   const forget = (s: SavedSearch) => {
-    callApi(`/searches/${s.searchId}`, { method: "DELETE" })
-      .then(() => {
-        void refresh();
-        offerUndo(`“${s.name}” forgotten`, () => void add(s.name, s.address).catch(sayFault));
-      })
+    change("removeSearch", { params: { id: s.searchId } })
+      .then(() => offerUndo(`“${s.name}” forgotten`, () => void add(s.name, s.address).catch(sayFault)))
       .catch(sayFault);
   };
   return (

@@ -2,8 +2,7 @@
 // The find field: words as people say them, with what could follow offered below. Arrow keys choose, Tab takes, Enter goes to the wall.
 import { useQuery } from "@tanstack/react-query";
 import { useId, useState } from "react";
-import type { Suggestions } from "@/contracts/styles";
-import { callApi } from "../parts/api";
+import { queryOf } from "../parts/client";
 
 const ASK_FROM = 2;
 
@@ -28,8 +27,7 @@ export function SearchField({
   }
   const asked = typed.trimStart();
   const suggestions = useQuery({
-    queryKey: ["suggestions", asked],
-    queryFn: ({ signal }) => callApi<Suggestions>(`/suggestions?q=${encodeURIComponent(asked)}`, { signal }),
+    ...queryOf("suggest", { query: { q: asked } }),
     enabled: isOpen && asked.length >= ASK_FROM,
     placeholderData: (before) => before,
     staleTime: 30_000,

@@ -7,8 +7,7 @@ import type { Facets } from "@/contracts/styles";
 import { KINDS, SIEVE_TRAITS, TREATMENTS, VERDICTS, VOX } from "@/contracts/traits";
 import { FEATURE_WORDS, KIND_WORDS, TREATMENT_WORDS } from "@/contracts/words";
 import { MOODS } from "@/core/kind/moods";
-import type { Library } from "@/contracts/libraries";
-import { callApi } from "../parts/api";
+import { queryOf } from "../parts/client";
 import { VerdictMark } from "../parts/VerdictMark";
 import type { FindAddress, SetAddress } from "./question";
 import { TraitRangeField } from "./TraitRangeField";
@@ -20,11 +19,7 @@ const languageNames = new Intl.DisplayNames(["en"], { type: "language" });
 export const nameLanguage = (code: string) => languageNames.of(code) ?? code;
 
 export const useLibraryNames = (): Record<string, string> => {
-  const libraries = useQuery({
-    queryKey: ["libraries"],
-    queryFn: () => callApi<{ libraries: Library[] }>("/libraries"),
-    staleTime: 30_000,
-  });
+  const libraries = useQuery({ ...queryOf("listLibraries", {}), staleTime: 30_000 });
   return Object.fromEntries(libraries.data?.libraries.map((l) => [l.libraryId, l.name]) ?? []);
 };
 

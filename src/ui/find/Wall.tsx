@@ -16,6 +16,7 @@ import { moveFocus } from "./select";
 import { useSharedFit } from "./useSharedFit";
 import { addressOfKept } from "../parts/sampleOf";
 import { usePages, type FirstPage } from "./usePages";
+import { addressOf } from "../parts/client";
 
 const BASE_PX: Record<number, number> = { 1: 60, 2: 42, 3: 30, 4: 24, 5: 20, 6: 17 };
 const DEFAULT_COLOURS = { ink: "#20262B", paper: "#F3EFE6" };
@@ -60,7 +61,9 @@ export function Wall(props: Props) {
     (wrap ? basePx * 0.55 * 1.3 * (columns > 2 ? 8 : 4.4) : basePx * 1.78) + (columns > 2 ? 62 : 46),
   );
   const picture =
-    ground === "picture" && brief.picture ? `/api/v1/briefs/${brief.briefId}/picture?v=${brief.picture}` : null;
+    ground === "picture" && brief.picture
+      ? `${addressOf("getBriefPicture", { params: { id: brief.briefId } })}?v=${brief.picture}`
+      : null;
   const look: StripLook = useMemo(
     () => ({
       basePx,

@@ -2,11 +2,19 @@
 // Pages of the wall, fetched as they come near; what was shown stays until the new arrives.
 import { useQueries, keepPreviousData } from "@tanstack/react-query";
 import type { ShownItem, StyleList } from "@/contracts/styles";
-import { callApi } from "../parts/api";
+import { ask } from "../parts/client";
 
 const PAGE = 60;
 
 type ShownList = Omit<StyleList, "items"> & { items: ShownItem[] };
+
+/** @param question - query string of a find. */
+function pageOf(question: string, page: number): URLSearchParams {
+  const query = new URLSearchParams(question);
+  query.set("limit", String(PAGE));
+  query.set("cursor", String(page * PAGE));
+  return query;
+}
 
 /** Gives every item its coverage, the same object for all that share it. */
 const showList = (list: StyleList): ShownList => ({
@@ -31,9 +39,9 @@ export function usePages(question: string, from: number, to: number, firstPage: 
   const wanted = [...new Set([0, ...Array.from({ length: Math.min(6, last - first + 1) }, (_, i) => first + i)])];
   const results = useQueries({
     queries: wanted.map((page) => ({
-      queryKey: ["styles", question, page],
+      queryKey: ["findStyles", question, page],
       queryFn: async ({ signal }: { signal: AbortSignal }) =>
-        showList(await callApi<StyleList>(`/styles?${question}&limit=${PAGE}&cursor=${page * PAGE}`, { signal })),
+        showList(await ask("findStyles", { query: pageOf(question, page) }, { signal })),
       ...(page === 0 && firstPage?.question === question && { initialData: () => showOnce(firstPage.list) }),
       // The first page stays while a new question is asked; a page further on is another page.
       placeholderData: page === 0 ? keepPreviousData : undefined,

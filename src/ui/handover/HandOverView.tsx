@@ -1,15 +1,15 @@
 "use client";
 // Hand over: what goes into the archive, what speaks against it, the archive itself.
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import Link from "next/link";
 import { useState } from "react";
-import type { Check, Kept } from "@/contracts/brief";
+import type { Kept } from "@/contracts/brief";
 import type { HandoverPlan } from "@/contracts/jobs";
 import type { StyleListItem } from "@/contracts/styles";
 import { useBench } from "../bench/BenchContext";
 import { useJobs } from "../bench/FootLine";
 import { useKept } from "../bench/Tray";
-import { callApi } from "../parts/api";
+import { addressOf, queryOf, useChange } from "../parts/client";
 import { CareMark } from "../parts/CareMark";
 import { addressOfKept, writeSetting } from "../parts/sampleOf";
 import { VerdictMark } from "../parts/VerdictMark";
@@ -24,7 +24,7 @@ const PARTS = [
 export function HandOverView() {
   const { brief, sayFault, say } = useBench();
   const kept = useKept();
-  const queries = useQueryClient();
+  const change = useChange();
   const jobs = useJobs(500);
   const [parts, setParts] = useState<Record<string, boolean>>({
     fonts: true,
@@ -35,8 +35,7 @@ export function HandOverView() {
   const mine = jobs.data?.jobs.filter((j) => j.kind === "handover" && j.briefId === brief.briefId) ?? [];
   const busy = mine.some((j) => j.state === "running" || j.state === "waiting");
   const plan = useQuery({
-    queryKey: ["handover plan", brief.briefId, brief.kept, brief.uses],
-    queryFn: () => callApi<HandoverPlan>(`/briefs/${brief.briefId}/handover`),
+    ...queryOf("planHandover", { params: { id: brief.briefId } }, brief.kept, brief.uses),
     placeholderData: (before) => before,
   });
   const [answered, setAnswered] = useState<readonly string[]>([]);
@@ -46,12 +45,8 @@ export function HandOverView() {
     ...(plan.data?.toAnswerFor ?? []).filter((f) => answered.includes(f.styleId)),
   ];
   const start = () =>
-    callApi(`/briefs/${brief.briefId}/handover`, { method: "POST", json: { ...parts, responsibleFor } })
-      .then(() => {
-        say("The archive is being made.");
-        void queries.invalidateQueries({ queryKey: ["jobs"] });
-        void queries.invalidateQueries({ queryKey: ["health"] });
-      })
+    change("startHandover", { params: { id: brief.briefId }, body: { ...parts, responsibleFor } })
+      .then(() => say("The archive is being made."))
       .catch(sayFault);
   if (!brief.kept.length)
     return (
@@ -104,10 +99,13 @@ export function HandOverView() {
             />
           )}
           <p className="mt-1 flex gap-4 pl-5">
-            <a className="underline hover:text-tide" href={`/api/v1/briefs/${brief.briefId}/credits`}>
+            <a
+              className="underline hover:text-tide"
+              href={addressOf("writeCredits", { params: { id: brief.briefId } })}
+            >
               Credits only
             </a>
-            <a className="underline hover:text-tide" href={`/api/v1/briefs/${brief.briefId}/spdx`}>
+            <a className="underline hover:text-tide" href={addressOf("writeSpdx", { params: { id: brief.briefId } })}>
               Licences as SPDX
             </a>
           </p>
@@ -127,7 +125,7 @@ export function HandOverView() {
                   )}
                 </span>
                 {job.hasFile && (
-                  <a className="btn" href={`/api/v1/jobs/${job.jobId}/file`}>
+                  <a className="btn" href={addressOf("getJobFile", { params: { id: job.jobId } })}>
                     Save zip
                   </a>
                 )}
@@ -177,10 +175,8 @@ function Answering({ plan, answered, onChange, lacksWeb }: AnsweringProps) {
 
 function FaceChecks({ item, entry }: { item: StyleListItem; entry: Kept }) {
   const { brief } = useBench();
-  const checks = useQuery({
-    queryKey: ["checks", brief.briefId, item.styleId, brief.lines, brief.uses, brief.wanted],
-    queryFn: () => callApi<{ checks: Check[] }>(`/briefs/${brief.briefId}/checks?styleId=${item.styleId}`),
-  });
+  const asked = { params: { id: brief.briefId }, query: { styleId: item.styleId } };
+  const checks = useQuery(queryOf("checkStyle", asked, brief.lines, brief.uses, brief.wanted));
   const against = checks.data?.checks.filter((c) => c.outcome !== "pass") ?? [];
   return (
     <li className="border-b border-rule py-2.5">

@@ -4,11 +4,10 @@
 import { Disclosure, DisclosureButton, DisclosurePanel } from "@headlessui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { SHEET_KINDS, type PeopleAnswer, type PeopleQuestion, type PeopleState } from "@/contracts/people";
-import type { StyleList } from "@/contracts/styles";
+import { SHEET_KINDS, type PeopleAnswer, type PeopleQuestion } from "@/contracts/people";
 import { useBench } from "../bench/BenchContext";
 import { writeFault } from "../messages";
-import { callApi, faultOf } from "../parts/api";
+import { addressOf, ask, faultOf, queryOf } from "../parts/client";
 import { FaultNote } from "../parts/FaultNote";
 import { writeWhen } from "../parts/words";
 import type { Keeping } from "./kept";
@@ -48,18 +47,17 @@ function Question({ identificationId, onTry, busy }: Pick<Props, "onTry" | "busy
   const queries = useQueryClient();
   const [fault, setFault] = useState<ReturnType<typeof writeFault> | null>(null);
   const [sending, setSending] = useState(false);
-  const base = `/briefs/${brief.briefId}/identifications/${identificationId}`;
-  const key = ["people", identificationId];
+  const params = { id: brief.briefId, identificationId };
+  const survey = queryOf("getSurvey", { params });
   const people = useQuery({
-    queryKey: key,
-    queryFn: ({ signal }) => callApi<PeopleState>(`${base}/question`, { signal }),
+    ...survey,
     refetchInterval: ({ state }) => (state.data?.question?.state === "waiting" ? NEWS_EVERY_MS : false),
   });
-  const call = async (method: "POST" | "DELETE") => {
+  const call = async (name: "askPeople" | "withdrawQuestion") => {
     setSending(true);
     setFault(null);
     try {
-      queries.setQueryData(key, await callApi<PeopleState>(`${base}/question`, { method }));
+      queries.setQueryData(survey.queryKey, await ask(name, { params }));
     } catch (error) {
       setFault(writeFault(faultOf(error)));
     } finally {
@@ -72,7 +70,12 @@ function Question({ identificationId, onTry, busy }: Pick<Props, "onTry" | "busy
       <p className="flex flex-wrap items-baseline gap-x-3">
         <span>Question sheet, to send by hand:</span>
         {SHEET_KINDS.map((kind) => (
-          <a key={kind} className="font-semibold text-tide underline" href={`/api/v1${base}/sheet?as=${kind}`} download>
+          <a
+            key={kind}
+            className="font-semibold text-tide underline"
+            href={addressOf("writeQuestionSheet", { params, query: { as: kind } })}
+            download
+          >
             {kind.toUpperCase()}
           </a>
         ))}
@@ -81,7 +84,7 @@ function Question({ identificationId, onTry, busy }: Pick<Props, "onTry" | "busy
         <p className="text-basalt">No desk of other designers is connected to this server.</p>
       )}
       {hasDesk && (!question || question.state === "not-sent") && (
-        <button type="button" className="btn" disabled={sending} onClick={() => void call("POST")}>
+        <button type="button" className="btn" disabled={sending} onClick={() => void call("askPeople")}>
           {sending ? "Posting …" : question ? "Send it again" : "Post to other designers"}
         </button>
       )}
@@ -91,7 +94,12 @@ function Question({ identificationId, onTry, busy }: Pick<Props, "onTry" | "busy
           <p data-question={question.state}>
             {writeState(question)}{" "}
             {question.state !== "not-sent" && (
-              <button type="button" className="underline" disabled={sending} onClick={() => void call("DELETE")}>
+              <button
+                type="button"
+                className="underline"
+                disabled={sending}
+                onClick={() => void call("withdrawQuestion")}
+              >
                 {question.state === "waiting" ? "Take it back" : "Ask again"}
               </button>
             )}
@@ -124,10 +132,7 @@ function writeState({ state, askedAt, answers }: PeopleQuestion): string {
 function Answered({ answer, onTry, busy }: { answer: PeopleAnswer } & Pick<Props, "onTry" | "busy">) {
   const { brief } = useBench();
   const { by, family, style, words } = answer;
-  const found = useQuery({
-    queryKey: ["face of an answer", family],
-    queryFn: () => callApi<StyleList>(`/styles?q=${encodeURIComponent(family)}&limit=40`),
-  });
+  const found = useQuery(queryOf("findStyles", { query: { q: family, limit: 40 } }));
   const here = (found.data?.items ?? []).filter((i) => i.family.toLowerCase() === family.toLowerCase());
   const named = here.find((i) => style && i.style.toLowerCase() === style.toLowerCase()) ?? here[0];
   return (

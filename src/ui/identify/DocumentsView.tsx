@@ -8,7 +8,7 @@ import { DOCUMENT_ENDINGS } from "@/contracts/words";
 import { useBench } from "../bench/BenchContext";
 import { writeFault } from "../messages";
 import { FaultNote } from "../parts/FaultNote";
-import { callApi, faultOf } from "../parts/api";
+import { ask, faultOf } from "../parts/client";
 import { Chooser, DropArea } from "./DropArea";
 import { MatchRow, useDetails } from "./MatchRow";
 
@@ -70,7 +70,7 @@ export function DocumentsView() {
     const form = new FormData();
     form.append("document", file);
     try {
-      const result = await callApi<DocumentFonts>("/documents", { method: "POST", body: form, signal: stop.signal });
+      const result = await ask("listDocumentFonts", { form }, { signal: stop.signal });
       put(id, { id, name, state: "read", result });
     } catch (error) {
       if ((error as Error).name === "AbortError") return put(id, null);

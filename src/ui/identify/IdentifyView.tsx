@@ -4,11 +4,11 @@ import { useQuery } from "@tanstack/react-query";
 import Link from "next/link";
 import { useSearchParams } from "next/navigation";
 import { useCallback, useEffect, useRef, useState, type Dispatch, type SetStateAction } from "react";
-import type { IdentificationSummary, SavedIdentification } from "@/contracts/identifications";
+import type { IdentificationSummary } from "@/contracts/identifications";
 import { useBench } from "../bench/BenchContext";
-import { callApi } from "../parts/api";
+import { addressOf, ask, queryOf } from "../parts/client";
 import { Chooser, DropArea } from "./DropArea";
-import { keptKey, useSetKept } from "./kept";
+import { useSetKept } from "./kept";
 import { readOpenCases, writeOpenCases, type CaseSnapshot } from "./openCases";
 import { writeChance } from "./MatchRow";
 import { PictureCase, type OpenCase } from "./PictureCase";
@@ -160,8 +160,9 @@ function useLeftOpen(
 }
 
 async function openKept(briefId: string, id: string): Promise<OpenCase> {
-  const saved = await callApi<SavedIdentification>(`/briefs/${briefId}/identifications/${id}`);
-  const reply = await fetch(`/api/v1/briefs/${briefId}/identifications/${id}/image`);
+  const params = { id: briefId, identificationId: id };
+  const saved = await ask("getIdentification", { params });
+  const reply = await fetch(addressOf("getIdentifiedPicture", { params }));
   const file = new File([await reply.blob()], saved.name, { type: saved.type });
   return { key: id, file, saved };
 }
@@ -198,10 +199,7 @@ function Start({ onFiles }: { onFiles: (files: File[]) => void }) {
 function KeptBefore({ briefId }: { briefId: string }) {
   const { offerUndo, sayFault } = useBench();
   const setKept = useSetKept(briefId);
-  const kept = useQuery({
-    queryKey: keptKey(briefId),
-    queryFn: () => callApi<{ identifications: IdentificationSummary[] }>(`/briefs/${briefId}/identifications`),
-  });
+  const kept = useQuery(queryOf("listIdentifications", { params: { id: briefId } }));
   const list = kept.data?.identifications ?? [];
   const remove = (i: IdentificationSummary) =>
     setKept(i.identificationId, false)
@@ -224,7 +222,9 @@ function KeptBefore({ briefId }: { briefId: string }) {
             >
               {/* eslint-disable-next-line @next/next/no-img-element -- the user's picture, served as it came */}
               <img
-                src={`/api/v1/briefs/${briefId}/identifications/${i.identificationId}/image`}
+                src={addressOf("getIdentifiedPicture", {
+                  params: { id: briefId, identificationId: i.identificationId },
+                })}
                 alt=""
                 className="h-9 w-24 shrink-0 bg-chalk object-contain"
               />

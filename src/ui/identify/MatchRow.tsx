@@ -6,7 +6,7 @@ import type { ReactNode } from "react";
 import type { StyleId } from "@/contracts/ids";
 import type { StyleDetail } from "@/contracts/styles";
 import { useBench } from "../bench/BenchContext";
-import { callApi } from "../parts/api";
+import { queryOf } from "../parts/client";
 import { CareMark } from "../parts/CareMark";
 import { CoreSample } from "../parts/CoreSample";
 import { Sample } from "../parts/Sample";
@@ -17,8 +17,7 @@ export function useDetails(styleIds: readonly string[]): (StyleDetail | undefine
   const { brief } = useBench();
   return useQueries({
     queries: styleIds.map((styleId) => ({
-      queryKey: ["style", styleId, brief.briefId],
-      queryFn: () => callApi<StyleDetail>(`/styles/${styleId}?briefId=${brief.briefId}`),
+      ...queryOf("getStyle", { params: { id: styleId }, query: { briefId: brief.briefId } }),
       staleTime: 60_000,
     })),
   }).map((q) => q.data);

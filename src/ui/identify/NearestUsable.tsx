@@ -2,9 +2,9 @@
 // Beside a match that may not be used as the brief wants, or must be paid for: the nearest faces that are cleared, with what differs.
 import { useQuery } from "@tanstack/react-query";
 import Link from "next/link";
-import type { AlikeList, StyleDetail } from "@/contracts/styles";
+import type { StyleDetail } from "@/contracts/styles";
 import { useBench } from "../bench/BenchContext";
-import { callApi } from "../parts/api";
+import { queryOf } from "../parts/client";
 import { Sample } from "../parts/Sample";
 import { sampleOf } from "../parts/sampleOf";
 
@@ -15,12 +15,9 @@ const SHOWN = 3;
 export function NearestUsable({ detail, text }: { detail: StyleDetail | undefined; text: string }) {
   const { brief, toggleKept } = useBench();
   const isWanted = detail !== undefined && !CLEARED.includes(detail.verdict);
+  const query = { briefId: brief.briefId, limit: SHOWN, verdicts: CLEARED.join(","), sameFirst: "true" };
   const near = useQuery({
-    queryKey: ["nearest usable", detail?.styleId, brief.briefId, brief.uses],
-    queryFn: () =>
-      callApi<AlikeList>(
-        `/styles/${detail!.styleId}/alike?briefId=${brief.briefId}&limit=${SHOWN}&verdicts=${CLEARED.join(",")}&sameFirst=true`,
-      ),
+    ...queryOf("listAlike", { params: { id: detail?.styleId ?? "" }, query }, brief.uses),
     enabled: isWanted,
   });
   if (!isWanted || !near.data) return null;

@@ -1,10 +1,10 @@
 "use client";
 // One picture that is being identified: framed, read and corrected on the left, the answer on the right. Several may be open at once.
 import { startTransition, useCallback, useEffect, useReducer, useRef } from "react";
-import type { HandCut, Identification } from "@/contracts/identify";
+import type { HandCut } from "@/contracts/identify";
 import type { SavedIdentification } from "@/contracts/identifications";
 import { useBench } from "../bench/BenchContext";
-import { callApi, faultOf } from "../parts/api";
+import { ask, faultOf } from "../parts/client";
 import { writeFault } from "../messages";
 import { FaultNote } from "../parts/FaultNote";
 import { Answer } from "./Answer";
@@ -71,7 +71,7 @@ export function PictureCase({ open, isShown, onFiles, onLeft }: Props) {
   const { picture, frame, corners, baseline, text, isTyped } = state;
   const shape: Shape = { frame, corners, baseline };
 
-  const ask = useCallback(
+  const askAbout = useCallback(
     async (of: Picture, within: Partial<Shape>, words: string, more: AskMore = {}) => {
       asked.current?.abort();
       const stop = new AbortController();
@@ -87,9 +87,9 @@ export function PictureCase({ open, isShown, onFiles, onLeft }: Props) {
       if (more.cut) form.append("cut", JSON.stringify(more.cut));
       if (more.styleId) form.append("styleId", more.styleId);
       try {
-        const result = await callApi<Identification>("/identify", { method: "POST", body: form, signal: stop.signal });
+        const result = await ask("identify", { form }, { signal: stop.signal });
         // In small steps: the page goes on answering to the hand while twenty rows are made.
-        const of = {
+        const about = {
           frame: within.frame ?? null,
           corners: within.corners ?? null,
           baseline: within.baseline ?? null,
@@ -98,7 +98,7 @@ export function PictureCase({ open, isShown, onFiles, onLeft }: Props) {
         };
         if (asked.current === stop)
           startTransition(() =>
-            dispatch(more.styleId ? { type: "tried", result } : { type: "answered", result, asked: of }),
+            dispatch(more.styleId ? { type: "tried", result } : { type: "answered", result, asked: about }),
           );
       } catch (error) {
         if ((error as Error).name === "AbortError" || asked.current !== stop) return;
@@ -119,14 +119,14 @@ export function PictureCase({ open, isShown, onFiles, onLeft }: Props) {
     const take = (widthPx: number, heightPx: number) => {
       const chosen = { file, url, widthPx, heightPx };
       dispatch({ type: "picture chosen", picture: chosen });
-      if (!isOpenedAgain) void ask(chosen, {}, "");
+      if (!isOpenedAgain) void askAbout(chosen, {}, "");
     };
     // What the browser cannot show may still be readable on the server, or will be refused there with its reason.
     image.onload = () => take(image.naturalWidth, image.naturalHeight);
     image.onerror = () => take(0, 0);
     image.src = url;
     return () => URL.revokeObjectURL(url);
-  }, [file, isOpenedAgain, ask]);
+  }, [file, isOpenedAgain, askAbout]);
   useEffect(() => () => asked.current?.abort(), []);
 
   const match = selectMatches(state)[state.focus];
@@ -169,7 +169,7 @@ export function PictureCase({ open, isShown, onFiles, onLeft }: Props) {
           onArea={(area) => {
             dispatch({ type: "framed", frame: area });
             dispatch({ type: "typed", text: "" });
-            void ask(picture, { frame: area }, "");
+            void askAbout(picture, { frame: area }, "");
           }}
         />
         <div className="flex flex-wrap items-center gap-x-4 gap-y-2 text-[12px] text-basalt">
@@ -206,7 +206,7 @@ export function PictureCase({ open, isShown, onFiles, onLeft }: Props) {
               type="button"
               className="btn btn-act"
               disabled={state.busy}
-              onClick={() => void ask(picture, shape, words)}
+              onClick={() => void askAbout(picture, shape, words)}
             >
               {state.busy ? "Comparing …" : frame || corners || baseline ? "Identify selection" : "Identify"}
             </button>
@@ -217,7 +217,7 @@ export function PictureCase({ open, isShown, onFiles, onLeft }: Props) {
           className="flex items-baseline gap-3"
           onSubmit={(e) => {
             e.preventDefault();
-            void ask(picture, shape, text);
+            void askAbout(picture, shape, text);
           }}
         >
           <label className="shrink-0 font-semibold" htmlFor={`reading ${open.key}`}>
@@ -245,7 +245,7 @@ export function PictureCase({ open, isShown, onFiles, onLeft }: Props) {
             onLay={(lay) => dispatch({ type: "laid", lay })}
             onCut={(cut, letters) => {
               dispatch({ type: "typed", text: letters });
-              void ask(picture, shape, letters, { cut });
+              void askAbout(picture, shape, letters, { cut });
             }}
           />
         )}
@@ -254,7 +254,7 @@ export function PictureCase({ open, isShown, onFiles, onLeft }: Props) {
         state={state}
         dispatch={dispatch}
         isShown={isShown}
-        onTry={(styleId) => void ask(picture, shape, text || state.result?.reading.text || "", { styleId })}
+        onTry={(styleId) => void askAbout(picture, shape, text || state.result?.reading.text || "", { styleId })}
         onCorners={() => dispatch({ type: "corners", corners: cornersOf(picture, frame) })}
         keeping={keeping}
       />

@@ -8,7 +8,7 @@ import { CANNOT_TELL, type AskedQuestion, type Described } from "@/contracts/des
 import { isTyping } from "../bench/Bench";
 import { useBench } from "../bench/BenchContext";
 import { useActiveLine } from "../bench/BriefStrip";
-import { callApi } from "../parts/api";
+import { queryOf } from "../parts/client";
 import { familyOf, useFace } from "../parts/faceLoader";
 import { MatchRow, useDetails } from "./MatchRow";
 
@@ -29,8 +29,7 @@ export function QuestionsView() {
   const put = (next: readonly Given[]) =>
     window.history.replaceState(null, "", next.length ? `${path}?answers=${writeAnswers(next)}` : path);
   const described = useQuery({
-    queryKey: ["describe", writeAnswers(given)],
-    queryFn: () => callApi<Described>("/describe", { method: "POST", json: { answers: given, limit: 8 } }),
+    ...queryOf("describeFace", { body: { answers: given, limit: 8 } }),
     placeholderData: (before) => before,
   });
   const { next, remaining = 0 } = described.data ?? {};

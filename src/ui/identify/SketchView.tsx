@@ -7,7 +7,7 @@ import { useBench } from "../bench/BenchContext";
 import { isTyping } from "../bench/Bench";
 import { writeFault } from "../messages";
 import { FaultNote } from "../parts/FaultNote";
-import { callApi, faultOf } from "../parts/api";
+import { ask, faultOf } from "../parts/client";
 import { MatchRow, useDetails } from "./MatchRow";
 
 type Stroke = { widthPx: number; points: [number, number][] };
@@ -81,7 +81,7 @@ export function SketchView() {
     const scale = WIDE / box.width;
     return [Math.round((event.clientX - box.left) * scale), Math.round((event.clientY - box.top) * scale)];
   };
-  const ask = async () => {
+  const compare = async () => {
     const picture = await new Promise<Blob | null>((resolve) => canvas.current!.toBlob(resolve, "image/png"));
     if (!picture) return;
     setBusy(true);
@@ -92,7 +92,7 @@ export function SketchView() {
     form.append("sketch", "true");
     if (text.trim()) form.append("text", text.trim());
     try {
-      const answer = await callApi<Identification>("/identify", { method: "POST", body: form });
+      const answer = await ask("identify", { form });
       setResult(answer);
       if (!text.trim()) setText(answer.reading.text);
     } catch (error) {
@@ -173,7 +173,7 @@ export function SketchView() {
           className="mt-3 flex items-baseline gap-3"
           onSubmit={(e) => {
             e.preventDefault();
-            void ask();
+            void compare();
           }}
         >
           <label className="shrink-0 font-semibold" htmlFor="drawn">

@@ -3,7 +3,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Beside, IdentifyMatch } from "@/contracts/identify";
-import { callApi } from "../parts/api";
+import { queryOf } from "../parts/client";
 
 type Props = { first: IdentifyMatch; match: IdentifyMatch };
 
@@ -35,16 +35,13 @@ export function TellApart({ first, match }: Props) {
 }
 
 function Places({ first, match, letter }: Props & { letter: string }) {
-  const beside = useQuery({
-    queryKey: ["beside", first.styleId, first.coordinates, match.styleId, match.coordinates, letter],
-    queryFn: () => {
-      const query = new URLSearchParams({ other: match.styleId, letter });
-      if (first.coordinates) query.set("at", JSON.stringify(first.coordinates));
-      if (match.coordinates) query.set("otherAt", JSON.stringify(match.coordinates));
-      return callApi<Beside>(`/styles/${first.styleId}/beside?${query}`);
-    },
-    staleTime: Infinity,
-  });
+  const query = {
+    other: match.styleId,
+    letter,
+    at: first.coordinates && JSON.stringify(first.coordinates),
+    otherAt: match.coordinates && JSON.stringify(match.coordinates),
+  };
+  const beside = useQuery({ ...queryOf("getBeside", { params: { id: first.styleId }, query }), staleTime: Infinity });
   if (beside.error) return <p role="alert">The letter cannot be shown: {beside.error.message}</p>;
   if (!beside.data) return <p className="text-basalt">…</p>;
   const { box, place, paths, where } = beside.data;

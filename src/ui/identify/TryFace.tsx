@@ -2,8 +2,7 @@
 // Another face laid over the same picture: found by its name as it is typed.
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { StyleList } from "@/contracts/styles";
-import { callApi } from "../parts/api";
+import { queryOf } from "../parts/client";
 
 type Props = { onTry: (styleId: string) => void; busy: boolean };
 
@@ -11,8 +10,7 @@ export function TryFace({ onTry, busy }: Props) {
   const [words, setWords] = useState("");
   const q = words.trim();
   const found = useQuery({
-    queryKey: ["try a face", q],
-    queryFn: ({ signal }) => callApi<StyleList>(`/styles?q=${encodeURIComponent(q)}&limit=5`, { signal }),
+    ...queryOf("findStyles", { query: { q, limit: 5 } }),
     enabled: q.length >= 2,
     placeholderData: (before) => before,
   });

@@ -3,6 +3,7 @@
 import { useEffect } from "react";
 import { useBench } from "../bench/BenchContext";
 import { useCancelJob, useJobs, useRetryJob, writeTimeLeft } from "../bench/FootLine";
+import { addressOf } from "../parts/client";
 
 const STATE_WORDS = {
   waiting: "Waiting",
@@ -52,7 +53,7 @@ export function JobsView() {
               </span>
               <span className="text-right">
                 {job.hasFile && (
-                  <a className="btn" href={`/api/v1/jobs/${job.jobId}/file`}>
+                  <a className="btn" href={addressOf("getJobFile", { params: { id: job.jobId } })}>
                     Save
                   </a>
                 )}

@@ -3,9 +3,9 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import Link from "next/link";
 import { useEffect, useRef, useState } from "react";
-import type { ImportItem, ImportReport } from "@/contracts/jobs";
+import type { ImportItem } from "@/contracts/jobs";
 import { useBench } from "../bench/BenchContext";
-import { callApi } from "../parts/api";
+import { queryOf, readAgain } from "../parts/client";
 import { sendFiles } from "../parts/bringIn";
 
 const OUTCOMES = ["added", "already-there", "refused", "ignored"] as const;
@@ -28,7 +28,7 @@ export function Arrivals({ importId, onImport }: { importId: string | null; onIm
     sendFiles(chosen)
       .then((id) => {
         onImport(id);
-        void queries.invalidateQueries({ queryKey: ["health"] });
+        void readAgain(queries, "health");
       })
       .catch(sayFault);
   };
@@ -82,15 +82,13 @@ function Report({ importId }: { importId: string }) {
   const queries = useQueryClient();
   const [only, setOnly] = useState<ImportItem["outcome"] | null>(null);
   const report = useQuery({
-    queryKey: ["import", importId],
-    queryFn: () => callApi<ImportReport>(`/imports/${importId}`),
+    ...queryOf("getImport", { params: { id: importId } }),
     refetchInterval: (q) => (q.state.data?.state === "running" || !q.state.data ? 400 : false),
     retry: false,
   });
   const state = report.data?.state;
   useEffect(() => {
-    if (state === "done")
-      for (const key of ["health", "styles", "libraries", "log"]) void queries.invalidateQueries({ queryKey: [key] });
+    if (state === "done") void readAgain(queries, "health", "styles", "libraries", "log");
   }, [state, queries]);
   if (report.isError) return <p className="mt-4 text-basalt">There is no import with this number.</p>;
   if (!report.data) return null;

@@ -4,37 +4,28 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from "@headlessui/react";
 import Link from "next/link";
 import { useEffect, useRef, useState } from "react";
-import type { Basket, BasketLine, Library, Order } from "@/contracts/libraries";
+import type { BasketLine, Order } from "@/contracts/libraries";
 import { USE_WORDS } from "@/contracts/words";
 import { useBench } from "../bench/BenchContext";
 import { useJobs } from "../bench/FootLine";
-import { callApi } from "../parts/api";
+import { queryOf, readAgain, useChange } from "../parts/client";
 import { writePrice, writeWhen } from "../parts/words";
 import { useBasket } from "./useBasket";
 
 export function BasketPanel() {
   const { sayFault, offerUndo } = useBench();
-  const queries = useQueryClient();
+  const change = useChange();
   const basket = useBasket();
-  const libraries = useQuery({
-    queryKey: ["libraries"],
-    queryFn: () => callApi<{ libraries: Library[] }>("/libraries"),
-  });
+  const libraries = useQuery(queryOf("listLibraries", {}));
   const nameOf = (id: string) => libraries.data?.libraries.find((x) => x.libraryId === id)?.name ?? id;
   const lines = basket.data?.lines ?? [];
   const byLibrary = [...new Set(lines.map((l) => l.libraryId))].map(
     (id) => [id, lines.filter((l) => l.libraryId === id)] as const,
   );
-  const put = (l: BasketLine) =>
-    callApi<Basket>(`/basket/${l.styleId}`, { method: "PUT", json: { uses: l.uses } }).then((b) =>
-      queries.setQueryData(["basket"], b),
-    );
+  const put = (l: BasketLine) => change("fillBasket", { params: { styleId: l.styleId }, body: { uses: l.uses } });
   const takeOut = (l: BasketLine) => {
-    callApi<Basket>(`/basket/${l.styleId}`, { method: "DELETE" })
-      .then((b) => {
-        queries.setQueryData(["basket"], b);
-        offerUndo(`${l.name} removed from the basket`, () => void put(l).catch(sayFault));
-      })
+    change("emptyFromBasket", { params: { styleId: l.styleId } })
+      .then(() => offerUndo(`${l.name} removed from the basket`, () => void put(l).catch(sayFault)))
       .catch(sayFault);
   };
   const [reviewing, setReviewing] = useState<{ libraryId: string; key: string } | null>(null);
@@ -88,16 +79,15 @@ type ReviewProps = { orderKey: string; libraryId: string; name: string; lines: B
 /** What is bought, for whom and for how much, before anything is spent. */
 function Review({ orderKey, libraryId, name, lines, onClose }: ReviewProps) {
   const { brief, sayFault, say } = useBench();
-  const queries = useQueryClient();
+  const change = useChange();
   const [holder, setHolder] = useState(brief.client);
   const [isSent, setSent] = useState(false);
   const total = lines.reduce((s, l) => s + l.cents, 0);
   const order = () => {
     setSent(true);
-    callApi("/orders", { method: "POST", json: { libraryId, key: orderKey, holder } })
+    change("placeOrder", { body: { libraryId, key: orderKey, holder } })
       .then(() => {
         say(`Ordered from ${name}.`);
-        for (const key of ["basket", "orders", "health", "jobs"]) void queries.invalidateQueries({ queryKey: [key] });
         onClose();
       })
       .catch((error: unknown) => {
@@ -176,25 +166,21 @@ const STATE_WORDS: Record<Order["state"], string> = {
 function Orders() {
   const { brief, sayFault } = useBench();
   const queries = useQueryClient();
+  const change = useChange();
   const jobs = useJobs(600);
   const buying = jobs.data?.jobs.filter((j) => j.kind === "buy") ?? [];
   const isBuying = buying.some((j) => j.state === "running" || j.state === "waiting");
   const orders = useQuery({
-    queryKey: ["orders"],
-    queryFn: () => callApi<{ orders: Order[] }>("/orders"),
+    ...queryOf("listOrders", {}),
     refetchInterval: isBuying ? 600 : 6000,
   });
   const wasBuying = useRef(false);
   useEffect(() => {
-    if (wasBuying.current && !isBuying)
-      for (const key of ["basket", "orders", "styles", "kept", "libraries"])
-        void queries.invalidateQueries({ queryKey: [key] });
+    if (wasBuying.current && !isBuying) void readAgain(queries, "basket", "orders", "styles", "kept", "libraries");
     wasBuying.current = isBuying;
   }, [isBuying, queries]);
   const again = (o: Order) => {
-    callApi(`/orders/${o.orderId}`, { method: "POST" })
-      .then(() => queries.invalidateQueries({ queryKey: ["jobs"] }))
-      .catch(sayFault);
+    change("resumeOrder", { params: { id: o.orderId } }).catch(sayFault);
   };
   if (!orders.data?.orders.length) return null;
   return (

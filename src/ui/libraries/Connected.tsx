@@ -1,12 +1,12 @@
 "use client";
 // What is connected: how much it holds, when it was synced, what went wrong; sync, pause, disconnect; connect another.
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { Library, PublicationLine } from "@/contracts/libraries";
+import type { Library } from "@/contracts/libraries";
 import { useBench } from "../bench/BenchContext";
 import { useHealth } from "../bench/Rail";
 import { useCancelJob } from "../bench/FootLine";
-import { callApi } from "../parts/api";
+import { queryOf, useChange } from "../parts/client";
 import { SystemFolders } from "./SystemFolders";
 import { countOf, writeWhen } from "../parts/words";
 
@@ -19,23 +19,21 @@ const KIND_OF: Record<Library["kind"], string> = {
 
 export function Connected() {
   const { sayFault, offerUndo } = useBench();
-  const queries = useQueryClient();
+  const change = useChange();
   const health = useHealth();
   const libraries = useQuery({
-    queryKey: ["libraries", health.data?.styles],
-    queryFn: () => callApi<{ libraries: Library[] }>("/libraries"),
+    ...queryOf("listLibraries", {}, health.data?.styles),
     placeholderData: (before) => before,
     refetchInterval: (q) => (q.state.data?.libraries.some((l) => l.job) ? 700 : 5000),
   });
-  const refresh = () => void queries.invalidateQueries({ queryKey: ["libraries"] });
-  const act = (work: Promise<unknown>) => void work.then(refresh).catch(sayFault);
-  const patch = (l: Library, json: object) => callApi(`/libraries/${l.libraryId}`, { method: "PATCH", json });
+  const act = (work: Promise<unknown>) => void work.catch(sayFault);
+  const of = (l: Library) => ({ params: { id: l.libraryId } });
+  const connect = ({ kind, url, name }: Library) =>
+    (kind === "folder" || kind === "opds") && change("addLibrary", { body: { kind, address: url ?? "", name } });
   const remove = (l: Library) =>
     act(
-      callApi(`/libraries/${l.libraryId}`, { method: "DELETE" }).then(() =>
-        offerUndo(`${l.name} disconnected`, () =>
-          act(callApi("/libraries", { method: "POST", json: { kind: l.kind, address: l.url, name: l.name } })),
-        ),
+      change("removeLibrary", of(l)).then(() =>
+        offerUndo(`${l.name} disconnected`, () => act(Promise.resolve(connect(l)))),
       ),
     );
   return (
@@ -45,13 +43,15 @@ export function Connected() {
           <Row
             key={l.libraryId}
             library={l}
-            onSync={() => act(callApi(`/libraries/${l.libraryId}/sync`, { method: "POST" }))}
-            onPause={() => act(patch(l, { state: l.state === "paused" ? "connected" : "paused" }))}
+            onSync={() => act(change("syncLibrary", of(l)))}
+            onPause={() =>
+              act(change("changeLibrary", { ...of(l), body: { state: l.state === "paused" ? "connected" : "paused" } }))
+            }
             onRemove={() => remove(l)}
           />
         ))}
       </ul>
-      <ConnectForm onDone={refresh} />
+      <ConnectForm />
       <SystemFolders />
     </>
   );
@@ -139,10 +139,7 @@ function Row({ library: l, onSync, onPause, onRemove }: RowProps) {
 }
 
 function Refused({ libraryId }: { libraryId: string }) {
-  const refused = useQuery({
-    queryKey: ["refused", libraryId],
-    queryFn: () => callApi<{ publications: PublicationLine[] }>(`/libraries/${libraryId}/refused`),
-  });
+  const refused = useQuery(queryOf("listRefused", { params: { id: libraryId } }));
   return (
     <ul className="mt-1 border-l-2 border-rule pl-4">
       {refused.data?.publications.map((p) => (
@@ -154,18 +151,18 @@ function Refused({ libraryId }: { libraryId: string }) {
   );
 }
 
-function ConnectForm({ onDone }: { onDone: () => void }) {
+function ConnectForm() {
+  const change = useChange();
   const { say, sayFault } = useBench();
   const [kind, setKind] = useState<"opds" | "folder">("folder");
   const [address, setAddress] = useState("");
   const [isBusy, setIsBusy] = useState(false);
   const connect = () => {
     setIsBusy(true);
-    callApi("/libraries", { method: "POST", json: { kind, address } })
+    change("addLibrary", { body: { kind, address } })
       .then(() => {
         say("Connected; it is being read");
         setAddress("");
-        onDone();
       })
       .catch(sayFault)
       .finally(() => setIsBusy(false));

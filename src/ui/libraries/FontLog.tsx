@@ -3,9 +3,8 @@
 import { useInfiniteQuery } from "@tanstack/react-query";
 import Link from "next/link";
 import { useEffect, useState } from "react";
-import type { Log } from "@/contracts/libraries";
 import { useBench } from "../bench/BenchContext";
-import { callApi } from "../parts/api";
+import { addressOf, ask } from "../parts/client";
 import { VerdictMark } from "../parts/VerdictMark";
 import { writeWhen } from "../parts/words";
 
@@ -19,10 +18,9 @@ export function FontLog({ q, onAsk }: { q: string; onAsk: (q: string) => void })
     return () => clearTimeout(timer);
   }, [typed, q, onAsk]);
   const log = useInfiniteQuery({
-    queryKey: ["log", q],
+    queryKey: ["listLog", q],
     initialPageParam: "0",
-    queryFn: ({ pageParam }) =>
-      callApi<Log>(`/log?limit=100&cursor=${pageParam}${q ? `&q=${encodeURIComponent(q)}` : ""}`),
+    queryFn: ({ pageParam }) => ask("listLog", { query: { limit: 100, cursor: pageParam, q } }),
     getNextPageParam: (page) => page.cursor,
     placeholderData: (before) => before,
   });
@@ -42,7 +40,7 @@ export function FontLog({ q, onAsk }: { q: string; onAsk: (q: string) => void })
         <span className="num" data-log-count>
           {total} files
         </span>
-        <a className="btn ml-auto" href={`/api/v1/log?format=csv${q ? `&q=${encodeURIComponent(q)}` : ""}`}>
+        <a className="btn ml-auto" href={addressOf("listLog", { query: { format: "csv", q } })}>
           Save as CSV
         </a>
       </div>

@@ -1,28 +1,21 @@
 "use client";
 // Folders where this system keeps fonts, each with a button that connects it: how an empty library begins.
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { SystemFolder } from "@/contracts/libraries";
 import { useBench } from "../bench/BenchContext";
-import { callApi } from "../parts/api";
+import { queryOf, useChange } from "../parts/client";
 import { countOf } from "../parts/words";
 
 export function SystemFolders() {
   const { say, sayFault } = useBench();
-  const queries = useQueryClient();
+  const change = useChange();
   const [asked, setAsked] = useState<string | null>(null);
-  const folders = useQuery({
-    queryKey: ["system folders"],
-    queryFn: () => callApi<{ folders: SystemFolder[] }>("/libraries/system-folders"),
-  });
+  const folders = useQuery(queryOf("listSystemFolders", {}));
   const connect = (folder: SystemFolder) => {
     setAsked(folder.path);
-    callApi("/libraries", { method: "POST", json: { kind: "folder", address: folder.path, name: folder.name } })
-      .then(() => {
-        say(`${folder.name} connected. Fonts appear as they are read.`);
-        for (const key of ["system folders", "libraries", "health", "jobs"])
-          void queries.invalidateQueries({ queryKey: [key] });
-      })
+    change("addLibrary", { body: { kind: "folder", address: folder.path, name: folder.name } })
+      .then(() => say(`${folder.name} connected. Fonts appear as they are read.`))
       .catch(sayFault)
       .finally(() => setAsked(null));
   };

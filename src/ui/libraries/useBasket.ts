@@ -1,6 +1,5 @@
 // The basket as the server holds it.
 import { useQuery } from "@tanstack/react-query";
-import type { Basket } from "@/contracts/libraries";
-import { callApi } from "../parts/api";
+import { queryOf } from "../parts/client";
 
-export const useBasket = () => useQuery({ queryKey: ["basket"], queryFn: () => callApi<Basket>("/basket") });
+export const useBasket = () => useQuery(queryOf("getBasket", {}));

@@ -6,7 +6,7 @@ import { useEffect, useLayoutEffect, useRef, useState } from "react";
 import type { SetLineReply } from "@/contracts/libraries";
 import { nameCharacter } from "@/core/open/characterNames";
 import { isMissing } from "@/core/brief/runs";
-import { ApiFault, callApi } from "./api";
+import { ApiFault, ask } from "./client";
 import type { SampleProps } from "./Sample";
 
 const SETTLE_MS = 250;
@@ -26,8 +26,8 @@ function useSetLine(styleId: string, text: string): State {
     let isGone = false;
     let timer: ReturnType<typeof setTimeout>;
     const known = lines.get(key);
-    const ask = () => {
-      void inTurn(() => callApi<SetLineReply>(`/styles/${styleId}/setting?text=${encodeURIComponent(text)}`))
+    const askForLine = () => {
+      void inTurn(() => ask("setLine", { params: { id: styleId }, query: { text } }))
         .then((line) => {
           lines.set(key, line);
           if (!isGone) setState({ line, says: null });
@@ -37,10 +37,10 @@ function useSetLine(styleId: string, text: string): State {
           const fault = error instanceof ApiFault ? error.fault : null;
           const wait = (fault?.details as { waitSeconds?: number } | undefined)?.waitSeconds;
           setState((before) => ({ ...before, says: fault?.message ?? "The library does not answer." }));
-          if (wait) timer = setTimeout(ask, Math.min(wait, 60) * 1000);
+          if (wait) timer = setTimeout(askForLine, Math.min(wait, 60) * 1000);
         });
     };
-    timer = setTimeout(() => (known ? setState({ line: known, says: null }) : ask()), known ? 0 : SETTLE_MS);
+    timer = setTimeout(() => (known ? setState({ line: known, says: null }) : askForLine()), known ? 0 : SETTLE_MS);
     return () => {
       isGone = true;
       clearTimeout(timer);

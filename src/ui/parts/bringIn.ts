@@ -1,5 +1,5 @@
 // Files that are dropped or chosen, folders with all that is in them, sent to the import with their paths.
-import { callApi } from "./api";
+import { ask } from "./client";
 
 type Chosen = { file: File; path: string };
 const MOST_FILES = 5000;
@@ -38,5 +38,5 @@ export async function sendFiles(chosen: Chosen[]): Promise<string> {
   const form = new FormData();
   for (const { file } of chosen) form.append("files", file);
   form.append("paths", JSON.stringify(chosen.map((c) => c.path)));
-  return (await callApi<{ importId: string }>("/imports", { method: "POST", body: form })).importId;
+  return (await ask("startImport", { form })).importId;
 }

@@ -1,5 +1,6 @@
 // Fonts of samples in the browser: loaded when near the viewport, let go beyond a budget, never with a fallback.
 import { useEffect, useState } from "react";
+import { addressOf } from "./client";
 
 /** Faces held at once. Those in use are never let go. */
 const BUDGET = 140;
@@ -19,7 +20,7 @@ function hold(styleId: string): Held {
   let held = faces.get(styleId);
   if (held) return held;
   // One line box for all faces: the baseline stands at the same place in every strip.
-  const face = new FontFace(familyOf(styleId), `url(/api/v1/styles/${styleId}/file)`, {
+  const face = new FontFace(familyOf(styleId), `url(${addressOf("getStyleFile", { params: { id: styleId } })})`, {
     ascentOverride: "95%",
     descentOverride: "35%",
     lineGapOverride: "0%",

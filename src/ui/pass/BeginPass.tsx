@@ -1,35 +1,27 @@
 "use client";
 // From the wall into a pass: begin one with what is found, or go on with one that was stopped.
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import type { Pass, PassSummary } from "@/contracts/passes";
+import { useQuery } from "@tanstack/react-query";
+import type { PassSummary } from "@/contracts/passes";
 import { useBench } from "../bench/BenchContext";
 import { useGo } from "../bench/useGo";
-import { callApi } from "../parts/api";
+import { queryOf, useChange } from "../parts/client";
 import { NamedMenu } from "../parts/NamedMenu";
 
 export function BeginPass({ question, title, total }: { question: string; title: string; total: number }) {
   const { brief, sayFault, say } = useBench();
   const go = useGo();
-  const queries = useQueryClient();
-  const passes = useQuery({
-    queryKey: ["passes", brief.briefId],
-    queryFn: () => callApi<{ passes: PassSummary[] }>(`/briefs/${brief.briefId}/passes`),
-  });
+  const change = useChange();
+  const params = { id: brief.briefId };
+  const passes = useQuery(queryOf("listReviews", { params }));
   const open = (passId: string) => go(`/b/${brief.briefId}/pass/${passId}`);
   const begin = () => {
-    callApi<Pass>(`/briefs/${brief.briefId}/passes`, { method: "POST", json: { question, title } })
-      .then((p) => {
-        void queries.invalidateQueries({ queryKey: ["passes", brief.briefId] });
-        open(p.passId);
-      })
+    change("startReview", { params, body: { question, title } })
+      .then((p) => open(p.passId))
       .catch(sayFault);
   };
   const forget = (p: PassSummary) => {
-    callApi(`/briefs/${brief.briefId}/passes/${p.passId}`, { method: "DELETE" })
-      .then(() => {
-        void queries.invalidateQueries({ queryKey: ["passes", brief.briefId] });
-        say(`“${p.title}” forgotten. What was kept and set aside in it stays.`);
-      })
+    change("removeReview", { params: { ...params, passId: p.passId } })
+      .then(() => say(`“${p.title}” forgotten. What was kept and set aside in it stays.`))
       .catch(sayFault);
   };
   const isOpen = (p: PassSummary) => p.done < p.total && !p.endedAt;

@@ -12,7 +12,7 @@ import { isTyping } from "../bench/Bench";
 import { useBench } from "../bench/BenchContext";
 import { useActiveLine } from "../bench/BriefStrip";
 import { factsOf } from "../find/facts";
-import { callApi } from "../parts/api";
+import { ask, queryOf, readAgain } from "../parts/client";
 import { CareMark } from "../parts/CareMark";
 import { CoreSample, type Ranges } from "../parts/CoreSample";
 import { preloadFaces } from "../parts/faceLoader";
@@ -44,16 +44,13 @@ export function PassView({ pass, ranges }: { pass: Pass; ranges: Ranges }) {
   const counts = countMarks(state.marks);
   const isDone = state.marks.size === state.total;
   const queries = useQueryClient();
-  const base = `/briefs/${pass.briefId}/passes/${pass.passId}`;
+  const { briefId, passId } = pass;
+  const markAt = useCallback((place: number) => ({ id: briefId, passId, place: String(place) }), [briefId, passId]);
   const wall = `/b/${brief.briefId}/find?${cleaned(pass.question)}`;
 
   useEffect(
     // What was decided here is seen on the wall and in the tray when the pass is left.
-    () => () => {
-      void queries.invalidateQueries({ queryKey: ["styles"] });
-      void queries.invalidateQueries({ queryKey: ["passes"] });
-      void queries.invalidateQueries({ queryKey: ["kept"] });
-    },
+    () => () => void readAgain(queries, "styles", "reviews", "kept"),
     [queries],
   );
   useEffect(() => {
@@ -64,15 +61,15 @@ export function PassView({ pass, ranges }: { pass: Pass; ranges: Ranges }) {
   const trayTimer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const refreshTray = useCallback(() => {
     clearTimeout(trayTimer.current);
-    trayTimer.current = setTimeout(() => void queries.invalidateQueries({ queryKey: ["kept", brief.briefId] }), 700);
-  }, [queries, brief.briefId]);
+    trayTimer.current = setTimeout(() => void readAgain(queries, "kept"), 700);
+  }, [queries]);
   const mark = useCallback(
     (what: Mark["mark"]) => {
       const place = state.place;
       const styleId = pass.styleIds[place];
       if (!styleId) return;
       dispatch({ type: "marked", place, mark: what });
-      send(() => callApi(`${base}/marks/${place}`, { method: "PUT", json: { mark: what } }).then(refreshTray));
+      send(() => ask("putMark", { params: markAt(place), body: { mark: what } }).then(refreshTray));
       if (what === "kept")
         tellBench({
           type: "kept",
@@ -90,7 +87,7 @@ export function PassView({ pass, ranges }: { pass: Pass; ranges: Ranges }) {
         });
       if (what === "aside") tellBench({ type: "set aside", styleId, aside: true });
     },
-    [state.place, pass.styleIds, base, send, tellBench, refreshTray],
+    [state.place, pass.styleIds, markAt, send, tellBench, refreshTray],
   );
   const undo = useCallback(() => {
     const place = state.trail[state.trail.length - 1];
@@ -98,10 +95,10 @@ export function PassView({ pass, ranges }: { pass: Pass; ranges: Ranges }) {
     const was = state.marks.get(place);
     const styleId = pass.styleIds[place]!;
     dispatch({ type: "undone" });
-    send(() => callApi(`${base}/marks/${place}`, { method: "DELETE" }).then(refreshTray));
+    send(() => ask("removeMark", { params: markAt(place) }).then(refreshTray));
     if (was === "kept") tellBench({ type: "let go", keptId: keptIdOf(styleId) as KeptId });
     if (was === "aside") tellBench({ type: "set aside", styleId, aside: false });
-  }, [state.trail, state.marks, pass.styleIds, base, send, say, tellBench, refreshTray]);
+  }, [state.trail, state.marks, pass.styleIds, markAt, send, say, tellBench, refreshTray]);
   usePassKeys({ mark, undo, goTo: (place) => dispatch({ type: "looked at", place }), place: state.place, wall });
 
   const text = brief.lines[active]?.text || " ";
@@ -164,11 +161,10 @@ function usePassItems(pass: Pass, place: number) {
   const piece = Math.floor(place / PIECE);
   const nextPiece = Math.floor((place + 12) / PIECE);
   const read = (p: number) => ({
-    queryKey: ["pass", pass.passId, p],
-    queryFn: () =>
-      callApi<{ items: ShownItem[] }>(
-        `/briefs/${pass.briefId}/passes/${pass.passId}/items?from=${p * PIECE}&count=${PIECE}`,
-      ),
+    ...queryOf("listReviewItems", {
+      params: { id: pass.briefId, passId: pass.passId },
+      query: { from: p * PIECE, count: PIECE },
+    }),
     staleTime: Infinity,
   });
   const here = useQuery(read(piece));

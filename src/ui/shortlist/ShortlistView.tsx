@@ -29,6 +29,7 @@ import { Sample } from "../parts/Sample";
 import { addressOfKept, sampleAt, writeSetting } from "../parts/sampleOf";
 import { CareMark } from "../parts/CareMark";
 import { VerdictMark } from "../parts/VerdictMark";
+import { addressOf } from "../parts/client";
 
 export function ShortlistView() {
   const { brief, changeKept, dispatch } = useBench();
@@ -70,10 +71,10 @@ export function ShortlistView() {
       <div className="flex items-baseline gap-4 border-b-2 border-slate pb-2">
         <h1 className="text-[18px] font-bold">Shortlist</h1>
         <span className="text-basalt">Drag by the handle, or focus it and use Space and the arrows.</span>
-        <a className="btn ml-auto" href={`/api/v1/briefs/${brief.briefId}/shortlist`}>
+        <a className="btn ml-auto" href={addressOf("writeShortlist", { params: { id: brief.briefId } })}>
           Download CSV
         </a>
-        <a className="btn btn-act" href={`/api/v1/briefs/${brief.briefId}/contact-sheet`}>
+        <a className="btn btn-act" href={addressOf("writeContactSheet", { params: { id: brief.briefId } })}>
           Download contact sheet (PDF)
         </a>
       </div>

@@ -1,14 +1,13 @@
 "use client";
 // What somebody sees who has no brief yet.
 import { useState } from "react";
-import type { Brief } from "@/contracts/brief";
 import { writeFault } from "../messages";
-import { callApi, faultOf } from "../parts/api";
+import { ask, faultOf } from "../parts/client";
 
 export function StartView() {
   const [fault, setFault] = useState("");
   const begin = () =>
-    callApi<Brief>("/briefs", { method: "POST", json: { name: "First brief" } })
+    ask("createBrief", { body: { name: "First brief" } })
       .then((brief) => window.location.assign(`/b/${brief.briefId}/brief`))
       .catch((error: unknown) => setFault(writeFault(faultOf(error)).what));
   return (

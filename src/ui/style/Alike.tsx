@@ -3,11 +3,11 @@
 import { useQuery } from "@tanstack/react-query";
 import Link from "next/link";
 import { useState } from "react";
-import type { AlikeList, StyleDetail } from "@/contracts/styles";
+import type { StyleDetail } from "@/contracts/styles";
 import { levelFactor } from "@/core/brief/level";
 import { useBench } from "../bench/BenchContext";
 import { useActiveLine } from "../bench/BriefStrip";
-import { callApi } from "../parts/api";
+import { queryOf } from "../parts/client";
 import { CareMark } from "../parts/CareMark";
 import { CoreSample } from "../parts/CoreSample";
 import { Sample } from "../parts/Sample";
@@ -25,15 +25,14 @@ export function Alike({ style }: { style: StyleDetail }) {
   const [cleared, setCleared] = useState(isCostly);
   const [cheaper, setCheaper] = useState(false);
   const q = [change, cheaper ? "cheaper" : ""].filter(Boolean).join(" ");
-  const question = new URLSearchParams({
+  const query = {
     briefId: brief.briefId,
-    limit: "16",
+    limit: 16,
     ...(q && { q }),
     ...(cleared && { verdicts: "cleared,cleared-with-credit" }),
-  }).toString();
+  };
   const alike = useQuery({
-    queryKey: ["alike", style.styleId, question],
-    queryFn: () => callApi<AlikeList>(`/styles/${style.styleId}/alike?${question}`),
+    ...queryOf("listAlike", { params: { id: style.styleId }, query }),
     placeholderData: (before) => before,
   });
   const items = alike.data?.items ?? [];

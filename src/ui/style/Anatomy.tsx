@@ -4,15 +4,14 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Anatomy as AnatomyData, AnatomyMark } from "@/contracts/anatomy";
 import type { StyleDetail } from "@/contracts/styles";
-import { callApi } from "../parts/api";
+import { queryOf } from "../parts/client";
 
 const HEIGHT_PX = 250;
 const GAP_EM = 0.16;
 
 export function Anatomy({ style }: { style: StyleDetail }) {
   const anatomy = useQuery({
-    queryKey: ["anatomy", style.styleId],
-    queryFn: () => callApi<AnatomyData>(`/styles/${style.styleId}/anatomy`),
+    ...queryOf("getAnatomy", { params: { id: style.styleId } }),
     staleTime: Infinity,
     enabled: style.owned,
   });

@@ -8,7 +8,7 @@ import { nameCharacter, writeCodePoint } from "@/core/open/characterNames";
 import { writeFeature } from "@/contracts/words";
 import { useBench } from "../bench/BenchContext";
 import { useActiveLine } from "../bench/BriefStrip";
-import { callApi } from "../parts/api";
+import { ask } from "../parts/client";
 
 const CELL_PX = 64;
 
@@ -24,18 +24,11 @@ export function Glyphs({ style }: { style: StyleDetail }) {
     const lines = brief.lines.map((l, i) => (i === active ? { ...l, text: `${l.text}${c}` } : l));
     changeInStep({ lines }, `${c} added to the line`);
   };
-  const question = new URLSearchParams({
-    ...(q.trim() && { q: q.trim() }),
-    ...(block && { block }),
-    ...(kind && { kind }),
-  }).toString();
+  const query = { q: q.trim(), block, kind };
   const glyphs = useInfiniteQuery({
-    queryKey: ["glyphs", style.styleId, question],
+    queryKey: ["listGlyphs", style.styleId, query],
     queryFn: ({ pageParam, signal }) =>
-      callApi<GlyphList>(
-        `/styles/${style.styleId}/glyphs?${question}&limit=200${pageParam ? `&cursor=${pageParam}` : ""}`,
-        { signal },
-      ),
+      ask("listGlyphs", { params: { id: style.styleId }, query: { ...query, cursor: pageParam } }, { signal }),
     initialPageParam: "",
     getNextPageParam: (last) => last.cursor,
     placeholderData: (before) => before,

@@ -1,12 +1,11 @@
 "use client";
 // Every measured trait: value, unit, how sure, where it stands in the library, how it was measured; and the words that rest on them.
-import { useQueryClient } from "@tanstack/react-query";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { StyleDetail } from "@/contracts/styles";
 import { TRAIT_WORDS, writeTrait } from "@/contracts/words";
 import { useBench } from "../bench/BenchContext";
-import { callApi } from "../parts/api";
+import { useChange } from "../parts/client";
 
 export function Measures({ style }: { style: StyleDetail }) {
   const t = style.traits;
@@ -141,14 +140,13 @@ function Reach({ style }: { style: StyleDetail }) {
 function Words({ style }: { style: StyleDetail }) {
   const { sayFault, offerUndo } = useBench();
   const router = useRouter();
-  const queries = useQueryClient();
+  const change = useChange();
   const [typed, setTyped] = useState("");
   const denied = new Set(style.tags.filter((t) => !t.holds).map((t) => t.tag));
   const put = (tag: string, holds: boolean | null, says: string, back: boolean | null) =>
-    callApi(`/styles/${style.styleId}/tags`, { method: "PUT", json: { tag, holds } })
+    change("tagStyle", { params: { id: style.styleId }, body: { tag, holds } })
       .then(() => {
         router.refresh();
-        void queries.invalidateQueries({ queryKey: ["styles"] });
         if (says) offerUndo(says, () => void put(tag, back, "", null));
       })
       .catch(sayFault);

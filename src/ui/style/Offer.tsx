@@ -1,19 +1,17 @@
 "use client";
 // What the library asks for a face, use by use; what is chosen goes into the basket.
-import { useQueryClient } from "@tanstack/react-query";
 import Link from "next/link";
 import { useState } from "react";
-import type { Basket } from "@/contracts/libraries";
 import type { StyleDetail } from "@/contracts/styles";
 import { USES, type Use } from "@/contracts/traits";
 import { USE_WORDS } from "@/contracts/words";
 import { useBench } from "../bench/BenchContext";
-import { callApi } from "../parts/api";
+import { useChange } from "../parts/client";
 import { writePrice } from "../parts/words";
 
 export function Offer({ style }: { style: StyleDetail }) {
   const { brief, say, sayFault } = useBench();
-  const queries = useQueryClient();
+  const change = useChange();
   const { currency, pricesCents } = style.offer!;
   const bought = (use: Use) => style.rights.verdicts[use]?.verdict.startsWith("cleared") ?? false;
   const sold = USES.filter((u) => pricesCents[u] !== undefined && !bought(u));
@@ -23,10 +21,9 @@ export function Offer({ style }: { style: StyleDetail }) {
   const notSold = brief.uses.filter((u) => pricesCents[u] === undefined && !bought(u));
   if (!sold.length) return null;
   const put = () => {
-    callApi<Basket>(`/basket/${style.styleId}`, { method: "PUT", json: { uses: chosen } })
-      .then((basket) => {
+    change("fillBasket", { params: { styleId: style.styleId }, body: { uses: chosen } })
+      .then(() => {
         setIsIn(true);
-        queries.setQueryData(["basket"], basket);
         say(`${style.family} ${style.style} is in the basket`);
       })
       .catch(sayFault);

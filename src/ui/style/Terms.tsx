@@ -8,7 +8,7 @@ import type { StyleDetail } from "@/contracts/styles";
 import { USES, type Use } from "@/contracts/traits";
 import { USE_WORDS } from "@/contracts/words";
 import { useBench } from "../bench/BenchContext";
-import { callApi } from "../parts/api";
+import { ask } from "../parts/client";
 import { VerdictMark } from "../parts/VerdictMark";
 import { writeWhen } from "../parts/words";
 
@@ -202,7 +202,7 @@ function Text({ evidence: e, styleId, isOpen }: { evidence: Evidence; styleId: s
   const { offerUndo, sayFault } = useBench();
   const router = useRouter();
   const set = (removed: boolean) =>
-    callApi(`/styles/${styleId}/evidence/${e.evidenceId}`, { method: "PATCH", json: { removed } }).then(() =>
+    ask("changeEvidence", { params: { id: styleId, evidenceId: e.evidenceId! }, body: { removed } }).then(() =>
       router.refresh(),
     );
   const takeBack = () => {
@@ -241,10 +241,7 @@ function AddEvidence({ styleId }: { styleId: string }) {
   const [note, setNote] = useState("");
   const [isWritten, setIsWritten] = useState(false);
   const add = () => {
-    callApi(`/styles/${styleId}/evidence`, {
-      method: "POST",
-      json: { kind: isWritten ? "receipt" : "user", text, note },
-    })
+    ask("addEvidence", { params: { id: styleId }, body: { kind: isWritten ? "receipt" : "user", text, note } })
       .then(() => {
         setText("");
         setNote("");

@@ -1,0 +1,16 @@
+// All that can be asked over HTTP: the only table. What is not here is not served.
+import { BRIEF_OPERATIONS } from "./briefs";
+import { IDENTIFY_OPERATIONS } from "./identify";
+import { LIBRARY_OPERATIONS } from "./libraries";
+import { SERVER_OPERATIONS } from "./server";
+import { STYLE_OPERATIONS } from "./styles";
+
+export const OPERATIONS = {
+  ...SERVER_OPERATIONS,
+  ...STYLE_OPERATIONS,
+  ...BRIEF_OPERATIONS,
+  ...IDENTIFY_OPERATIONS,
+  ...LIBRARY_OPERATIONS,
+};
+export type Operations = typeof OPERATIONS;
+export type OperationName = keyof Operations;

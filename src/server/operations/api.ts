@@ -1,0 +1,12 @@
+// The whole interface, ready to be mounted.
+import { bindOperations } from "./bind";
+import { briefHandlers } from "./briefs";
+import { identifyHandlers } from "./identify";
+import { libraryHandlers } from "./libraries";
+import { serverHandlers } from "./server";
+import { styleHandlers } from "./styles";
+
+export const api = bindOperations(
+  { ...serverHandlers, ...styleHandlers, ...briefHandlers, ...identifyHandlers, ...libraryHandlers },
+  "/api/v1",
+);
