@@ -77,7 +77,7 @@ async function fetchLine(
       fetched.code,
       `${line.name}: ${fetched.message} The order stands: the font can be fetched again.`,
     );
-  await takeDelivery(line.styleId as StyleId, fetched.value, delivery.uses, receipt, libraryId);
+  await takeDelivery(line.styleId, fetched.value, delivery.uses, receipt, libraryId);
 }
 
 /** Places the order. A price that changed, or another refusal, ends it: nothing was bought. */
@@ -86,7 +86,7 @@ async function place(order: OrderRow, buy: NonNullable<Connector["buy"]>): Promi
   const lines = order.lines.flatMap((l) => {
     const offer = findStyle(db, l.styleId)?.offer;
     return offer?.buyUrl
-      ? [{ publicationId: offer.publicationId, uses: l.uses as Use[], cents: l.cents, url: offer.buyUrl }]
+      ? [{ publicationId: offer.publicationId, uses: l.uses, cents: l.cents, url: offer.buyUrl }]
       : [];
   });
   if (!lines.length) {

@@ -16,7 +16,7 @@ import { FileAnswer, refusal, sendFile } from "./answers";
 import { readFileForm, readJson, type SentFile } from "./body";
 
 /** What a handler is given: all of it checked. `answerHeaders` go with its answer. */
-export type Asked<O extends Operation> = {
+type Asked<O extends Operation> = {
   db: Db;
   params: ParamsOf<O>;
   query: QueryOf<O>;
