@@ -6,7 +6,7 @@ import { tmpdir } from "node:os";
 import { basename, join } from "node:path";
 import Database from "better-sqlite3";
 import sharp from "sharp";
-import { build, drawFoundry, installDebian, installPackages } from "./setup.mjs";
+import { build, drawFoundry, installDebian, installPackages, prepareDemo } from "./setup.mjs";
 import { freePort } from "./server.mjs";
 import { startServer, waitFor } from "../tests/e2e/globalSetup.mjs";
 import { benchLarge, quantile, WORDS } from "./benchLarge.mjs";
@@ -19,7 +19,7 @@ installDebian({ "fc-scan": "fontconfig" });
 const port = await freePort();
 const url = `http://127.0.0.1:${port}`;
 const data = mkdtempSync(join(tmpdir(), "fond-quarry-bench-"));
-const server = startServer(port, data);
+const server = startServer(port, data, { ...(await prepareDemo("")), FOND_QUARRY_CHECK_ANSWERS: "" });
 const rows = [];
 let pictures = [];
 /** @param better - "lower": ratio = target / measured; "higher": measured / target. At least 1 is within the target. */

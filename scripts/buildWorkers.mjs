@@ -2,15 +2,17 @@
 import { build } from "esbuild";
 import { readdirSync } from "node:fs";
 
-const jobs = "src/server/jobs";
+const folders = ["src/server/workers", "src/server/jobs"];
 const asked = process.argv.slice(2);
 const entryPoints = asked.length
   ? asked
   : [
       "src/server/workers/child.ts",
-      ...readdirSync(jobs)
-        .filter((f) => /\.(?:worker|process)\.ts$/.test(f))
-        .map((f) => `${jobs}/${f}`),
+      ...folders.flatMap((folder) =>
+        readdirSync(folder)
+          .filter((f) => /\.(?:worker|process)\.ts$/.test(f))
+          .map((f) => `${folder}/${f}`),
+      ),
     ];
 await build({
   entryPoints,

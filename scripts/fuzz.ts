@@ -14,7 +14,7 @@ import {
   writeWoff,
 } from "../demo/foundry/write/writeFont";
 import { fontFacts } from "../tests/fixtures/fontFacts";
-import { readFontInWorker } from "../src/server/jobs/pool";
+import { readFontInWorker } from "../src/server/workers/pool";
 import { splitCollection } from "../src/core/open/container";
 import { cutShort, flipBits, int, mutate, putExtreme, putNoise, type Mutation } from "./mutations";
 

@@ -3,7 +3,7 @@
 import sharp from "sharp";
 import { crc32, deflateSync } from "node:zlib";
 import { dataFolder, getDb } from "../src/server/db/open";
-import { identifyInWorker } from "../src/server/jobs/pool";
+import { identifyInWorker } from "../src/server/workers/pool";
 import { lastSeq } from "../src/server/queries/styles";
 import { cutShort, flipBits, int, mutate, putExtreme, putNoise, type Mutation } from "./mutations";
 

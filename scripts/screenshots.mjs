@@ -3,7 +3,7 @@ import { mkdtempSync, mkdirSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { chromium } from "playwright-core";
-import { build, drawFoundry, startLibraries } from "./setup.mjs";
+import { build, drawFoundry, prepareDemo, startLibraries } from "./setup.mjs";
 import { startServer, waitFor } from "../tests/e2e/globalSetup.mjs";
 
 await build();
@@ -11,7 +11,7 @@ const data = process.env.PICTURES_DATA || mkdtempSync(join(tmpdir(), "fond-quarr
 const port = 4799;
 const url = `http://127.0.0.1:${port}`;
 const libraries = await startLibraries(0, await drawFoundry());
-const server = startServer(port, data, libraries.url);
+const server = startServer(port, data, await prepareDemo(libraries.url));
 const out = "docs/screenshots";
 mkdirSync(out, { recursive: true });
 const briefId = "b_open-night-poster";

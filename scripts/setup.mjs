@@ -1,7 +1,17 @@
 // Brings a checkout to where it can run: packages, workers, build. Each step is skipped when its result is newer than what it is made of.
 import { execSync, spawn } from "node:child_process";
 import { createHash } from "node:crypto";
-import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
+import {
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from "node:fs";
+import { tmpdir } from "node:os";
 import { join } from "node:path";
 
 const root = process.cwd();
@@ -87,6 +97,24 @@ export function startLibraries(port, folder) {
   });
 }
 
+/**
+ * What the demo puts into a server: a folder of open-licence fonts, the stand-in libraries and the briefs.
+ * @param standIns - address of the stand-ins; "" for none. @returns settings of the server.
+ */
+export async function prepareDemo(standIns) {
+  const fonts = join(
+    stampFolder,
+    `fonts-${printOf("package-lock.json", "demo/packages.ts", "demo/seed.ts").slice(0, 12)}`,
+  );
+  if (!existsSync(fonts) && existsSync(stampFolder))
+    for (const old of readdirSync(stampFolder).filter((f) => f.startsWith("fonts-")))
+      rmSync(join(stampFolder, old), { recursive: true, force: true });
+  const seed = join(mkdtempSync(join(tmpdir(), "fond-quarry-seed-")), "seed.json");
+  if (!existsSync(join(root, "dist-workers/seed.mjs"))) await run("node scripts/buildWorkers.mjs demo/seed.ts");
+  await run(`node dist-workers/seed.mjs "${fonts}" "${standIns}" "${seed}"`);
+  return { FOND_QUARRY_SEED: seed, FOND_QUARRY_DESK: standIns && `${standIns}/desk` };
+}
+
 /** Builds workers and the application. */
 export async function build() {
   const print = printOf(
@@ -101,7 +129,7 @@ export async function build() {
   if (isDone("build", print) && existsSync(join(root, ".next/BUILD_ID"))) return;
   console.log("Building …");
   await run("node scripts/buildWorkers.mjs");
-  await run("node scripts/buildWorkers.mjs demo/libraries/main.ts");
+  await run("node scripts/buildWorkers.mjs demo/libraries/main.ts demo/seed.ts");
   await run("npx next build");
   markDone("build", print);
 }

@@ -7,4 +7,4 @@ import { build, installPackages } from "./setup.mjs";
 if (existsSync(".env")) process.loadEnvFile(".env");
 const { compiled } = await installPackages();
 await Promise.all([compiled, build()]);
-serve({ FOND_QUARRY_DEMO: "0", FOND_QUARRY_STANDINS: "" });
+serve({});

@@ -1,4 +1,4 @@
-// npm test: installs what is missing, then format, lint, types, unit tests, build, browser tests. Ends with one line over all tests.
+// npm test: installs what is missing, then format, lint, arrows, types, unit tests, build, browser tests. Ends with one line over all tests.
 import { spawnSync } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
 import { build, drawFoundry, installDebian, installPackages } from "./setup.mjs";
@@ -47,6 +47,7 @@ function runJest(name, config) {
 
 check("format", "npx prettier --check --log-level=warn .");
 check("lint", "npx eslint .");
+check("arrows", "npm run --silent arrows");
 check("types", "npx next typegen > /dev/null && npx tsc --noEmit");
 // Unit tests read fonts, terms and pictures in the real processes, and keep rows in a real database, compiled beside the checks above.
 check("workers", "node scripts/buildWorkers.mjs");

@@ -4,7 +4,7 @@ import { existsSync, readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import type { Truth } from "../../demo/foundry/build";
 import { buildFoundry } from "../../demo/foundry/build";
-import readFont from "../../src/server/jobs/readFont.worker";
+import readFont from "../../src/server/workers/readFont.worker";
 
 const folder = process.argv[2] ?? join(".cache", "foundry");
 if (!existsSync(folder)) buildFoundry(folder);

@@ -8,7 +8,7 @@ import { deserialize, serialize } from "node:v8";
 import { availableParallelism } from "node:os";
 import { isMainThread, parentPort, Worker, workerData } from "node:worker_threads";
 import { fileURLToPath } from "node:url";
-import { listDemoFonts } from "../../src/server/libraries/demoPackages";
+import { listDemoFonts } from "../../demo/packages";
 import { openFont } from "../../src/core/open/openFont";
 import { openFace } from "../../src/core/outlines/openFace";
 import type { FaceLoader } from "../../src/core/identify/fit";

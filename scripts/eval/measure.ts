@@ -11,7 +11,7 @@ import { openFace } from "../../src/core/outlines/openFace";
 import { TableReader } from "../../src/core/open/reader";
 import { readPost } from "../../src/core/open/tables/metrics";
 import { openContainer } from "../../src/core/open/container";
-import { listDemoFonts } from "../../src/server/libraries/demoPackages";
+import { listDemoFonts } from "../../demo/packages";
 import type { Kind, Traits } from "../../src/contracts/traits";
 
 type Row = {

@@ -8,7 +8,7 @@ import { openFace } from "../../src/core/outlines/openFace";
 import { readRights } from "../../src/core/rights/readRights";
 import { verdictsOf } from "../../src/core/rights/verdicts";
 import type { FindRow } from "../../src/core/find/findIndex";
-import { listDemoFonts, readDemoTerms } from "../../src/server/libraries/demoPackages";
+import { listDemoFonts, readDemoTerms } from "../../demo/packages";
 
 /** --again takes what the last run read. */
 export async function readRows(): Promise<FindRow[]> {

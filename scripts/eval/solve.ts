@@ -7,7 +7,7 @@ import type { SignatureIndex } from "../../src/core/identify/signature";
 import { likenessOf } from "../../src/core/identify/twins";
 import { readPicture } from "../../src/core/picture/readPicture";
 import { readWords } from "../../src/core/identify/readShapes";
-import { readLetters } from "../../src/server/jobs/readText";
+import { readLetters } from "../../src/server/workers/readText";
 import { indexOf, readEvalStyles } from "./library";
 import type { Condition, EvalPicture, Renderer } from "./pictures";
 

@@ -11,10 +11,10 @@ import type { Evidence } from "../../src/contracts/rights";
 import { USES, type Use, type Verdict } from "../../src/contracts/traits";
 import { readRights } from "../../src/core/rights/readRights";
 import { openDatabase } from "../../src/server/db/open";
-import { closePools, readFontInWorker } from "../../src/server/jobs/pool";
+import { closePools, readFontInWorker } from "../../src/server/workers/pool";
 import { putLibrary } from "../../src/server/queries/libraries";
 import { findStyle } from "../../src/server/queries/styles";
-import { takeFont } from "../../src/server/usecases/takeFont";
+import { takeFont } from "../../src/server/store/takeFont";
 import { fontFacts, LETTERS } from "../../tests/fixtures/fontFacts";
 
 const pairs = Number(process.argv[2] ?? 100);

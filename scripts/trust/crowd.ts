@@ -9,7 +9,7 @@ import { drawFace } from "../../demo/foundry/face";
 import { writeTrueType } from "../../demo/foundry/write/writeFont";
 import { fontFacts, LETTERS } from "../../tests/fixtures/fontFacts";
 import { drawWords } from "./lettering";
-import { freePort, startServer, upload, waitIdle, waitUp, watchServer } from "./server";
+import { freePort, prepareDemo, startServer, upload, waitIdle, waitUp, watchServer } from "./server";
 
 const FONTS = 500;
 const SEARCHES = 200;
@@ -29,7 +29,7 @@ const WORDS = [
 ];
 
 const data = mkdtempSync(join(tmpdir(), "fond-quarry-crowd-"));
-const server = await startServer(data, await freePort(), { FOND_QUARRY_DEMO: "1" });
+const server = await startServer(data, await freePort(), await prepareDemo(""));
 await waitUp(server);
 await waitIdle(server);
 const files: Zippable = {};

@@ -5,7 +5,11 @@ import { readdirSync, readFileSync } from "node:fs";
 // @ts-expect-error -- plain JavaScript, shared with Jest's setup
 import * as plain from "../server.mjs";
 
+// @ts-expect-error -- plain JavaScript, shared with npm run demo
+import * as setup from "../setup.mjs";
+
 export const freePort: () => Promise<number> = plain.freePort;
+export const prepareDemo: (standIns: string) => Promise<Record<string, string>> = setup.prepareDemo;
 
 export type Server = {
   url: string;
@@ -22,7 +26,7 @@ export async function startServer(data: string, port: number, more: Record<strin
   const child: ChildProcess = plain.spawnServer(
     port,
     data,
-    { FOND_QUARRY_DEMO: "0", FOND_QUARRY_STANDINS: "", ...more },
+    { FOND_QUARRY_SEED: "", ...more },
     { stdio: process.argv.includes("--say") ? "inherit" : "ignore", detached: true },
   );
   const url = `http://127.0.0.1:${port}`;

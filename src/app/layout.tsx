@@ -2,7 +2,7 @@ import type { Metadata } from "next";
 import { headers } from "next/headers";
 import type { ReactNode } from "react";
 import { sentenceOf } from "@/contracts/errors";
-import { bootFault } from "@/server/usecases/bootFault";
+import { bootFault } from "@/server/db/bootFault";
 import { Providers } from "@/ui/bench/Providers";
 import "./globals.css";
 

@@ -7,7 +7,7 @@ import { Use, Verdict } from "./traits";
 export const Library = z.object({
   libraryId: LibraryId,
   name: z.string(),
-  kind: z.enum(["own", "packages", "folder", "opds"]),
+  kind: z.enum(["own", "folder", "opds"]),
   url: z.string().nullable(),
   state: z.enum(["connected", "paused"]),
   addedAt: z.string(),

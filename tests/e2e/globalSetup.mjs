@@ -3,12 +3,13 @@ import { mkdtempSync, openSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { freePort, spawnServer } from "../../scripts/server.mjs";
-import { drawFoundry, startLibraries } from "../../scripts/setup.mjs";
+import { drawFoundry, prepareDemo, startLibraries } from "../../scripts/setup.mjs";
 
-export function startServer(port, data, standIns = "") {
+/** @param settings - as `prepareDemo` gives them. */
+export function startServer(port, data, settings) {
   const log = openSync(join(data, "server.log"), "a");
-  const settings = { FOND_QUARRY_DEMO: "1", FOND_QUARRY_STANDINS: standIns, FOND_QUARRY_CHECK_ANSWERS: "1" };
-  return spawnServer(port, data, settings, { stdio: ["ignore", log, log] });
+  const checked = { FOND_QUARRY_CHECK_ANSWERS: "1", ...settings };
+  return spawnServer(port, data, checked, { stdio: ["ignore", log, log] });
 }
 
 export async function waitFor(url, isReady, timeoutMs) {
@@ -29,7 +30,7 @@ export default async function setup() {
   const libraries = await startLibraries(0, await drawFoundry());
   process.env.E2E_STANDINS = libraries.url;
   globalThis.e2eLibraries = libraries;
-  const server = startServer(port, data, libraries.url);
+  const server = startServer(port, data, await prepareDemo(libraries.url));
   process.env.E2E_URL = `http://127.0.0.1:${port}`;
   process.env.E2E_DATA = data;
   globalThis.e2eServer = server;

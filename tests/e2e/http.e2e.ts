@@ -15,6 +15,8 @@ import { api, makeBrief, styleNamed, url } from "./browser";
 import { startServer, waitFor } from "./globalSetup.mjs";
 // @ts-expect-error -- plain JavaScript, shared with Jest's setup
 import { freePort } from "../../scripts/server.mjs";
+// @ts-expect-error -- plain JavaScript, shared with Jest's setup
+import { prepareDemo } from "../../scripts/setup.mjs";
 
 describe("answers have the form that the document promises", () => {
   test("health", async () => {
@@ -93,7 +95,7 @@ describe("answers have the form that the document promises", () => {
     const { jobs } = (await api<{ jobs: unknown[] }>("/jobs")).body;
     const parsed = jobs.map((j) => Job.parse(j));
     // The newest come first; the reading of the library may be beyond them when other flows ran before.
-    const ended = parsed.filter((j) => ["read-library", "sync-library"].includes(j.kind));
+    const ended = parsed.filter((j) => j.kind === "sync-library");
     expect(ended.length).toBeGreaterThan(0);
     expect(ended.some((j) => j.state === "done")).toBe(true);
   });
@@ -169,13 +171,14 @@ describe("a server killed while it reads", () => {
   test("goes on where it was, with nothing half-read; a cancelled job stops", async () => {
     const data = mkdtempSync(join(tmpdir(), "fond-quarry-kill-"));
     const port = await freePort();
+    const demo = await prepareDemo("");
     const at = `http://127.0.0.1:${port}`;
-    let server = startServer(port, data) as ChildProcess;
+    let server = startServer(port, data, demo) as ChildProcess;
     try {
       const before = (await waitFor(at, (h: { styles: number }) => h.styles > 25, 60_000)) as { styles: number };
       server.kill("SIGKILL");
       await new Promise((r) => server.on("exit", r));
-      server = startServer(port, data) as ChildProcess;
+      server = startServer(port, data, demo) as ChildProcess;
       const after = (await waitFor(at, (h: { styles: number }) => h.styles > before.styles + 15, 60_000)) as {
         styles: number;
       };
@@ -183,11 +186,11 @@ describe("a server killed while it reads", () => {
       const jobs = (
         (await (await fetch(`${at}/api/v1/jobs`)).json()) as { jobs: { jobId: string; kind: string; state: string }[] }
       ).jobs;
-      expect(jobs.filter((j) => j.kind === "read-library")).toMatchObject([{ state: "running" }]);
+      expect(jobs.filter((j) => j.kind === "sync-library")).toMatchObject([{ state: "running" }]);
       const list = (await (await fetch(`${at}/api/v1/styles?limit=200`)).json()) as StyleList;
       for (const item of list.items.slice(0, 10))
         expect((await fetch(`${at}/api/v1/styles/${item.styleId}/file`)).status).toBe(200);
-      const { jobId } = jobs.find((j) => j.kind === "read-library")!;
+      const { jobId } = jobs.find((j) => j.kind === "sync-library")!;
       await fetch(`${at}/api/v1/jobs/${jobId}`, { method: "DELETE" });
       await waitFor(at, (h: { jobsWaiting: number }) => h.jobsWaiting === 0, 20_000);
       const ended = (await (await fetch(`${at}/api/v1/jobs/${jobId}`)).json()) as { state: string };

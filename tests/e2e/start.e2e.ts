@@ -22,7 +22,7 @@ beforeAll(async () => {
   const port = (await freePort()) as number;
   at = `http://127.0.0.1:${port}`;
   const log = openSync(join(root, "server.log"), "a");
-  const settings = { HOME: join(root, "home"), XDG_DATA_HOME: "", FOND_QUARRY_DEMO: "0", FOND_QUARRY_STANDINS: "" };
+  const settings = { HOME: join(root, "home"), XDG_DATA_HOME: "", FOND_QUARRY_SEED: "" };
   server = spawnServer(port, join(root, "data"), settings, { stdio: ["ignore", log, log] }) as ChildProcess;
   await waitFor(at, () => true, 30_000);
 }, 60_000);

@@ -7,6 +7,7 @@ import { join, relative } from "node:path";
 import type { Page } from "playwright-core";
 import type { Brief } from "@/contracts/brief";
 import { seeded } from "../../demo/foundry/treat";
+import { OPERATIONS } from "@/contracts/operations/table";
 import { api, makeBrief, openBrowser, styleNamed, url } from "./browser";
 
 const browser = openBrowser();
@@ -32,13 +33,17 @@ const ask = (path: string, headers: Record<string, string>, method = "GET") =>
     asked.end();
   });
 
-/** Every address there is, from the files that serve them. */
+/** Every address there is: of pages from the files that serve them, of the interface from its table. */
 function everyPath(ids: Record<string, string>): string[] {
-  return readdirSync("src/app", { recursive: true })
+  const pages = readdirSync("src/app", { recursive: true })
     .map(String)
-    .filter((f) => /(?:^|\/)(?:route|page)\.tsx?$/.test(f))
+    .filter((f) => /(?:^|\/)page\.tsx?$/.test(f))
     .map((f) => `/${relative(".", join(f, ".."))}`.replace(/\/\.$/, "/"))
     .map((p) => p.replace(/\[(\w+)\]/g, (_, name: string) => ids[name] ?? ids.id!));
+  const asked = Object.values(OPERATIONS).map(
+    (o) => `/api/v1${o.path.replace(/\{(\w+)\}/g, (_, name: string) => ids[name] ?? ids.id!)}`,
+  );
+  return [...pages, ...new Set(asked)];
 }
 
 describe("from elsewhere", () => {

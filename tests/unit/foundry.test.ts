@@ -18,7 +18,7 @@ import {
   writeWoff,
 } from "../../demo/foundry/write/writeFont";
 import { fontFacts } from "../fixtures/fontFacts";
-import readFont from "../../src/server/jobs/readFont.worker";
+import readFont from "../../src/server/workers/readFont.worker";
 import { openFace } from "../../src/core/outlines/openFace";
 import { shapeText } from "../../src/core/shape/shapeText";
 

@@ -128,7 +128,6 @@ export const SERVER_OPERATIONS = operations({
     path: "/jobs/{id}/file",
     summary: "The file a job made",
     access: "reader",
-    params,
     file: ["application/zip"],
   },
 });

@@ -6,11 +6,11 @@ import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSy
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { makeFont } from "../../../tests/fixtures/makeFont";
-import readFont from "../jobs/readFont.worker";
-import { closePools } from "../jobs/pool";
+import readFont from "../workers/readFont.worker";
+import { closePools } from "../workers/pool";
 import { listBriefs } from "../queries/briefs";
 import { putLibrary } from "../queries/libraries";
-import { storeReading } from "../usecases/storeReading";
+import { storeReading } from "../store/storeReading";
 import { createBrief } from "../usecases/briefs";
 import { backUp, checkData, restore } from "./backup";
 import { storedPath } from "./fileStore";

@@ -3,7 +3,7 @@ import { zipSync } from "fflate";
 import { replaceBytes } from "../../../demo/libraries/archives";
 import { makeOverlappingBomb } from "../../../tests/fixtures/archives";
 import { makeFont } from "../../../tests/fixtures/makeFont";
-import { listDemoFonts, readDemoTerms } from "../libraries/demoPackages";
+import { listDemoFonts, readDemoTerms } from "../../../demo/packages";
 import { ARCHIVE_LIMITS, openArchive } from "./archive";
 import { evidenceFor, readTerms } from "./evidence";
 import { decodeFileName } from "./fileNames";

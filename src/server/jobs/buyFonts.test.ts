@@ -14,10 +14,10 @@ import { getDb } from "../db/open";
 import type { LibraryId } from "@/contracts/ids";
 import { findOrder, listBasket, putLibrary, putOrder, type OrderRow } from "../queries/libraries";
 import { findStyle } from "../queries/styles";
-import { storeReading } from "../usecases/storeReading";
+import { storeReading } from "../store/storeReading";
 import { buyFonts } from "./buyFonts";
-import { closePools } from "./pool";
-import readFont from "./readFont.worker";
+import { closePools } from "../workers/pool";
+import readFont from "../workers/readFont.worker";
 
 const data = mkdtempSync(join(tmpdir(), "fond-quarry-buy-"));
 process.env.FOND_QUARRY_DATA = data;

@@ -15,10 +15,10 @@ import { connectorOf } from "../libraries/connect";
 import type { Connector } from "../libraries/connector";
 import { findOrder, findLibrary, putInBasket, putOrder, type OrderRow } from "../queries/libraries";
 import { findStyle } from "../queries/styles";
-import { note, rereadRights } from "../usecases/rightsOfStyle";
-import { prepareStyle, writeStyle } from "../usecases/storeReading";
-import { readFontInWorker, readTermsInWorker } from "./pool";
-import type { JobContext } from "./queue";
+import { note, rereadRights } from "../store/rightsOfStyle";
+import { prepareStyle, writeStyle } from "../store/storeReading";
+import { readFontInWorker, readTermsInWorker } from "../workers/pool";
+import type { JobContext } from "../queue/queue";
 
 type BuyPayload = { orderId: string };
 type Line = OrderRow["lines"][number];

@@ -20,7 +20,7 @@ import {
   writeSpdxFor,
   type ShortlistStyle,
 } from "../usecases/shortlist";
-import type { JobContext } from "./queue";
+import type { JobContext } from "../queue/queue";
 
 type HandoverPayload = { briefId: string; options: HandoverOptions };
 type Add = (path: string, content: Uint8Array | string) => void;

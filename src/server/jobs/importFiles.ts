@@ -2,13 +2,12 @@
 import { closeSync, openSync, readFileSync, readSync, rmSync } from "node:fs";
 import { sortFile } from "../intake/sort";
 import { ImportRun } from "./importRun";
-import type { JobContext } from "./queue";
-
-export type ImportPayload = { libraryId: string; folder: string; files: { name: string; saved: string }[] };
+import type { ImportPayload } from "../queue/payloads";
+import type { JobContext } from "../queue/queue";
 
 export async function importFiles({ job, signal, progress }: JobContext): Promise<void> {
   const payload = JSON.parse(job.payload) as ImportPayload;
-  const run = new ImportRun(job.jobId, payload.libraryId, signal, progress);
+  const run = new ImportRun({ jobId: job.jobId, libraryId: payload.libraryId, signal, progress });
   const loose = payload.files.filter((f) => !isArchiveFile(f));
   await run.group(loose.map((f) => ({ path: f.name, read: async () => ({ ok: true, value: readWhole(f.saved) }) })));
   for (const { name, saved } of payload.files.filter(isArchiveFile))

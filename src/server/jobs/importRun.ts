@@ -1,6 +1,7 @@
 // Takes files in, each with its line: what imports, syncs and deliveries share. A font's line and its row are written in one
 // transaction, so that a job that is ended at any moment goes on where it was. A file that breaks its reader has its line; the others
 // are read.
+import pLimit from "p-limit";
 import { FaultError, sentenceOf, type ArchiveFaultCode, type FaultCode } from "@/contracts/errors";
 import type { ImportItem } from "@/contracts/jobs";
 import type { Evidence } from "@/contracts/rights";
@@ -16,10 +17,10 @@ import { evidenceFor, MAX_TEXT_BYTES, type FoundText } from "../intake/evidence"
 import { isSystemJunk, isUnreadTerms, sortByName, sortFile } from "../intake/sort";
 import { listImportItems, putImportItem } from "../queries/jobs";
 import { findStyle, findStyleBySha, putProvenance } from "../queries/styles";
-import { rereadRights } from "../usecases/rightsOfStyle";
-import { takeFont, type Taken } from "../usecases/takeFont";
-import { readFontInWorker, readTermsInWorker } from "./pool";
-import type { JobContext } from "./queue";
+import { rereadRights } from "../store/rightsOfStyle";
+import { takeFont, type Taken } from "../store/takeFont";
+import { readFontInWorker, readTermsInWorker } from "../workers/pool";
+import type { JobContext } from "../queue/queue";
 
 /** Richer formats first. */
 const FORMAT_ORDER = [/\.otf$/i, /\.ttf$/i, /\.(ttc|otc)$/i, /\.woff2$/i, /\.woff$/i];
@@ -43,6 +44,23 @@ type Seen = {
 type Commit = () => void | Promise<void>;
 type Progress = JobContext["progress"];
 
+type ImportSettings = {
+  jobId: string;
+  libraryId: string;
+  signal: AbortSignal;
+  progress?: Progress;
+  /** What the library itself says of all that comes in. */
+  stated?: Evidence[];
+  /** Lines that the job has already, where many runs of one job share them. */
+  known?: Map<string, ImportItem>;
+};
+
+/** Lines that a job has written before a restart. */
+export const linesOf = (jobId: string) => new Map(listImportItems(getDb(), jobId).map((i) => [i.path, i]));
+
+/** One font at a time is compared with what is there and written, whoever reads: of two with the same letters the second finds the first. */
+const oneByOne = pLimit(1);
+
 export class ImportRun {
   private readonly db = getDb();
   private readonly known: Map<string, ImportItem>;
@@ -53,15 +71,19 @@ export class ImportRun {
   private total = 0;
   private readonly left = { ...IMPORT_BUDGET };
 
-  constructor(
-    private readonly jobId: string,
-    private readonly libraryId: string,
-    private readonly signal: AbortSignal,
-    private readonly progress: Progress,
-    /** What the library itself says of all that comes in. */
-    private readonly stated: Evidence[] = [],
-  ) {
-    this.known = new Map(listImportItems(this.db, jobId).map((i) => [i.path, i]));
+  private readonly jobId: string;
+  private readonly libraryId: string;
+  private readonly signal: AbortSignal;
+  private readonly progress: Progress;
+  private readonly stated: Evidence[];
+
+  constructor({ jobId, libraryId, signal, progress = () => {}, stated = [], known }: ImportSettings) {
+    this.jobId = jobId;
+    this.libraryId = libraryId;
+    this.signal = signal;
+    this.progress = progress;
+    this.stated = stated;
+    this.known = known ?? linesOf(jobId);
   }
 
   /** Files that came together: their texts are read first, since they speak for the fonts beside them. */
@@ -75,7 +97,7 @@ export class ImportRun {
     const ahead: Promise<Commit>[] = [];
     const writeNext = async () => {
       const commit = await ahead.shift()!;
-      if (!this.signal.aborted) await commit();
+      if (!this.signal.aborted) await oneByOne(commit);
     };
     for (const f of ordered) {
       if (this.signal.aborted) break;

@@ -14,10 +14,10 @@ import { getDb } from "../db/open";
 import { putLibrary } from "../queries/libraries";
 import { findMeta, listAlternatives, listSameLetters, putAlternative } from "../queries/records";
 import { findStyle, listProvenance, putProvenance } from "../queries/styles";
-import { storeReading, styleIdOf } from "../usecases/storeReading";
+import { storeReading, styleIdOf } from "../store/storeReading";
 import { PART_COPIES, partCopies } from "./partCopies";
-import { closePools } from "./pool";
-import readFont from "./readFont.worker";
+import { closePools } from "../workers/pool";
+import readFont from "../workers/readFont.worker";
 
 const data = mkdtempSync(join(tmpdir(), "fond-quarry-part-"));
 process.env.FOND_QUARRY_DATA = data;

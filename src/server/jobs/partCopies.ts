@@ -6,12 +6,12 @@ import { isStored, readStored } from "../db/fileStore";
 import { getDb, type Db } from "../db/open";
 import { listEveryAlternative, putSameLetters, removeAlternative, setMeta, type Alternative } from "../queries/records";
 import { findStyle, listProvenance, moveProvenance, type StyleRecord } from "../queries/styles";
-import { note, rereadRights } from "../usecases/rightsOfStyle";
-import { storeReading, styleIdOf } from "../usecases/storeReading";
-import { isSameStyle } from "../usecases/takeFont";
-import { readFontInWorker } from "./pool";
-import type { JobContext } from "./queue";
-import type { FontReading } from "./readFont.worker";
+import { note, rereadRights } from "../store/rightsOfStyle";
+import { storeReading, styleIdOf } from "../store/storeReading";
+import { isSameStyle } from "../store/takeFont";
+import { readFontInWorker } from "../workers/pool";
+import type { JobContext } from "../queue/queue";
+import type { FontReading } from "../workers/readFont.worker";
 
 export const PART_COPIES = "part-copies";
 

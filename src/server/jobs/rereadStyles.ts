@@ -5,17 +5,16 @@ import type { StyleId } from "@/contracts/ids";
 import { isStored, readStored } from "../db/fileStore";
 import { getDb, type Db } from "../db/open";
 import { findStyle, listOutdated, listProvenance } from "../queries/styles";
-import { rereadRights } from "../usecases/rightsOfStyle";
-import { storeReading } from "../usecases/storeReading";
-import { readFontInWorker } from "./pool";
-import type { JobContext } from "./queue";
-import { DEMO_LIBRARY } from "./readDemoLibrary";
+import { rereadRights } from "../store/rightsOfStyle";
+import { storeReading } from "../store/storeReading";
+import { readFontInWorker } from "../workers/pool";
+import type { JobContext } from "../queue/queue";
 
 const AT_ONCE = 4;
 
 export async function rereadStyles({ signal, progress }: JobContext): Promise<void> {
   const db = getDb();
-  const waiting = listOutdated(db, PIPELINE_VERSION, DEMO_LIBRARY.libraryId);
+  const waiting = listOutdated(db, PIPELINE_VERSION);
   let done = 0;
   let failed = 0;
   progress({ total: waiting.length, done });

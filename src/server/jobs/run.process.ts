@@ -6,8 +6,7 @@ import { buyFonts } from "./buyFonts";
 import { handOver } from "./handOver";
 import { importFiles } from "./importFiles";
 import { partCopies } from "./partCopies";
-import { startQueue, stopJob, wakeQueue, type JobsMessage } from "./queue";
-import { readDemoLibrary } from "./readDemoLibrary";
+import { startQueue, stopJob, wakeQueue, type JobsMessage } from "../queue/queue";
 import { rereadStyles } from "./rereadStyles";
 import { syncLibrary } from "./syncLibrary";
 import { watchFolders } from "./watchFolders";
@@ -28,7 +27,6 @@ process.on("message", (message: JobsMessage) => {
   watchFolders(getDb());
 });
 startQueue({
-  "read-library": readDemoLibrary,
   reread: rereadStyles,
   "part-copies": partCopies,
   import: importFiles,

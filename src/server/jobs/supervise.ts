@@ -5,7 +5,7 @@ import { join } from "node:path";
 import { getDb } from "../db/open";
 import { forkNode } from "../workers/forkNode";
 import { countCrash } from "../queries/jobs";
-import { tellQueue, type JobsMessage } from "./queue";
+import { tellQueue, type JobsMessage } from "../queue/queue";
 
 type Supervision = {
   /** No beat for so long: it hangs. Longer than any step that is meant to block. */

@@ -1,26 +1,47 @@
 // Job: brings what a library offers up to date, page by page. Incremental: what has not changed is not fetched again. Resumable:
 // the page is remembered. A publication that fails is recorded and tried again at the next sync; the rest goes on.
+import pLimit from "p-limit";
 import { createHash, randomBytes } from "node:crypto";
 import { mkdirSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { FaultError, sentenceOf, type FaultCode } from "@/contracts/errors";
 import type { StyleId } from "@/contracts/ids";
+import type { ImportItem } from "@/contracts/jobs";
 import type { Evidence } from "@/contracts/rights";
 import { USE_WORDS } from "@/contracts/words";
 import { USES, type Use } from "@/contracts/traits";
 import { faultOfDisk } from "../db/diskFaults";
-import { dataFolder, getDb } from "../db/open";
+import { dataFolder, getDb, type Db } from "../db/open";
 import { sortFile } from "../intake/sort";
 import { connectorOf } from "../libraries/connect";
-import type { Connector, Page, Publication } from "../libraries/connector";
-import { findLibrary, listPublications, putPublication, updateLibrary } from "../queries/libraries";
+import type { Connector, Publication } from "../libraries/connector";
+import {
+  findLibrary,
+  listPublications,
+  putPublication,
+  updateLibrary,
+  type PublicationRow,
+} from "../queries/libraries";
 import { findStyle } from "../queries/styles";
-import { storeReading } from "../usecases/storeReading";
-import { ImportRun } from "./importRun";
-import { readFontInWorker, readTermsInWorker } from "./pool";
-import type { JobContext } from "./queue";
+import { storeReading } from "../store/storeReading";
+import { ImportRun, linesOf } from "./importRun";
+import { readFontInWorker, readTermsInWorker } from "../workers/pool";
+import type { SyncPayload } from "../queue/payloads";
+import type { JobContext } from "../queue/queue";
 
-export type SyncPayload = { libraryId: string };
+/** One sync under way. */
+type Sync = {
+  db: Db;
+  libraryId: string;
+  connector: Connector;
+  context: JobContext;
+  /** What was seen of each publication at the last sync. */
+  before: Map<string, PublicationRow>;
+  /** Lines that the job has written, shared by all of its publications. */
+  lines: Map<string, ImportItem>;
+  done: number;
+  failed: number;
+};
 
 export async function syncLibrary(context: JobContext): Promise<void> {
   const { libraryId } = JSON.parse(context.job.payload) as SyncPayload;
@@ -28,49 +49,54 @@ export async function syncLibrary(context: JobContext): Promise<void> {
   const library = findLibrary(db, libraryId);
   const connector = library && connectorOf(library);
   if (!library || !connector || library.state !== "connected") return;
-  const known = new Map(listPublications(db, libraryId).map((p) => [p.publicationId, p]));
-  let at = library.cursor;
-  let done = 0;
-  let failed = 0;
+  const before = new Map(listPublications(db, libraryId).map((p) => [p.publicationId, p]));
+  const lines = linesOf(context.job.jobId);
+  const sync: Sync = { db, libraryId, connector, context, before, lines, done: 0, failed: 0 };
+  if (!(await readPages(sync, library.cursor))) return;
+  updateLibrary(db, libraryId, { cursor: null, fault: null, syncedAt: new Date().toISOString() });
+}
+
+/** @returns whether the last page was reached: false when the job is to stop. */
+async function readPages(sync: Sync, from: string | null): Promise<boolean> {
+  const { db, libraryId, connector, context } = sync;
   const seen = new Set<string>();
+  let at = from;
   do {
-    if (seen.has(at ?? "") || seen.size >= MAX_PAGES || done > MAX_PUBLICATIONS)
+    if (seen.has(at ?? "") || seen.size >= MAX_PAGES || sync.done > MAX_PUBLICATIONS)
       return stopAt(libraryId, null, "sync-endless", sentenceOf("sync-endless"));
     seen.add(at ?? "");
     let page = await connector.page(at, context.signal);
-    // A page that was remembered may be gone: the sync begins again.
+    // A page that was remembered may be gone: the sync starts over.
     if (!page.ok && at !== null && page.code === "library-refused")
       page = await connector.page((at = null), context.signal);
     if (!page.ok) return stopAt(libraryId, at, page.code, page.message);
-    if (context.signal.aborted) return;
+    if (context.signal.aborted) return false;
     updateLibrary(db, libraryId, { cursor: at });
-    context.progress({ total: page.value.total ?? done + page.value.publications.length, done, failed });
-    for (const offered of page.value.publications) {
-      if (context.signal.aborted) return;
-      const before = known.get(offered.publicationId);
-      if (before?.digest !== offered.digest || before.outcome !== "taken") {
-        const outcome = await takeSafely(offered, connector, page.value, at, libraryId, context);
-        if (context.signal.aborted) return;
-        if (outcome.code !== "taken") failed++;
-        putPublication(
-          db,
-          libraryId,
-          {
-            publicationId: offered.publicationId,
-            digest: offered.digest,
-            title: offered.title,
-            outcome: outcome.code,
-            detail: outcome.detail,
-          },
-          new Date().toISOString(),
-        );
-      }
-      context.progress({ done: ++done, failed });
-    }
-    at = page.value.next;
+    const { publications, total, next } = page.value;
+    context.progress({ total: total ?? sync.done + publications.length, done: sync.done, failed: sync.failed });
+    const limit = pLimit(connector.atOnce);
+    await Promise.all(publications.map((offered) => limit(() => bringUpToDate(sync, offered, at))));
+    if (context.signal.aborted) return false;
+    at = next;
     if (at !== null) await new Promise((r) => setTimeout(r, PAGE_PAUSE_MS));
   } while (at !== null);
-  updateLibrary(db, libraryId, { cursor: null, fault: null, syncedAt: new Date().toISOString() });
+  return true;
+}
+
+/** Takes a publication in unless it is as it was. */
+async function bringUpToDate(sync: Sync, offered: Publication, at: string | null) {
+  const { db, libraryId, context } = sync;
+  if (context.signal.aborted) return;
+  const before = sync.before.get(offered.publicationId);
+  if (before?.digest !== offered.digest || before.outcome !== "taken") {
+    const outcome = await takeSafely(sync, offered, at);
+    if (context.signal.aborted) return;
+    if (outcome.code !== "taken") sync.failed++;
+    const { publicationId, digest, title } = offered;
+    const row = { publicationId, digest, title, outcome: outcome.code, detail: outcome.detail };
+    putPublication(db, libraryId, row, new Date().toISOString());
+  }
+  context.progress({ done: ++sync.done, failed: sync.failed });
 }
 
 /** A catalogue beyond this has no end. */
@@ -87,58 +113,53 @@ function stopAt(libraryId: string, at: string | null, code: FaultCode, message: 
 type Outcome = { code: string; detail: string | null };
 
 /** One publication that goes wrong is recorded and tried again at the next sync; the rest goes on. A full disk ends the sync. */
-async function takeSafely(...asked: Parameters<typeof take>): Promise<Outcome> {
+async function takeSafely(sync: Sync, offered: Publication, at: string | null): Promise<Outcome> {
   try {
-    return await take(...asked);
+    return await take(sync, offered, at);
   } catch (error) {
     const disk = faultOfDisk(error);
-    if (disk) stopAt(asked[4], asked[3], disk, sentenceOf(disk));
-    console.error(`${asked[0].title}:`, error);
+    if (disk) stopAt(sync.libraryId, at, disk, sentenceOf(disk));
+    console.error(`${offered.title}:`, error);
     const code = error instanceof FaultError ? error.code : "reader-failed";
-    return { code, detail: `${asked[0].title}: ${sentenceOf(code)}` };
+    return { code, detail: `${offered.title}: ${sentenceOf(code)}` };
   }
 }
 
-async function take(
-  offered: Publication,
-  connector: Connector,
-  page: Page,
-  at: string | null,
-  libraryId: string,
-  context: JobContext,
-): Promise<Outcome> {
-  const first = await takeOnce(offered, connector, libraryId, context);
+async function take(sync: Sync, offered: Publication, at: string | null): Promise<Outcome> {
+  const first = await takeOnce(sync, offered);
   if (first.code !== "link-expired") return first;
   // Links that expire are handed out again with their page.
-  const again = await connector.page(at, context.signal);
+  const again = await sync.connector.page(at, sync.context.signal);
   const fresh = again.ok ? again.value.publications.find((p) => p.publicationId === offered.publicationId) : undefined;
-  return fresh ? takeOnce(fresh, connector, libraryId, context) : first;
+  return fresh ? takeOnce(sync, fresh) : first;
 }
 
-async function takeOnce(
-  p: Publication,
-  connector: Connector,
-  libraryId: string,
-  context: JobContext,
-): Promise<Outcome> {
+async function takeOnce({ connector, libraryId, context, lines }: Sync, p: Publication): Promise<Outcome> {
   const url = p.openUrl ?? p.trialUrl;
   if (!url) return { code: "library-broken", detail: "It offers nothing to fetch." };
   const fetched = await connector.fetch(url, context.signal);
   if (!fetched.ok) return { code: fetched.code, detail: fetched.message };
   const { name, bytes, texts = [] } = fetched.value;
   if (!p.openUrl) return takeTrial(p, bytes, url, libraryId);
-  const date = new Date().toISOString();
-  const stated: Evidence[] = p.rights
-    ? [{ kind: "library", source: `${p.title} in the catalogue`, date, text: p.rights }]
-    : [];
-  const files = texts.map((t) => ({ path: t.name, bytes: t.bytes }));
-  const beside = (await readTermsInWorker({ what: "texts", files, date }))?.map((t) => t.evidence) ?? [];
-  const run = new ImportRun(context.job.jobId, libraryId, context.signal, () => {}, [...beside, ...stated]);
+  const { jobId } = context.job;
+  const stated = await readStated(p, texts);
+  const run = new ImportRun({ jobId, libraryId, signal: context.signal, stated, known: lines });
   if (sortFile(name, bytes.subarray(0, 8)) !== "archive") {
     await run.group([{ path: name, read: async () => ({ ok: true, value: bytes }) }]);
   } else await throughFile(bytes, (path) => run.archive(name, path));
   if (run.styleIds.length) return { code: "taken", detail: run.refusals.map((r) => r.reason).join(" ") || null };
   return { code: run.refusals[0]?.code ?? "no-file", detail: run.refusals[0]?.reason ?? "There was no font in it." };
+}
+
+/** What the library says of the terms, and what the texts beside a file say. */
+async function readStated(p: Publication, texts: { name: string; bytes: Uint8Array }[]): Promise<Evidence[]> {
+  const date = new Date().toISOString();
+  const files = texts.map((t) => ({ path: t.name, bytes: t.bytes }));
+  const beside = files.length ? ((await readTermsInWorker({ what: "texts", files, date })) ?? []) : [];
+  const said: Evidence[] = p.rights
+    ? [{ kind: "library", source: `${p.title} in the catalogue`, date, text: p.rights }]
+    : [];
+  return [...beside.map((t) => t.evidence), ...said];
 }
 
 /** Archives are read from disk: memory holds one entry at a time. */

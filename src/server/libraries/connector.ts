@@ -34,6 +34,8 @@ export type SetLine = { path: string; widthFu: number; unitsPerEm: number };
 export type OrderLine = { publicationId: string; uses: Use[]; cents: number };
 
 export type Connector = {
+  /** How many publications may be fetched at the same time: one where others run the server. */
+  atOnce: number;
   /** One page of what there is. @param at - what the page before gave as `next`; null for the first. */
   page(at: string | null, signal?: AbortSignal): Promise<Outcome<Page>>;
   /** Null: this kind of library cannot be searched. */

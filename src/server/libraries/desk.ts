@@ -8,8 +8,7 @@ const MAX_REPLY_BYTES = 1024 * 1024;
 
 /** Address of the desk; null where none is connected. */
 export function deskUrl(): string | null {
-  const { FOND_QUARRY_DESK: own, FOND_QUARRY_STANDINS: standIns } = process.env;
-  return own || (standIns ? `${standIns}/desk` : null);
+  return process.env.FOND_QUARRY_DESK || null;
 }
 
 /** Leaves a question. The same question left again is the same question. */

@@ -36,6 +36,7 @@ export function connectOpds(url: string): Connector {
     });
   };
   return {
+    atOnce: 1,
     page: (at, signal) => read(at ?? url, signal),
     async search(words, signal) {
       if (!searchTemplate) {

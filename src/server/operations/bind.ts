@@ -11,7 +11,7 @@ import { isForeign } from "../access/hosts";
 import { roleOf } from "../access/sessions";
 import { faultOfDisk } from "../db/diskFaults";
 import { getDb, type Db } from "../db/open";
-import { bootFault } from "../usecases/bootFault";
+import { bootFault } from "../db/bootFault";
 import { FileAnswer, refusal, sendFile } from "./answers";
 import { readFileForm, readJson, type SentFile } from "./body";
 

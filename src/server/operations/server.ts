@@ -8,7 +8,7 @@ import { describeInterface } from "@/contracts/operations/openapi";
 import { SERVER_OPERATIONS } from "@/contracts/operations/server";
 import { changePasscode, endedCookie, roleOf, signIn } from "../access/sessions";
 import type { Db } from "../db/open";
-import { cancelJob, describeJob, retryJob } from "../jobs/queue";
+import { cancelJob, describeJob, retryJob } from "../queue/queue";
 import { findBrief } from "../queries/briefs";
 import { findJob, listJobs, listJobsIn } from "../queries/jobs";
 import { findLibrary } from "../queries/libraries";

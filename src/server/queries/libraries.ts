@@ -90,20 +90,20 @@ export function updateLibrary(
   db.prepare(`UPDATE libraries SET ${sets} WHERE library_id = @libraryId`).run({ ...values, libraryId });
 }
 
-type Publication = {
+export type PublicationRow = {
   publicationId: string;
   digest: string;
   title: string;
   outcome: string;
   detail: string | null;
 };
-export const listPublications = (db: Db, libraryId: string): Publication[] =>
+export const listPublications = (db: Db, libraryId: string): PublicationRow[] =>
   db
-    .prepare<[string], Publication>(
+    .prepare<[string], PublicationRow>(
       "SELECT publication_id AS publicationId, digest, title, outcome, detail FROM publications WHERE library_id = ?",
     )
     .all(libraryId);
-export const putPublication = (db: Db, libraryId: string, p: Publication, at: string) =>
+export const putPublication = (db: Db, libraryId: string, p: PublicationRow, at: string) =>
   db
     .prepare(
       `INSERT INTO publications VALUES (@libraryId, @publicationId, @digest, @title, @outcome, @detail, @at)

@@ -186,12 +186,12 @@ export function* eachStyleSince(db: Db, seq: number): Generator<FindRecord> {
 }
 
 /** Styles whose file was read by an older pipeline. */
-export const listOutdated = (db: Db, pipelineVersion: number, exceptLibrary: string): string[] =>
+export const listOutdated = (db: Db, pipelineVersion: number): string[] =>
   db
-    .prepare<[number, string], { styleId: string }>(
-      "SELECT style_id AS styleId FROM styles WHERE pipeline_version < ? AND library_id <> ? ORDER BY hidden, seq",
+    .prepare<[number], { styleId: string }>(
+      "SELECT style_id AS styleId FROM styles WHERE pipeline_version < ? ORDER BY hidden, seq",
     )
-    .all(pipelineVersion, exceptLibrary)
+    .all(pipelineVersion)
     .map((r) => r.styleId);
 
 /** Puts what was measured again of a style; names, rights and sources stay. */
@@ -320,15 +320,6 @@ export const listProvenance = (db: Db, styleId: string): ProvenanceEntry[] =>
       "SELECT library_id AS library, path, imported_at AS importedAt, sha256 FROM provenance WHERE style_id = ? ORDER BY imported_at",
     )
     .all(styleId);
-
-/** Paths of a library that are read with this version of the pipeline: what a resumed job need not do again. */
-export const listReadPaths = (db: Db, libraryId: string, pipelineVersion: number): string[] =>
-  db
-    .prepare<[string, number], { path: string }>(
-      `SELECT p.path FROM provenance p JOIN styles s USING (style_id) WHERE p.library_id = ? AND s.pipeline_version = ?`,
-    )
-    .all(libraryId, pipelineVersion)
-    .map((r) => r.path);
 
 /** Writes a new rights record; the row counts as changed. */
 export const updateRights = (db: Db, styleId: string, rights: Rights) =>

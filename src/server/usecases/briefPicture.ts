@@ -3,7 +3,7 @@ import { refuse, succeed, type Outcome } from "@/contracts/errors";
 import { MAX_BRIEF_PICTURE_BYTES } from "@/contracts/limits";
 import type { Db } from "../db/open";
 import { readStored, storeFile } from "../db/fileStore";
-import { preparePictureInWorker } from "../jobs/pool";
+import { preparePictureInWorker } from "../workers/pool";
 import { findBrief, findBriefPicture, putBriefPicture, removeBriefPicture } from "../queries/briefs";
 
 export async function putPicture(

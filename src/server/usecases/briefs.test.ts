@@ -9,12 +9,12 @@ import { demoBytes } from "../../../tests/fixtures/demoFont";
 import { valueOf } from "../../../tests/fixtures/outcomes";
 import { openDatabase, type Db } from "../db/open";
 import { hearBrief } from "../events/briefEvents";
-import { closePools } from "../jobs/pool";
-import readFont, { type FontReading } from "../jobs/readFont.worker";
+import { closePools } from "../workers/pool";
+import readFont, { type FontReading } from "../workers/readFont.worker";
 import { findBrief, putBriefPicture } from "../queries/briefs";
 import { putLibrary } from "../queries/libraries";
 import { changeBrief, changeKept, createBrief, keepAt, keepStyle, letGo, setAside, stepBack } from "./briefs";
-import { storeReading } from "./storeReading";
+import { storeReading } from "../store/storeReading";
 
 const data = mkdtempSync(join(tmpdir(), "fond-quarry-briefs-"));
 process.env.FOND_QUARRY_DATA = data;
@@ -29,7 +29,7 @@ let face: StyleId;
 let reading: FontReading | null = null;
 beforeEach(async () => {
   db = openDatabase(":memory:");
-  putLibrary(db, "open", "Open", "packages", "2026-11-25");
+  putLibrary(db, "open", "Open", "folder", "2026-11-25");
   const bytes = demoBytes("lora");
   if (!reading) {
     const reply = await readFont({ bytes, fallbackFamily: "x" });

@@ -10,8 +10,8 @@ import type { FindIndex, FindRow } from "@/core/find/findIndex";
 import { squash } from "@/core/find/nameIndex";
 import { fullNameRows } from "@/core/find/passes";
 import { dataFolder, type Db } from "../db/open";
-import type { NearReply } from "../jobs/identify.worker";
-import { nearFacesInWorker, readDocumentInWorker } from "../jobs/pool";
+import type { NearReply } from "../workers/identify.worker";
+import { nearFacesInWorker, readDocumentInWorker } from "../workers/pool";
 import { lastSignatureVersion } from "../queries/signatures";
 import { getRows } from "./findings";
 

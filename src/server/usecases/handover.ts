@@ -5,7 +5,7 @@ import { refuse, succeed, type Outcome } from "@/contracts/errors";
 import { VERDICT_WORDS } from "@/contracts/words";
 import { oncePer } from "@/core/identify/oncePer";
 import type { Db } from "../db/open";
-import { addJob } from "../jobs/queue";
+import { addJob } from "../queue/queue";
 import { findBrief } from "../queries/briefs";
 import { gatherShortlist, type ShortlistStyle } from "./shortlist";
 

@@ -7,7 +7,7 @@ import { BriefCreate } from "@/contracts/brief";
 import type { IdentificationState } from "@/contracts/identifications";
 import sharp from "sharp";
 import { openDatabase, type Db } from "../db/open";
-import { closePools } from "../jobs/pool";
+import { closePools } from "../workers/pool";
 import { createBrief } from "./briefs";
 import {
   getIdentification,

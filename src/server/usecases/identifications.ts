@@ -4,7 +4,7 @@ import type { IdentificationState, IdentificationSummary, SavedIdentification } 
 import { refuse, succeed, type Outcome } from "@/contracts/errors";
 import type { Db } from "../db/open";
 import { readStored, storeFile } from "../db/fileStore";
-import { preparePictureInWorker } from "../jobs/pool";
+import { preparePictureInWorker } from "../workers/pool";
 import { findBrief } from "../queries/briefs";
 import {
   findIdentification,

@@ -5,7 +5,7 @@ import type { FamilyId } from "@/contracts/ids";
 import { refuse, succeed, type Outcome } from "@/contracts/errors";
 import type { PictureFrame } from "@/core/picture/readPicture";
 import { dataFolder, type Db } from "../db/open";
-import { identifyInWorker, warmIdentifyInWorker } from "../jobs/pool";
+import { identifyInWorker, warmIdentifyInWorker } from "../workers/pool";
 import { lastSignatureVersion } from "../queries/signatures";
 import { getRows } from "./findings";
 

@@ -5,8 +5,8 @@ import { join } from "node:path";
 import type { ImportReport } from "@/contracts/jobs";
 import type { ImportId, LibraryId } from "@/contracts/ids";
 import { dataFolder, type Db } from "../db/open";
-import { addJob } from "../jobs/queue";
-import type { ImportPayload } from "../jobs/importFiles";
+import { addJob } from "../queue/queue";
+import type { ImportPayload } from "../queue/payloads";
 import { findJob, listImportItems } from "../queries/jobs";
 import { putLibrary } from "../queries/libraries";
 

@@ -15,8 +15,8 @@ import type {
 } from "@/contracts/libraries";
 import type { Db } from "../db/open";
 import { isLoopbackOnly } from "../access/hosts";
-import { askLibrary } from "../jobs/pool";
-import { addJob, cancelJob, describeJob, wakeQueue } from "../jobs/queue";
+import { askLibrary } from "../workers/pool";
+import { addJob, cancelJob, describeJob, wakeQueue } from "../queue/queue";
 import { connectorOf } from "../libraries/connect";
 import { findSystemFolders } from "../libraries/systemFolders";
 import { listJobsIn, type JobRow } from "../queries/jobs";
@@ -34,9 +34,7 @@ import { findStyle, setHidden } from "../queries/styles";
 
 const jobOf = (jobs: JobRow[], r: LibraryRow) =>
   jobs.find(
-    (j) =>
-      (j.kind === "sync-library" && (JSON.parse(j.payload) as { libraryId: string }).libraryId === r.libraryId) ||
-      (j.kind === "read-library" && r.kind === "packages"),
+    (j) => j.kind === "sync-library" && (JSON.parse(j.payload) as { libraryId: string }).libraryId === r.libraryId,
   );
 
 export function listLibraries(db: Db): Library[] {

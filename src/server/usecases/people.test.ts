@@ -13,8 +13,8 @@ import { Desk } from "../../../demo/libraries/desk";
 
 const data = mkdtempSync(join(tmpdir(), "fond-quarry-people-"));
 process.env.FOND_QUARRY_DATA = data;
-const pool = await import("../jobs/pool");
-jest.unstable_mockModule("../jobs/pool", () => ({
+const pool = await import("../workers/pool");
+jest.unstable_mockModule("../workers/pool", () => ({
   ...pool,
   writeQuestionSheetInWorker: (request: { kind: string }) =>
     Promise.resolve({ ok: true, value: new TextEncoder().encode(request.kind) }),

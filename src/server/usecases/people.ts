@@ -6,7 +6,7 @@ import type { PeopleQuestion, PeopleState, QuestionId, SheetKind } from "@/contr
 import { refuse, succeed, type Outcome } from "@/contracts/errors";
 import type { Db } from "../db/open";
 import { readStored } from "../db/fileStore";
-import { writeQuestionSheetInWorker } from "../jobs/pool";
+import { writeQuestionSheetInWorker } from "../workers/pool";
 import { askAfter, deskUrl, leaveQuestion, withdraw } from "../libraries/desk";
 import { findBrief } from "../queries/briefs";
 import { findIdentification, type StoredIdentification } from "../queries/identifications";

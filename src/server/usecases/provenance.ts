@@ -10,7 +10,7 @@ import { writeCsv } from "@/core/write/csv";
 import type { Db } from "../db/open";
 import { listEvidence, listLog as listRows, putEvidence, setEvidenceRemoved, type LogRow } from "../queries/records";
 import { findStyle } from "../queries/styles";
-import { note, rereadRights } from "./rightsOfStyle";
+import { note, rereadRights } from "../store/rightsOfStyle";
 
 function toLine(r: LogRow): LogLine {
   const rights = JSON.parse(r.rights) as Rights;

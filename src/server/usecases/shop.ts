@@ -6,7 +6,7 @@ import type { z } from "zod";
 import type { Basket, BasketLine, Order, OrderPlace } from "@/contracts/libraries";
 import type { Use } from "@/contracts/traits";
 import type { Db } from "../db/open";
-import { addJob } from "../jobs/queue";
+import { addJob } from "../queue/queue";
 import {
   findLibrary,
   findOrder,

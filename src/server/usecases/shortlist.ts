@@ -11,7 +11,7 @@ import { writeCsv } from "@/core/write/csv";
 import { writeSpdx } from "@/core/write/spdx";
 import type { Db } from "../db/open";
 import { readStored } from "../db/fileStore";
-import { writeSheetInWorker } from "../jobs/pool";
+import { writeSheetInWorker } from "../workers/pool";
 import { findBrief } from "../queries/briefs";
 import { findStyle, listProvenance, type ProvenanceEntry, type StyleRecord } from "../queries/styles";
 import { readLabels } from "./labels";

@@ -17,28 +17,26 @@ import { keptIdOf } from "@/core/brief/keptId";
 import { ask, faultOf, readAgain } from "../parts/client";
 import { writeFault } from "../messages";
 import { useBriefSaves } from "./useBriefSaves";
-import { benchReducer, openBench, type BenchAction, type BenchState } from "./state";
+import { benchReducer, openBench, type BenchAction, type BenchState, type Notices, type Now } from "./state";
 
 /** Where a face stands on its axes, and its features: as it was seen. */
 type SeenAt = { location?: Record<string, number>; features?: Record<string, number> };
 
-type Bench = BenchState & {
-  dispatch: Dispatch<BenchAction>;
-  changeBrief: (patch: BriefPatch) => void;
-  /** A change that is told, and is a step of its own. */
-  changeInStep: (patch: BriefPatch, says: string) => void;
-  keep: (styleId: StyleId, name: string, put?: KeptPut, at?: SeenAt) => void;
-  changeKept: (keptId: KeptId, name: string, put: KeptPut) => void;
-  letGo: (keptId: KeptId, name: string) => void;
-  toggleKept: (styleId: StyleId, name: string, at?: SeenAt) => void;
-  setAside: (styleId: StyleId, name: string, aside: boolean) => void;
-  undo: () => void;
-  redo: () => void;
-  say: (says: string, isFault?: boolean) => void;
-  sayFault: (error: unknown) => void;
-  offerUndo: (says: string, undo: () => void) => void;
-  retrySaves: () => void;
-};
+type Bench = BenchState &
+  Notices & {
+    dispatch: Dispatch<BenchAction>;
+    changeBrief: (patch: BriefPatch) => void;
+    /** A change that is told, and is a step of its own. */
+    changeInStep: (patch: BriefPatch, says: string) => void;
+    keep: (styleId: StyleId, name: string, put?: KeptPut, at?: SeenAt) => void;
+    changeKept: (keptId: KeptId, name: string, put: KeptPut) => void;
+    letGo: (keptId: KeptId, name: string) => void;
+    toggleKept: (styleId: StyleId, name: string, at?: SeenAt) => void;
+    setAside: (styleId: StyleId, name: string, aside: boolean) => void;
+    undo: () => void;
+    redo: () => void;
+    retrySaves: () => void;
+  };
 
 const Context = createContext<Bench | null>(null);
 
@@ -86,9 +84,6 @@ function useNow(brief: Brief): [BenchState, Dispatch<BenchAction>, Now] {
   }, []);
   return [state, dispatch, now];
 }
-
-export type Notices = Pick<Bench, "say" | "sayFault" | "offerUndo">;
-export type Now = { readonly current: BenchState };
 
 function useNotices(dispatch: Dispatch<BenchAction>): Notices {
   const counter = useRef(0);

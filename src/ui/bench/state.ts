@@ -114,3 +114,12 @@ export function benchReducer(state: BenchState, action: BenchAction): BenchState
       return { ...state, facts: action.facts, keys: action.keys };
   }
 }
+
+/** The state as it is now, whatever render it is read in. */
+export type Now = { readonly current: BenchState };
+/** What is told to whoever works: a line, a fault, a line with a way back. */
+export type Notices = {
+  say: (says: string, isFault?: boolean) => void;
+  sayFault: (error: unknown) => void;
+  offerUndo: (says: string, undo: () => void) => void;
+};

@@ -7,11 +7,10 @@ import type { Brief, BriefEvent, BriefPatch } from "@/contracts/brief";
 import type { Conflict } from "@/core/brief/mergeBrief";
 import { addressOf, ApiFault, ask, readAgain, send } from "../parts/client";
 import type { Fault } from "../messages";
-import type { Notices, Now } from "./BenchContext";
 import { BriefSync } from "./briefSync";
 import { SaveQueue, type Save, type Sent } from "./saves";
 import { openStore, SIGN_OF_LIFE_MS, tabId } from "./savesStore";
-import type { BenchAction, Resolution } from "./state";
+import type { BenchAction, Notices, Now, Resolution } from "./state";
 
 const SAVE_AFTER_MS = 300;
 

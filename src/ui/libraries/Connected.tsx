@@ -11,7 +11,6 @@ import { SystemFolders } from "./SystemFolders";
 import { countOf, writeWhen } from "../parts/words";
 
 const KIND_OF: Record<Library["kind"], string> = {
-  packages: "bundled open-licence fonts",
   own: "what you imported",
   folder: "folder on this machine, watched",
   opds: "catalogue",

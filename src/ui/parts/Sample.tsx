@@ -3,33 +3,9 @@
 import { memo, useLayoutEffect, useMemo, useRef, useState, type CSSProperties } from "react";
 import { nameCharacter } from "@/core/open/characterNames";
 import { splitRuns } from "@/core/brief/runs";
-import type { CodePointRanges } from "@/contracts/traits";
 import { familyOf, useFace } from "./faceLoader";
+import type { SampleProps } from "./sampleOf";
 import { SetByLibrary } from "./SetByLibrary";
-
-export type SampleProps = {
-  styleId: string;
-  coverage: CodePointRanges;
-  text: string;
-  sizePx: number;
-  /** Mean advance of the face in em: the width of a missing character's box. */
-  widthEm: number | null;
-  ink?: string;
-  wrap?: boolean;
-  align?: "left" | "center";
-  /** Axis values. A variable face is always given all of its own: else the browser picks weight and optical size itself. */
-  axes?: Record<string, number>;
-  features?: string;
-  onFit?: (share: number) => void;
-  /** The factor that all samples beside it share; a line that is longer is cut at the edge, softly. Absent: each is fitted by itself. */
-  fit?: number;
-  /** False: the font is not here, the library sets the line. */
-  owned?: boolean;
-  /** The line is set so large that it fills this much of its room, whatever its point size: faces levelled by line width. */
-  byLineWidth?: boolean;
-  /** Scrolled past: a font that is not here is not asked for yet. */
-  isPassing?: boolean;
-};
 
 /** Where the baseline stands below the top of a line box: the ascent that every loaded face is given. */
 export const BASELINE_EM = 0.95;

@@ -7,7 +7,7 @@ import type { SetLineReply } from "@/contracts/libraries";
 import { nameCharacter } from "@/core/open/characterNames";
 import { isMissing } from "@/core/brief/runs";
 import { ApiFault, ask } from "./client";
-import type { SampleProps } from "./Sample";
+import type { SampleProps } from "./sampleOf";
 
 const SETTLE_MS = 250;
 const AT_ONCE = 4;

@@ -1,6 +1,32 @@
 // What a sample needs to know of a face of a list: its font, what it covers, and its axes set as they were asked for.
 import type { ShownItem } from "@/contracts/styles";
+import type { CodePointRanges } from "@/contracts/traits";
 import { writeValues } from "@/contracts/words";
+
+/** What a sample is told. */
+export type SampleProps = {
+  styleId: string;
+  coverage: CodePointRanges;
+  text: string;
+  sizePx: number;
+  /** Mean advance of the face in em: the width of a missing character's box. */
+  widthEm: number | null;
+  ink?: string;
+  wrap?: boolean;
+  align?: "left" | "center";
+  /** Axis values. A variable face is always given all of its own: else the browser picks weight and optical size itself. */
+  axes?: Record<string, number>;
+  features?: string;
+  onFit?: (share: number) => void;
+  /** The factor that all samples beside it share; a line that is longer is cut at the edge, softly. Absent: each is fitted by itself. */
+  fit?: number;
+  /** False: the font is not here, the library sets the line. */
+  owned?: boolean;
+  /** The line is set so large that it fills this much of its room, whatever its point size: faces levelled by line width. */
+  byLineWidth?: boolean;
+  /** Scrolled past: a font that is not here is not asked for yet. */
+  isPassing?: boolean;
+};
 
 export const sampleOf = ({ styleId, coverage, axisDefaults, axisWanted, traits, owned }: ShownItem) => ({
   styleId,

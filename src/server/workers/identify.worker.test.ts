@@ -12,7 +12,7 @@ const data = mkdtempSync(join(tmpdir(), "fond-quarry-identify-"));
 process.env.FOND_QUARRY_DATA = data;
 const { openDatabase } = await import("../db/open");
 const { putLibrary } = await import("../queries/libraries");
-const { takeFont } = await import("../usecases/takeFont");
+const { takeFont } = await import("../store/takeFont");
 const { default: readFont } = await import("./readFont.worker");
 const { default: identify } = await import("./identify.worker");
 

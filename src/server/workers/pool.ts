@@ -4,7 +4,7 @@ import { availableParallelism } from "node:os";
 import { join } from "node:path";
 import type { FaultCode } from "@/contracts/errors";
 import { refuse, succeed, type Outcome } from "@/contracts/errors";
-import { ProcessPool, type Ran, type RunOptions } from "../workers/processPool";
+import { ProcessPool, type Ran, type RunOptions } from "./processPool";
 import type { DocumentReply, DocumentRequest } from "./documents.worker";
 import type { FaceReply, FaceRequest } from "./faces.worker";
 import type { IdentifyReply, IdentifyRequest, NearReply, NearRequest } from "./identify.worker";

@@ -8,7 +8,7 @@ import { FaultError, sentenceOf } from "@/contracts/errors";
 import { getDb } from "../db/open";
 import { faultOfDisk } from "../db/diskFaults";
 import { findJob, insertJob, listJobsIn, updateJob, type JobKind, type JobRow } from "../queries/jobs";
-import type { SyncPayload } from "./syncLibrary";
+import type { SyncPayload } from "./payloads";
 
 /** What a handler gets: where to tell of progress, and whether to stop. */
 export type JobContext = {

@@ -4,7 +4,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, jest, test } from "@
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import type { JobContext } from "./queue";
+import type { JobContext } from "../queue/queue";
 
 const data = mkdtempSync(join(tmpdir(), "fond-quarry-queue-"));
 process.env.FOND_QUARRY_DATA = data;
@@ -17,13 +17,13 @@ const standIn = (kind: string) => async (context: JobContext) => {
   await work[kind]?.(context);
   log.push(`${context.job.title} ends`);
 };
-const { addJob, cancelJob, describeJob, resumeJobs, retryJob, startQueue } = await import("./queue");
+const { addJob, cancelJob, describeJob, resumeJobs, retryJob, startQueue } = await import("../queue/queue");
 const { FaultError } = await import("@/contracts/errors");
 const { getDb } = await import("../db/open");
 const { countCrash, findJob, insertJob, updateJob } = await import("../queries/jobs");
 
 beforeAll(() => {
-  const kinds = ["import", "handover", "sync-library", "buy", "read-library", "reread", "part-copies"] as const;
+  const kinds = ["import", "handover", "sync-library", "buy", "reread", "part-copies"] as const;
   startQueue(Object.fromEntries(kinds.map((k) => [k, standIn(k)])) as Parameters<typeof startQueue>[0]);
 });
 afterAll(() => {

@@ -4,7 +4,7 @@ import { USES } from "@/contracts/traits";
 import { VERDICT_WORDS, USE_WORDS } from "@/contracts/words";
 import type { SameLetters } from "@/core/rights/readRights";
 import type { Db } from "../db/open";
-import { readTermsInWorker } from "../jobs/pool";
+import { readTermsInWorker } from "../workers/pool";
 import { addChange, listEvidence, listSameLetters } from "../queries/records";
 import { findStyle, updateRights, type StyleRecord } from "../queries/styles";
 

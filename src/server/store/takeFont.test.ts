@@ -11,15 +11,21 @@ import { fontFacts, LETTERS } from "../../../tests/fixtures/fontFacts";
 import { writeOpenType, writeTrueType, writeWoff } from "../../../demo/foundry/write/writeFont";
 import { openDatabase, type Db } from "../db/open";
 import { readStored, storedPath } from "../db/fileStore";
-import readFont from "../jobs/readFont.worker";
+import readFont from "../workers/readFont.worker";
 import { putLibrary } from "../queries/libraries";
 import { listAlternatives, listChanges, listLog } from "../queries/records";
 import { findStyle, listProvenance, setHidden } from "../queries/styles";
-import { listFound } from "./findings";
-import { addUserEvidence, MAX_USER_TEXTS, listLog as listLogLines, setUserEvidence, writeLogCsv } from "./provenance";
-import { getStyleDetail, listGlyphs } from "./styleDetail";
+import { listFound } from "../usecases/findings";
+import {
+  addUserEvidence,
+  MAX_USER_TEXTS,
+  listLog as listLogLines,
+  setUserEvidence,
+  writeLogCsv,
+} from "../usecases/provenance";
+import { getStyleDetail, listGlyphs } from "../usecases/styleDetail";
 import { takeFont } from "./takeFont";
-import { closePools } from "../jobs/pool";
+import { closePools } from "../workers/pool";
 import { storeReading } from "./storeReading";
 import { StyleQuery } from "@/contracts/styles";
 

@@ -6,7 +6,7 @@ import { PIPELINE_VERSION } from "@/contracts/pipeline";
 import { keyOfFingerprint } from "@/core/measure/fingerprintOutlines";
 import type { Db } from "../db/open";
 import { storeFile } from "../db/fileStore";
-import type { FontReading } from "../jobs/readFont.worker";
+import type { FontReading } from "../workers/readFont.worker";
 import { listEvidence, putPrint } from "../queries/records";
 import { putInstances } from "../queries/signatures";
 import { putStyle, type StyleOffer, type StyleRecord } from "../queries/styles";

@@ -6,7 +6,7 @@ import type { StyleId } from "@/contracts/ids";
 import { isSamePrint, keyOfFingerprint } from "@/core/measure/fingerprintOutlines";
 import { storeFile } from "../db/fileStore";
 import type { Db } from "../db/open";
-import type { FontReading } from "../jobs/readFont.worker";
+import type { FontReading } from "../workers/readFont.worker";
 import { listPrints, putAlternative, putSameLetters, removeAlternative } from "../queries/records";
 import { findStyle, putProvenance, type StyleRecord } from "../queries/styles";
 import { isSameMaker, isSameName, makerOf, makerOfRecord, mergeEvidence, note, rereadRights } from "./rightsOfStyle";
