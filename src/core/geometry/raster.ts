@@ -4,7 +4,7 @@ import type { Affine, Bounds, Outline, Polygons } from "./outline";
 import { flattenOutline, mapPolygons } from "./outline";
 
 // Taken out of the global object once: the loops below call them millions of times.
-const { abs, ceil, floor, max, min, sqrt } = Math;
+const { abs, ceil, floor, fround, max, min, sqrt } = Math;
 
 /** A picture of ink: row-major from the top left, 0 = paper, 1 = full ink. */
 export type InkPicture = { widthPx: number; heightPx: number; ink: Float32Array };
@@ -29,6 +29,43 @@ export function fillPolygons(polygons: Polygons, widthPx: number, heightPx: numb
   const picture = { widthPx, heightPx, ink: new Float32Array(widthPx * heightPx) };
   addPolygons(picture, polygons, { xMin: 0, yMin: 0, xMax: widthPx, yMax: heightPx });
   return picture.ink;
+}
+
+/**
+ * Draws one polygon over a picture: each pixel keeps the greater ink.
+ * @param polygon - pixels, y down.
+ */
+export function coverWithPolygon({ widthPx, heightPx, ink }: InkPicture, polygon: Polygons[number]): void {
+  const stride = widthPx + 2;
+  if (cover.length < stride * heightPx) cover = new Float32Array(stride * heightPx);
+  let top = Infinity;
+  let bottom = -Infinity;
+  let x0 = polygon[polygon.length - 2]!;
+  let y0 = polygon[polygon.length - 1]!;
+  for (let i = 0; i < polygon.length; i += 2) {
+    const x1 = polygon[i]!;
+    const y1 = polygon[i + 1]!;
+    addEdge(cover, stride, widthPx, heightPx, x0, y0, x1, y1);
+    if (y1 < top) top = y1;
+    if (y1 > bottom) bottom = y1;
+    x0 = x1;
+    y0 = y1;
+  }
+  const last = min(heightPx, ceil(bottom) + 1);
+  for (let y = max(0, floor(top)); y < last; y++) {
+    let sum = 0;
+    const from = y * stride;
+    const to = y * widthPx;
+    for (let x = 0; x < widthPx; x++) {
+      sum += cover[from + x]!;
+      cover[from + x] = 0;
+      const v = fround(sum < 0 ? -sum : sum);
+      const capped = v > 1 ? 1 : v;
+      if (capped > ink[to + x]!) ink[to + x] = capped;
+    }
+    cover[from + widthPx] = 0;
+    cover[from + widthPx + 1] = 0;
+  }
 }
 
 /** Signed area per pixel while polygons are filled; all zero between two fillings. */
@@ -85,7 +122,14 @@ function addEdge(
 ) {
   if (ya === yb) return;
   const sign = ya < yb ? 1 : -1;
-  if (sign < 0) [xa, ya, xb, yb] = [xb, yb, xa, ya];
+  if (sign < 0) {
+    const x = xa;
+    xa = xb;
+    xb = x;
+    const y = ya;
+    ya = yb;
+    yb = y;
+  }
   const slope = (xb - xa) / (yb - ya);
   if (ya < 0) {
     xa -= ya * slope;

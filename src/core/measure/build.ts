@@ -29,7 +29,7 @@ export type Build = {
 export function measureBuild(letters: Letters): Build {
   const plain = pick(letters, "HILTlnhrEF");
   const round = pick(letters, "ocOCeS");
-  const nests = plain.map((l) => nest(letters, l));
+  const nests = plain.map((l) => countComponents(letters, l));
   return {
     unevenness: measureUnevenness(letters),
     brokenCurves: median(round.map((l) => sharpShare(l, letters.em))),
@@ -38,7 +38,7 @@ export function measureBuild(letters: Letters): Build {
     solidity: median(nests.map((n) => n.solidity)),
     axisAligned: median(round.map(axisShare)),
     ...measureFeet(letters),
-    roundPieces: median(pick(letters, "oOeC08").map((l) => nest(letters, l).pieces)),
+    roundPieces: median(pick(letters, "oOeC08").map((l) => countComponents(letters, l).pieces)),
   };
 }
 
@@ -68,14 +68,14 @@ const INKED = 0.2;
  * Counts pieces of ink and enclosed holes on a picture of the letter, so that overlapping contours count once.
  * Specks under 0.4 % of the picture are left out.
  */
-function nest(letters: Letters, letter: Letter): { pieces: number; holes: number; solidity: number } {
+function countComponents(letters: Letters, letter: Letter): { pieces: number; holes: number; solidity: number } {
   const { xMin, yMax, yMin, xMax } = letter.bounds;
   const scale = (NEST_PX - 4) / max(yMax - yMin, 1);
   const widthPx = min(240, ceil((xMax - xMin) * scale) + 4);
   const to = { a: scale, b: 0, c: 0, d: -scale, e: 2 - xMin * scale, f: 2 + yMax * scale };
   const { ink } = rasterOutline(letters.face.outline(letter.glyphId), to, widthPx, NEST_PX);
-  const inkAreas = findAreas(ink, widthPx, NEST_PX, true);
-  const paperAreas = findAreas(ink, widthPx, NEST_PX, false).filter((a) => !a.touchesEdge);
+  const { inked: inkAreas, paper } = findAreas(ink, widthPx, NEST_PX);
+  const paperAreas = paper.filter((a) => !a.touchesEdge);
   const least = 0.004 * widthPx * NEST_PX;
   const sum = (list: { size: number }[]) => list.reduce((t, a) => t + a.size, 0);
   return {
@@ -85,31 +85,61 @@ function nest(letters: Letters, letter: Letter): { pieces: number; holes: number
   };
 }
 
-/** Connected areas of ink (or paper) by flood fill over the four neighbours. */
-function findAreas(ink: Float32Array, width: number, height: number, wantInk: boolean) {
-  const seen = new Uint8Array(ink.length);
-  const areas: { size: number; touchesEdge: boolean }[] = [];
-  const stack: number[] = [];
-  for (let start = 0; start < ink.length; start++) {
-    if (seen[start] || ink[start]! >= INKED !== wantInk) continue;
-    let size = 0;
-    let touchesEdge = false;
-    stack.push(start);
-    seen[start] = 1;
-    while (stack.length) {
-      const at = stack.pop()!;
-      size++;
-      const x = at % width;
-      const y = (at - x) / width;
-      if (!x || !y || x === width - 1 || y === height - 1) touchesEdge = true;
-      for (const next of [x > 0 ? at - 1 : -1, x < width - 1 ? at + 1 : -1, at - width, at + width])
-        if (next >= 0 && next < ink.length && !seen[next] && ink[next]! >= INKED === wantInk) {
-          seen[next] = 1;
-          stack.push(next);
+type Area = { size: number; touchesEdge: boolean };
+
+/**
+ * Connected areas of ink and of paper, over the four neighbours: runs of one kind in a row, united with those above that they touch.
+ * Source: run-length labelling with union–find (Haralick & Shapiro, Computer and Robot Vision, 2.3).
+ */
+function findAreas(ink: Float32Array, width: number, height: number): { inked: Area[]; paper: Area[] } {
+  const ends: number[] = [];
+  const kinds: boolean[] = [];
+  const parents: number[] = [];
+  const sizes: number[] = [];
+  const edges: boolean[] = [];
+  const rootOf = (run: number): number => {
+    let root = run;
+    while (parents[root]! !== root) root = parents[root]!;
+    return (parents[run] = root);
+  };
+  let above = 0;
+  let aboveEnd = 0;
+  for (let y = 0; y < height; y++) {
+    const first = ends.length;
+    const base = y * width;
+    const isEdgeRow = y === 0 || y === height - 1;
+    for (let x = 0; x < width;) {
+      const kind = ink[base + x]! >= INKED;
+      const start = x;
+      do x++;
+      while (x < width && ink[base + x]! >= INKED === kind);
+      const run = ends.length;
+      ends.push(x);
+      kinds.push(kind);
+      parents.push(run);
+      sizes.push(x - start);
+      edges.push(isEdgeRow || start === 0 || x === width);
+      // Runs above that end after this one's start and start before its end lie over it.
+      while (above < aboveEnd && ends[above]! <= start) above++;
+      for (let up = above; up < aboveEnd; up++) {
+        if (kinds[up] === kind) {
+          const [a, b] = [rootOf(up), rootOf(run)];
+          if (a !== b) {
+            parents[b] = a;
+            sizes[a]! += sizes[b]!;
+            edges[a] ||= edges[b]!;
+          }
         }
+        if (ends[up]! >= x) break;
+      }
     }
-    areas.push({ size, touchesEdge });
+    above = first;
+    aboveEnd = ends.length;
   }
+  const areas = { inked: [] as Area[], paper: [] as Area[] };
+  parents.forEach((parent, run) => {
+    if (parent === run) areas[kinds[run] ? "inked" : "paper"].push({ size: sizes[run]!, touchesEdge: edges[run]! });
+  });
   return areas;
 }
 

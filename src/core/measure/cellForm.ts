@@ -30,20 +30,25 @@ export function describeCells(cells: Float32Array): Float32Array {
   }
   const out = new Float32Array(FORM_LENGTH);
   let at = -1;
-  for (const k of BY_COLUMN) {
-    const [u, v] = ORDER[k]!;
+  for (let i = 0; i < FORM_LENGTH; i++) {
+    const k = BY_COLUMN[i]!;
+    const u = ACROSS[k]!;
     if (u !== at) fold(rows, u * N);
     at = u;
-    out[k] = (foldedSum(v) * N) / 4;
+    out[k] = (foldedSum(UP[k]!) * N) / 4;
   }
   return out;
 }
 /** The wanted frequencies, those of one column together. */
-const BY_COLUMN = ORDER.map((_, k) => k).sort((a, b) => ORDER[a]![0] - ORDER[b]![0]);
+const BY_COLUMN = Uint8Array.from(ORDER.map((_, k) => k).sort((a, b) => ORDER[a]![0] - ORDER[b]![0]));
+/** Frequencies of each number of a description, across and upright. */
+const ACROSS = Uint8Array.from(ORDER, ([u]) => u);
+const UP = Uint8Array.from(ORDER, ([, v]) => v);
 
 function fold(values: Float32Array | Float64Array, from: number) {
   for (let x = 0; x < HALF; x++) {
-    const [a, b] = [values[from + x]!, values[from + N - 1 - x]!];
+    const a = values[from + x]!;
+    const b = values[from + N - 1 - x]!;
     folded[x] = a + b;
     folded[HALF + x] = a - b;
   }

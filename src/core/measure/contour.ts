@@ -22,15 +22,28 @@ function gentleShare(letter: Letter, em: number): number | null {
   let gentle = 0;
   let all = 0;
   for (const p of letter.polygons) {
-    const ring = resample(p, em / 90);
-    const fine = turnings(p);
+    const { fine, even } = turnsOf(p, em);
     // Corners: turns of more than 25° at one point of the finely flattened outline, or within a ninetieth of an em.
-    const sharp = fine.filter((t) => abs(t) > 0.44).reduce((a, t) => a + abs(t), 0);
-    const total = turnings(ring).reduce((a, t) => a + abs(t), 0);
+    let sharp = 0;
+    for (const t of fine) if (abs(t) > 0.44) sharp += abs(t);
+    const total = sumOfTurns(even);
     all += max(total, sharp);
     gentle += max(0, total - sharp);
   }
   return all > 1 ? clamp(gentle / all, 0, 1) : null;
+}
+
+/** Turns along a contour as it is, and at even steps of a ninetieth of an em: roundness and corners ask for the same. */
+const turnsOfContours = new WeakMap<Float64Array, { fine: Float64Array; even: Float64Array }>();
+function turnsOf(p: Float64Array, em: number) {
+  let turns = turnsOfContours.get(p);
+  if (!turns) turnsOfContours.set(p, (turns = { fine: turnings(p), even: turnings(resample(p, em / 90)) }));
+  return turns;
+}
+function sumOfTurns(turns: Float64Array): number {
+  let sum = 0;
+  for (let i = 0; i < turns.length; i++) sum += abs(turns[i]!);
+  return sum;
 }
 
 /**
@@ -52,8 +65,9 @@ function cornerShares(letter: Letter, em: number) {
   const all = { ends: 0, joins: 0 };
   const sharp = { ends: 0, joins: 0 };
   for (const p of letter.polygons) {
-    for (const t of turnings(p)) if (abs(t) > 0.44) sharp[t * way > 0 ? "ends" : "joins"] += abs(t);
-    for (const t of turnings(resample(p, em / 90))) all[t * way > 0 ? "ends" : "joins"] += abs(t);
+    const { fine, even } = turnsOf(p, em);
+    for (const t of fine) if (abs(t) > 0.44) sharp[t * way > 0 ? "ends" : "joins"] += abs(t);
+    for (const t of even) all[t * way > 0 ? "ends" : "joins"] += abs(t);
   }
   const share = (key: "ends" | "joins") =>
     all[key] > 0.7 ? clamp((all[key] - sharp[key]) / max(all[key], sharp[key]), 0, 1) : null;
@@ -74,8 +88,8 @@ export function measureRoughness(letters: Letters): number | null {
         excess += 4;
         continue;
       }
-      const raw = turnings(ring).reduce((a, t) => a + abs(t), 0);
-      const calm = turnings(smooth(ring, 4)).reduce((a, t) => a + abs(t), 0);
+      const raw = sumOfTurns(turnings(ring));
+      const calm = sumOfTurns(turnings(smooth(ring, 4)));
       excess += max(0, raw - calm - 1.5);
       length += ring.length / 2 / 120;
     }
@@ -115,24 +129,25 @@ function smooth(p: Float64Array, reach: number): Float64Array {
 }
 
 /** Change of direction at each point, radians, −π to π. */
-function turnings(p: Float64Array): number[] {
+function turnings(p: Float64Array): Float64Array {
   const n = p.length / 2;
-  const out: number[] = [];
-  let before: number | null = null;
+  const out = new Float64Array(n);
+  let count = 0;
+  let before = NaN;
   for (let i = 0; i <= n; i++) {
-    const a = i % n;
-    const b = (i + 1) % n;
+    const a = i === n ? 0 : i;
+    const b = a + 1 === n ? 0 : a + 1;
     const dx = p[2 * b]! - p[2 * a]!;
     const dy = p[2 * b + 1]! - p[2 * a + 1]!;
     if (hypot(dx, dy) < 1e-9) continue;
     const angle = atan2(dy, dx);
-    if (before !== null) {
+    if (before === before) {
       let turn = angle - before;
       if (turn > Math.PI) turn -= 2 * Math.PI;
       if (turn < -Math.PI) turn += 2 * Math.PI;
-      out.push(turn);
+      out[count++] = turn;
     }
     before = angle;
   }
-  return out;
+  return out.subarray(0, count);
 }

@@ -1,7 +1,7 @@
 // Letter forms at one size and position: whether lowercase letters are drawn as capitals, whether letters are letters at all.
 import { median } from "../geometry/numbers";
 import { mapPolygons } from "../geometry/outline";
-import { cellsOf, fillPolygons, rasterOutline, sumInk } from "../geometry/raster";
+import { cellsOf, coverWithPolygon, rasterOutline, sumInk } from "../geometry/raster";
 import { LETTER_FORMS } from "./letterForms";
 import { describeCells, likeness } from "./cellForm";
 import { pick, type Letter, type Letters } from "./letters";
@@ -36,8 +36,9 @@ function drawSilhouette(letter: Letter): Float32Array {
   const to = { a: FORM_PX / Math.max(1, xMax - xMin), d: -FORM_PX / Math.max(1, yMax - yMin), b: 0, c: 0 };
   const placed = mapPolygons(letter.polygons, { ...to, e: -xMin * to.a, f: -yMax * to.d });
   const ink = new Float32Array(FORM_PX * FORM_PX);
-  for (const p of placed) fillPolygons([p], FORM_PX, FORM_PX).forEach((v, i) => (ink[i] = Math.max(ink[i]!, v)));
-  const sums = sumInk({ widthPx: FORM_PX, heightPx: FORM_PX, ink });
+  const picture = { widthPx: FORM_PX, heightPx: FORM_PX, ink };
+  for (const p of placed) coverWithPolygon(picture, p);
+  const sums = sumInk(picture);
   return describeCells(cellsOf(sums, { left: 0, top: 0, right: FORM_PX, bottom: FORM_PX }, 16));
 }
 

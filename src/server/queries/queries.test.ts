@@ -97,6 +97,7 @@ describe("migrations", () => {
       { name: "0006-people.sql" },
       { name: "0007-trust.sql" },
       { name: "0008-briefs.sql" },
+      { name: "0009-folders.sql" },
     ]);
   });
 });
