@@ -14,6 +14,7 @@ export const CORE_MAY = {
   find: ["brief", "open", "rights", "geometry", "kind"],
   picture: ["geometry"],
   identify: ["picture", "geometry", "outlines", "shape", "measure"],
+  read: ["open", "outlines", "measure", "kind", "health", "identify"],
   write: ["open", "brief", "geometry", "outlines", "shape"],
   describe: [],
   documents: ["open", "outlines", "identify"],

@@ -1,19 +1,31 @@
-// The ordered stages one font file passes on its way from bytes to the wall. All that records progress follows this list.
+// The ordered stages one font file passes on its way from bytes to the wall: the list that runs (core/read), each with the version of its
+// method. What is stored of a style says which versions it was made with; only stages that changed, and those behind them, run again.
+
+export const PIPELINE = [
+  { stage: "opened", version: 2, needs: [] },
+  { stage: "measured", version: 5, needs: ["opened"] },
+  { stage: "classified", version: 2, needs: ["opened", "measured"] },
+  { stage: "fingerprinted", version: 1, needs: ["opened"] },
+  { stage: "checked", version: 1, needs: ["opened"] },
+  { stage: "described", version: 3, needs: ["opened"] },
+  { stage: "varied", version: 1, needs: ["opened", "measured"] },
+] as const satisfies { stage: string; version: number; needs: readonly string[] }[];
+
+export type Stage = (typeof PIPELINE)[number]["stage"];
+export const STAGES: readonly Stage[] = PIPELINE.map((p) => p.stage);
+
+/** What a style needs to be on the wall: names, measures, kinds, and whose letters they are. */
+export const FIRST_STAGES: readonly Stage[] = ["opened", "measured", "classified", "fingerprinted"];
+/** What may follow while others are read: health, descriptors for pictures, how far axes reach. */
+export const LATER_STAGES: readonly Stage[] = STAGES.filter((s) => !FIRST_STAGES.includes(s));
 
 /**
- * Each stage and the version of its method. A stored result carries the versions it was made with, as one number;
- * raising any of them makes the job read the font again, through all stages.
+ * Stages that are to run, in their order: those that were done with another version or not at all, and those that need them.
+ * @param done - stage → the version it was done with.
  */
-const PIPELINE = [
-  { stage: "opened", version: 2 },
-  { stage: "measured", version: 5 },
-  { stage: "classified", version: 2 },
-  { stage: "signed", version: 3 },
-  { stage: "indexed", version: 2 },
-] as const;
-
-/** Versions below this each have a place of their own in the number. */
-const PLACES = 64;
-
-/** One number for the whole pipeline, stored with each style. No two lists of versions share one. */
-export const PIPELINE_VERSION = PIPELINE.reduce((all, { version }) => all * PLACES + version, 0);
+export function findStale(done: Readonly<Partial<Record<Stage, number>>>): Stage[] {
+  const stale = new Set<string>();
+  for (const { stage, version, needs } of PIPELINE)
+    if (done[stage] !== version || needs.some((n) => stale.has(n))) stale.add(stage);
+  return STAGES.filter((s) => stale.has(s));
+}

@@ -8,7 +8,6 @@ import type { Evidence } from "@/contracts/rights";
 import type { StyleId } from "@/contracts/ids";
 import { MAX_FONT_BYTES, sniffFormat, splitCollection } from "@/core/open/container";
 import { FontFileError } from "@/core/open/fontFileError";
-import { PIPELINE_VERSION } from "@/contracts/pipeline";
 import { faultOfDisk } from "../db/diskFaults";
 import { getDb } from "../db/open";
 import { isStored, sha256Of, storeFile } from "../db/fileStore";
@@ -16,6 +15,7 @@ import { openArchive, type OpenArchive } from "../intake/archive";
 import { evidenceFor, MAX_TEXT_BYTES, type FoundText } from "../intake/evidence";
 import { isSystemJunk, isUnreadTerms, sortByName, sortFile } from "../intake/sort";
 import { listImportItems, putImportItem } from "../queries/jobs";
+import { isReadFirst } from "../queries/stages";
 import { findStyle, findStyleBySha, putProvenance } from "../queries/styles";
 import { rereadRights } from "../store/rightsOfStyle";
 import { takeFont, type Taken } from "../store/takeFont";
@@ -53,6 +53,8 @@ type ImportSettings = {
   stated?: Evidence[];
   /** Lines that the job has already, where many runs of one job share them. */
   known?: Map<string, ImportItem>;
+  /** Only what the wall needs is read: the other stages follow in a job of their own. */
+  isFirst?: boolean;
 };
 
 /** Lines that a job has written before a restart. */
@@ -76,13 +78,15 @@ export class ImportRun {
   private readonly signal: AbortSignal;
   private readonly progress: Progress;
   private readonly stated: Evidence[];
+  private readonly isFirst: boolean;
 
-  constructor({ jobId, libraryId, signal, progress = () => {}, stated = [], known }: ImportSettings) {
+  constructor({ jobId, libraryId, signal, progress = () => {}, stated = [], known, isFirst = false }: ImportSettings) {
     this.jobId = jobId;
     this.libraryId = libraryId;
     this.signal = signal;
     this.progress = progress;
     this.stated = stated;
+    this.isFirst = isFirst;
     this.known = known ?? linesOf(jobId);
   }
 
@@ -226,7 +230,7 @@ export class ImportRun {
     const sha256 = sha256Of(bytes);
     if (this.findSame(sha256)) return () => this.putSame(path, sha256, bytes, evidence);
     const fallbackFamily = name.replace(/\.[a-z0-9]{1,8}(#\d+)?$/i, "");
-    const reply = await readFontInWorker({ bytes, fallbackFamily }, this.signal);
+    const reply = await readFontInWorker({ bytes, fallbackFamily, isFirst: this.isFirst }, this.signal);
     if (!reply.ok)
       return () =>
         this.put({
@@ -254,7 +258,7 @@ export class ImportRun {
   /** The style these very bytes belong to, read with the newest methods. */
   private findSame(sha256: string): StyleId | null {
     const known = findStyleBySha(this.db, sha256);
-    return known?.pipelineVersion === PIPELINE_VERSION ? (known.styleId as StyleId) : null;
+    return known && isReadFirst(this.db, known) ? (known as StyleId) : null;
   }
 
   private async putSame(path: string, sha256: string, bytes: Uint8Array, evidence: Evidence[]) {

@@ -11,7 +11,7 @@ import { storeReading, styleIdOf } from "../store/storeReading";
 import { isSameStyle } from "../store/takeFont";
 import { readFontInWorker } from "../workers/pool";
 import type { JobContext } from "../queue/queue";
-import type { FontReading } from "../workers/readFont.worker";
+import type { FontReading } from "@/core/read/readFont";
 
 export const PART_COPIES = "part-copies";
 

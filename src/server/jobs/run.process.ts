@@ -7,7 +7,7 @@ import { handOver } from "./handOver";
 import { importFiles } from "./importFiles";
 import { partCopies } from "./partCopies";
 import { startQueue, stopJob, wakeQueue, type JobsMessage } from "../queue/queue";
-import { rereadStyles } from "./rereadStyles";
+import { rereadStyles } from "./finishReading";
 import { syncLibrary } from "./syncLibrary";
 import { watchFolders } from "./watchFolders";
 

@@ -27,6 +27,7 @@ import { storeReading } from "../store/storeReading";
 import { ImportRun, linesOf } from "./importRun";
 import { readFontInWorker, readTermsInWorker } from "../workers/pool";
 import type { SyncPayload } from "../queue/payloads";
+import { finishReading } from "./finishReading";
 import type { JobContext } from "../queue/queue";
 
 /** One sync under way. */
@@ -54,6 +55,7 @@ export async function syncLibrary(context: JobContext): Promise<void> {
   const sync: Sync = { db, libraryId, connector, context, before, lines, done: 0, failed: 0 };
   if (!(await readPages(sync, library.cursor))) return;
   updateLibrary(db, libraryId, { cursor: null, fault: null, syncedAt: new Date().toISOString() });
+  finishReading(db);
 }
 
 /** @returns whether the last page was reached: false when the job is to stop. */
@@ -143,7 +145,7 @@ async function takeOnce({ connector, libraryId, context, lines }: Sync, p: Publi
   if (!p.openUrl) return takeTrial(p, bytes, url, libraryId);
   const { jobId } = context.job;
   const stated = await readStated(p, texts);
-  const run = new ImportRun({ jobId, libraryId, signal: context.signal, stated, known: lines });
+  const run = new ImportRun({ jobId, libraryId, signal: context.signal, stated, known: lines, isFirst: true });
   if (sortFile(name, bytes.subarray(0, 8)) !== "archive") {
     await run.group([{ path: name, read: async () => ({ ok: true, value: bytes }) }]);
   } else await throughFile(bytes, (path) => run.archive(name, path));

@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { BriefFields } from "@/contracts/brief";
-import { PIPELINE_VERSION } from "@/contracts/pipeline";
+import { findStale, FIRST_STAGES, PIPELINE, STAGES } from "@/contracts/pipeline";
 import { StyleList, StyleQuery } from "@/contracts/styles";
 import { demoBytes } from "../../../tests/fixtures/demoFont";
 import { makeFont } from "../../../tests/fixtures/makeFont";
@@ -19,6 +19,7 @@ import { findBrief, listBriefs, listKept } from "./briefs";
 import { listLibraries, putLibrary } from "./libraries";
 import { findJob, insertJob, listImportItems, listJobs, listJobsIn, putImportItem, updateJob } from "./jobs";
 import { countStyles, findStyle, findStyleBySha, lastSeq, listProvenance, eachStyleSince } from "./styles";
+import { isReadFirst, listStages, listStaleStyles, putStages } from "./stages";
 import { lastSignatureVersion, listSignaturesSince } from "./signatures";
 import { closePools } from "../workers/pool";
 import { valueOf } from "../../../tests/fixtures/outcomes";
@@ -85,6 +86,7 @@ describe("migrations", () => {
       "set_aside",
       "signatures",
       "signed_instances",
+      "style_stages",
       "styles",
       "tags",
     ]);
@@ -97,8 +99,42 @@ describe("migrations", () => {
       { name: "0006-people.sql" },
       { name: "0007-trust.sql" },
       { name: "0008-briefs.sql" },
-      { name: "0009-folders.sql" },
+      { name: "0009-stages.sql" },
     ]);
+  });
+});
+
+describe("stages", () => {
+  const versions = Object.fromEntries(PIPELINE.map((p) => [p.stage, p.version]));
+  test("what changed runs again, and what needs it; nothing else", () => {
+    expect(findStale(versions)).toEqual([]);
+    expect(findStale({})).toEqual(STAGES);
+    expect(findStale({ ...versions, described: 1 })).toEqual(["described"]);
+    expect(findStale({ ...versions, measured: 99 })).toEqual(["measured", "classified", "varied"]);
+    expect(findStale({ ...versions, opened: 1 })).toEqual(STAGES);
+    expect(findStale(Object.fromEntries(FIRST_STAGES.map((s) => [s, versions[s]])))).toEqual([
+      "checked",
+      "described",
+      "varied",
+    ]);
+  });
+  test("every stage needs only stages before it", () => {
+    PIPELINE.forEach(({ needs }, i) =>
+      expect(needs.every((n: string) => STAGES.slice(0, i).includes(n as never))).toBe(true),
+    );
+  });
+  test("a style is listed until all of its stages are done with the versions of now", async () => {
+    const id = await store(makeFont(), "quay.otf", OFL);
+    expect(listStaleStyles(db)).toEqual([]);
+    db.prepare("UPDATE style_stages SET version = 1 WHERE stage = 'described'").run();
+    expect(listStaleStyles(db)).toEqual([id]);
+    expect(isReadFirst(db, id)).toBe(true);
+    putStages(db, id, ["described"]);
+    expect(listStaleStyles(db)).toEqual([]);
+    // Another file of the style: what was done of the old one does not count.
+    putStages(db, id, ["opened"], true);
+    expect(listStages(db, id)).toEqual({ opened: versions.opened });
+    expect(isReadFirst(db, id)).toBe(false);
   });
 });
 
@@ -124,12 +160,12 @@ describe("styles", () => {
       style: "Regular",
       format: "otf",
       libraryId: "open",
-      pipelineVersion: PIPELINE_VERSION,
     });
     expect(record.rights.spdx).toBe("OFL-1.1");
     expect(record.traits.stemEm).toBeCloseTo(0.09, 2);
     expect(readStored(record.sha256)).toEqual(bytes);
-    expect(findStyleBySha(db, sha256Of(bytes))?.styleId).toBe(id);
+    expect(findStyleBySha(db, sha256Of(bytes))).toBe(id);
+    expect(listStages(db, id)).toEqual(Object.fromEntries(PIPELINE.map((p) => [p.stage, p.version])));
     expect(findStyleBySha(db, "none")).toBeNull();
     expect(findStyle(db, "s_none")).toBeNull();
     expect([...eachStyleSince(db, 0)]).toHaveLength(1);

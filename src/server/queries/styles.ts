@@ -65,7 +65,6 @@ export type StyleRecord = {
   notes: MeasureNotes;
   vox: VoxGuess | null;
   moods: MoodGuess[];
-  pipelineVersion: number;
   addedAt: string;
   /** False: the library has it, here is only a trial. */
   owned: boolean;
@@ -91,7 +90,7 @@ const JSON_COLUMNS = [
 
 const SELECT = `SELECT style_id AS styleId, seq, family_id AS familyId, family, style, library_id AS libraryId, sha256,
   sfnt_sha256 AS sfntSha256, format, names, facts, traits, kinds, treatments, coverage, axes, instances, features, health,
-  rights, notes, vox, moods, pipeline_version AS pipelineVersion, added_at AS addedAt, owned, offer, hidden FROM styles`;
+  rights, notes, vox, moods, added_at AS addedAt, owned, offer, hidden FROM styles`;
 
 function toRecord(row: Record<string, unknown>): StyleRecord {
   for (const column of JSON_COLUMNS) row[column] = JSON.parse(row[column] as string);
@@ -118,13 +117,14 @@ export const findStyleFile = (db: Db, styleId: string): { sha256: string; format
   return row ? { ...row, owned: row.owned === 1 } : null;
 };
 
-export const findStyleBySha = (db: Db, sha256: string): { styleId: string; pipelineVersion: number } | null =>
+/** The style that some bytes are a file of. */
+export const findStyleBySha = (db: Db, sha256: string): string | null =>
   db
-    .prepare<[string, string], { styleId: string; pipelineVersion: number }>(
-      `SELECT style_id AS styleId, pipeline_version AS pipelineVersion FROM styles WHERE sha256 = ? AND owned = 1
-       UNION ALL SELECT a.style_id, s.pipeline_version FROM alternatives a JOIN styles s USING (style_id) WHERE a.sha256 = ?`,
+    .prepare<[string, string], { styleId: string }>(
+      `SELECT style_id AS styleId FROM styles WHERE sha256 = ? AND owned = 1
+       UNION ALL SELECT style_id FROM alternatives WHERE sha256 = ?`,
     )
-    .get(sha256, sha256) ?? null;
+    .get(sha256, sha256)?.styleId ?? null;
 
 /** What finding needs of a style; the rest of the row is read when a style is opened. */
 export type FindRecord = Pick<
@@ -185,40 +185,27 @@ export function* eachStyleSince(db: Db, seq: number): Generator<FindRecord> {
   }
 }
 
-/** Styles whose file was read by an older pipeline. */
-export const listOutdated = (db: Db, pipelineVersion: number): string[] =>
-  db
-    .prepare<[number], { styleId: string }>(
-      "SELECT style_id AS styleId FROM styles WHERE pipeline_version < ? ORDER BY hidden, seq",
-    )
-    .all(pipelineVersion)
-    .map((r) => r.styleId);
+const READ_COLUMNS = ["traits", "kinds", "treatments", "notes", "vox", "moods", "health"] as const;
+type Read = Partial<Pick<StyleRecord, (typeof READ_COLUMNS)[number]>>;
 
-/** Puts what was measured again of a style; names, rights and sources stay. */
-export function updateReading(
-  db: Db,
-  styleId: string,
-  read: Pick<StyleRecord, "traits" | "kinds" | "treatments" | "notes" | "vox" | "moods" | "health" | "pipelineVersion">,
-  signature: Uint8Array,
-) {
-  db.transaction(() => {
-    db.prepare(
-      `UPDATE styles SET traits = @traits, kinds = @kinds, treatments = @treatments, notes = @notes, vox = @vox, moods = @moods,
-         health = @health, pipeline_version = @pipelineVersion, seq = (SELECT max(seq) + 1 FROM styles) WHERE style_id = @styleId`,
-    ).run({
-      styleId,
-      pipelineVersion: read.pipelineVersion,
-      vox: read.vox && JSON.stringify(read.vox),
-      ...Object.fromEntries(
-        (["traits", "kinds", "treatments", "notes", "moods", "health"] as const).map((c) => [
-          c,
-          JSON.stringify(read[c]),
-        ]),
-      ),
-    });
-    db.prepare("UPDATE signatures SET signature = ? WHERE style_id = ?").run(signature, styleId);
-  })();
+/** Puts what was read again of a style; all that is not given stays. */
+export function updateReading(db: Db, styleId: string, read: Read) {
+  const given = READ_COLUMNS.filter((c) => read[c] !== undefined);
+  const values = Object.fromEntries(given.map((c) => [c, read[c] === null ? null : JSON.stringify(read[c])]));
+  db.prepare(
+    `UPDATE styles SET ${given.map((c) => `${c} = @${c}, `).join("")} seq = (SELECT max(seq) + 1 FROM styles) WHERE style_id = @styleId`,
+  ).run({ styleId, ...values });
 }
+
+/** Puts the descriptors of a style's letters. */
+export const putSignature = (db: Db, styleId: string, signature: Uint8Array) =>
+  db
+    .prepare(
+      "INSERT INTO signatures (style_id, signature) VALUES (?, ?) ON CONFLICT(style_id) DO UPDATE SET signature = excluded.signature",
+    )
+    .run(styleId, signature);
+export const removeSignature = (db: Db, styleId: string) =>
+  db.prepare("DELETE FROM signatures WHERE style_id = ?").run(styleId);
 
 export const findSignature = (db: Db, styleId: string): Uint8Array | null =>
   db.prepare<[string], { signature: Uint8Array }>("SELECT signature FROM signatures WHERE style_id = ?").get(styleId)
@@ -257,28 +244,23 @@ export const lastSeq = (db: Db): number =>
   db.prepare<[], { seq: number }>("SELECT coalesce(max(seq), 0) AS seq FROM styles").get()!.seq;
 
 /**
- * Puts one style, its signature and where it came from, in one transaction. A style that exists is replaced,
+ * Puts one style and where it came from, in one transaction. A style that exists is replaced,
  * keeping the time it was first added.
  */
-export function putStyle(
-  db: Db,
-  record: Omit<StyleRecord, "seq">,
-  signature: Uint8Array,
-  source: { path: string; importedAt: string },
-) {
+export function putStyle(db: Db, record: Omit<StyleRecord, "seq">, source: { path: string; importedAt: string }) {
   db.transaction(() => {
     const seq = lastSeq(db) + 1;
     db.prepare(
       `INSERT INTO styles (style_id, seq, family_id, family, style, library_id, sha256, sfnt_sha256, format, names, facts, traits,
-         kinds, treatments, coverage, axes, instances, features, health, rights, pipeline_version, added_at, owned, offer, hidden, notes, vox, moods, verdicts)
+         kinds, treatments, coverage, axes, instances, features, health, rights, added_at, owned, offer, hidden, notes, vox, moods, verdicts)
        VALUES (@styleId, @seq, @familyId, @family, @style, @libraryId, @sha256, @sfntSha256, @format, @names, @facts, @traits,
-         @kinds, @treatments, @coverage, @axes, @instances, @features, @health, @rights, @pipelineVersion, @addedAt, @owned, @offer, @hidden,
+         @kinds, @treatments, @coverage, @axes, @instances, @features, @health, @rights, @addedAt, @owned, @offer, @hidden,
          @notes, @vox, @moods, @verdicts)
        ON CONFLICT(style_id) DO UPDATE SET seq = excluded.seq, family_id = excluded.family_id, family = excluded.family,
          style = excluded.style, library_id = excluded.library_id, sha256 = excluded.sha256, sfnt_sha256 = excluded.sfnt_sha256, format = excluded.format, names = excluded.names, facts = excluded.facts,
          traits = excluded.traits, kinds = excluded.kinds, treatments = excluded.treatments, coverage = excluded.coverage,
          axes = excluded.axes, instances = excluded.instances, features = excluded.features, health = excluded.health,
-         rights = excluded.rights, pipeline_version = excluded.pipeline_version, owned = excluded.owned, offer = excluded.offer,
+         rights = excluded.rights, owned = excluded.owned, offer = excluded.offer,
          hidden = excluded.hidden, notes = excluded.notes, vox = excluded.vox, moods = excluded.moods, verdicts = excluded.verdicts`,
     ).run({
       ...record,
@@ -290,9 +272,6 @@ export function putStyle(
       verdicts: JSON.stringify(verdictsOf(record.rights)),
       ...Object.fromEntries(JSON_COLUMNS.map((c) => [c, JSON.stringify(record[c])])),
     });
-    db.prepare(
-      "INSERT INTO signatures (style_id, signature) VALUES (?, ?) ON CONFLICT(style_id) DO UPDATE SET signature = excluded.signature",
-    ).run(record.styleId, signature);
     putProvenance(db, record.styleId, { library: record.libraryId, sha256: record.sha256, ...source });
   })();
 }

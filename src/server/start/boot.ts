@@ -1,19 +1,19 @@
 // What happens once when the server starts: the data folder is taken and looked at, what its seed names is put in, the jobs'
 // process is started. A folder that cannot be used does not stop the server: it says what is wrong, and takes the folder when it can.
 import { FaultError, sentenceOf } from "@/contracts/errors";
-import { PIPELINE_VERSION } from "@/contracts/pipeline";
 import { preparePasscodes } from "../access/sessions";
 import { faultOfDisk } from "../db/diskFaults";
 import { sweepIncoming, sweepStore } from "../db/fileStore";
 import { lockDataFolder } from "../db/lock";
 import { getDb, isSound, type Db } from "../db/open";
+import { finishReading } from "../jobs/finishReading";
 import { PART_COPIES } from "../jobs/partCopies";
 import { addJob } from "../queue/queue";
 import { superviseJobs } from "../jobs/supervise";
 import { listJobsIn } from "../queries/jobs";
 import { findMeta } from "../queries/records";
 import { putLibrary } from "../queries/libraries";
-import { countStyles, listOutdated } from "../queries/styles";
+import { countStyles } from "../queries/styles";
 import { bootFault, setBootFault } from "../db/bootFault";
 import { getHeld } from "../usecases/findings";
 import { getLanguages } from "../usecases/languages";
@@ -83,6 +83,5 @@ function startOnce(db: Db) {
   const under = new Set(listJobsIn(db, "waiting", "running").map((j) => j.kind));
   if (findMeta(db, PART_COPIES) === "waiting" && !under.has("part-copies"))
     addJob("part-copies", "Tell renamed copies apart", {});
-  const outdated = listOutdated(db, PIPELINE_VERSION).length;
-  if (outdated && !under.has("reread")) addJob("reread", `Measure ${outdated} styles again`, {});
+  finishReading(db);
 }

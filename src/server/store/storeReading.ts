@@ -2,14 +2,14 @@
 import type { FamilyId, StyleId } from "@/contracts/ids";
 import type { Evidence, Rights } from "@/contracts/rights";
 import type { CodePointRanges } from "@/contracts/traits";
-import { PIPELINE_VERSION } from "@/contracts/pipeline";
 import { keyOfFingerprint } from "@/core/measure/fingerprintOutlines";
 import type { Db } from "../db/open";
 import { storeFile } from "../db/fileStore";
-import type { FontReading } from "../workers/readFont.worker";
+import type { FontReading } from "@/core/read/readFont";
 import { listEvidence, putPrint } from "../queries/records";
 import { putInstances } from "../queries/signatures";
-import { putStyle, type StyleOffer, type StyleRecord } from "../queries/styles";
+import { putStages } from "../queries/stages";
+import { putSignature, putStyle, removeSignature, type StyleOffer, type StyleRecord } from "../queries/styles";
 import { makerOf, readRightsOf, sameLettersOf } from "./rightsOfStyle";
 
 export type ReadingSource = {
@@ -113,28 +113,32 @@ export function writeStyle(db: Db, { styleId, files, reading, source, named, rig
         traits: reading.measured.traits,
         kinds: reading.classified.kinds,
         treatments: reading.classified.treatments,
-        notes: reading.notes,
+        notes: { ...reading.measured.notes, ...(reading.varied?.notes ?? NO_REACH) },
         vox: reading.classified.vox,
         moods: reading.classified.moods,
         coverage: source.trial?.coverage ?? opened.codePoints,
         axes: opened.axes,
         instances: opened.instances,
         features: opened.features,
-        health: opened.health,
+        health: reading.health ?? opened.health,
         rights,
-        pipelineVersion: PIPELINE_VERSION,
         addedAt: now,
         owned: !source.trial,
         offer: source.offer ?? null,
         hidden: false,
       },
-      reading.signature,
       { path: source.path, importedAt: now },
     );
-    putInstances(db, styleId, reading.signedInstances);
+    // What is not read yet is not what was read of another file.
+    if (reading.signature) putSignature(db, styleId, reading.signature);
+    else removeSignature(db, styleId);
+    putInstances(db, styleId, reading.varied?.instances ?? []);
+    putStages(db, styleId, reading.stages, true);
     if (reading.print && !source.trial) putPrint(db, styleId, keyOfFingerprint(reading.print), reading.print);
   })();
 }
+
+const NO_REACH = { reach: {}, axes: [] };
 
 /** The library's family name wins where the font's begins with it ("Recursive" over "Recursive Sans Linear"). */
 function nameStyle({ opened, family }: FontReading, stated: string | null): { family: string; style: string } {

@@ -3,13 +3,15 @@
 // clearing direction.
 import type { FaultCode } from "@/contracts/errors";
 import type { StyleId } from "@/contracts/ids";
+import type { Health } from "@/contracts/traits";
 import { isSamePrint, keyOfFingerprint } from "@/core/measure/fingerprintOutlines";
 import { storeFile } from "../db/fileStore";
 import type { Db } from "../db/open";
-import type { FontReading } from "../workers/readFont.worker";
+import type { FontReading } from "@/core/read/readFont";
 import { listPrints, putAlternative, putSameLetters, removeAlternative } from "../queries/records";
 import { findStyle, putProvenance, type StyleRecord } from "../queries/styles";
 import { isSameMaker, isSameName, makerOf, makerOfRecord, mergeEvidence, note, rereadRights } from "./rightsOfStyle";
+import { readLaterInWorker } from "../workers/pool";
 import { familyIdOf, prepareStyle, writeStyle, type ReadingSource } from "./storeReading";
 
 export type Taken = {
@@ -41,7 +43,15 @@ export async function takeFont(
   const alike = findAlike(db, reading);
   const same = alike.find((record) => isSameStyle(record, reading));
   if (!same) return addStyle(db, incoming, alike);
-  return isRicher(reading, same) ? takePlace(db, incoming, same) : putBeside(db, incoming, same);
+  const degree = await degreeOf(reading);
+  return isRicher(reading, degree, same) ? takePlace(db, incoming, same) : putBeside(db, incoming, same);
+}
+
+/** How sound a font is, asked now where its reading left it for later: it is to take the place of another. */
+async function degreeOf({ health, opened, measured }: FontReading): Promise<Health["degree"]> {
+  if (health) return health.degree;
+  const asked = await readLaterInWorker({ bytes: opened.sfnt, stages: ["checked"], traits: measured.traits });
+  return asked.ok && asked.reading.health ? asked.reading.health.degree : "with-care";
 }
 
 /** A style of its own. Those with the same letters are told of it. */
@@ -132,8 +142,8 @@ const richness = (characters: number, features: number, format: string) =>
   characters + 8 * features + (FORMAT_RANK[format] ?? 0);
 const countOf = (ranges: [number, number][]) => ranges.reduce((n, [a, b]) => n + b - a + 1, 0);
 /** A worse health never replaces a better file. */
-const isRicher = ({ opened }: FontReading, r: StyleRecord) =>
-  !(opened.health.degree !== "fine" && r.health.degree === "fine") &&
+const isRicher = ({ opened }: FontReading, degree: Health["degree"], r: StyleRecord) =>
+  !(degree !== "fine" && r.health.degree === "fine") &&
   richness(countOf(opened.codePoints), opened.features.length, opened.format) >
     richness(countOf(r.coverage), r.features.length, r.format);
 

@@ -10,7 +10,7 @@ import type { FaceReply, FaceRequest } from "./faces.worker";
 import type { IdentifyReply, IdentifyRequest, NearReply, NearRequest } from "./identify.worker";
 import type { PreparePictureReply, PreparePictureRequest } from "./preparePicture.worker";
 import type { QuestionSheetRequest } from "./questionSheet.worker";
-import type { ReadFontReply, ReadFontRequest } from "./readFont.worker";
+import type { ReadFontReply, ReadFontRequest, ReadLaterReply, ReadLaterRequest } from "./readFont.worker";
 import type { LibraryReply, LibraryRequest } from "./libraries.worker";
 import type { TermsReply, TermsRequest } from "./terms.worker";
 import type { WriteSheetRequest } from "./writeSheet.worker";
@@ -76,10 +76,19 @@ function codeOf<C extends FaultCode>(ran: Extract<Ran<unknown>, { ok: false }>, 
 /** Reads one font file. A reader that hangs or runs out of memory gives a refusal, never an exception. */
 export async function readFontInWorker(request: ReadFontRequest, signal?: AbortSignal): Promise<ReadFontReply> {
   const ran = await run<ReadFontRequest, ReadFontReply>("fonts", request, { timeoutMs: FONT_TIMEOUT_MS, signal });
-  if (ran.ok) return ran.value;
-  // Jobs feed the readers one by one: busy and let-go are no answers to a file.
-  const code = ran.code === "busy" || ran.code === "let-go" ? "reader-failed" : ran.code;
-  return { ok: false, code, detail: ran.detail };
+  return ran.ok ? ran.value : unread(ran);
+}
+
+/** Some stages of a font that is on the wall. Fonts that are not there yet go before it. */
+export async function readLaterInWorker(request: ReadLaterRequest, signal?: AbortSignal): Promise<ReadLaterReply> {
+  const options = { timeoutMs: FONT_TIMEOUT_MS, signal, name: "readLater", canWait: true };
+  const ran = await run<ReadLaterRequest, ReadLaterReply>("fonts", request, options);
+  return ran.ok ? ran.value : unread(ran);
+}
+
+/** Jobs feed the readers one by one: busy and let-go are no answers to a file. */
+function unread({ code, detail }: Extract<Ran<unknown>, { ok: false }>) {
+  return { ok: false as const, code: code === "busy" || code === "let-go" ? ("reader-failed" as const) : code, detail };
 }
 
 /** Texts → terms. Null: they could not be read in time, so nothing is known of them. */

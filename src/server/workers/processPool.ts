@@ -21,7 +21,8 @@ export type PoolOptions = {
   /** An idle process ends after so long. */
   idleMs?: number;
 };
-export type RunOptions = { timeoutMs: number; signal?: AbortSignal; name?: string };
+/** @property canWait - others go before it, however long it has waited. */
+export type RunOptions = { timeoutMs: number; signal?: AbortSignal; name?: string; canWait?: boolean };
 
 type Task = {
   id: number;
@@ -73,7 +74,8 @@ export class ProcessPool {
         forget: () => options.signal?.removeEventListener("abort", onAbort),
       };
       options.signal?.addEventListener("abort", onAbort, { once: true });
-      this.waiting.push(task);
+      const firstOfPatient = options.canWait ? -1 : this.waiting.findIndex((t) => t.options.canWait);
+      this.waiting.splice(firstOfPatient < 0 ? this.waiting.length : firstOfPatient, 0, task);
       this.next();
     });
   }

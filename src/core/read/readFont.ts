@@ -1,0 +1,101 @@
+// One font file through the stages of the pipeline, in their order. A style can be shown after the first stages; the others may follow.
+import type { Axis, Health, MeasureNotes, Traits } from "@/contracts/traits";
+import { FIRST_STAGES, STAGES, type Stage } from "@/contracts/pipeline";
+import { checkFont } from "../health/checkFont";
+import { instancesOf, type Coordinates } from "../identify/instances";
+import { extractDescriptors } from "../identify/signature";
+import { classifyFont, type Classification } from "../kind/classifyFont";
+import { fingerprintOutlines } from "../measure/fingerprintOutlines";
+import { measureFont, type Measured } from "../measure/measureFont";
+import { measureReach } from "../measure/reach";
+import { FontFileError } from "../open/fontFileError";
+import { openFont, type OpenedFont } from "../open/openFont";
+import { openFace, type OpenFace } from "../outlines/openFace";
+
+/** What the later stages find. */
+export type LaterReading = {
+  health?: Health;
+  /** Descriptors of its letters at the default location. */
+  signature?: Uint8Array;
+  varied?: {
+    notes: Pick<MeasureNotes, "reach" | "axes">;
+    /** Of a variable font at other locations than its default. */
+    instances: { coordinates: Coordinates; signature: Uint8Array }[];
+  };
+};
+export type FontReading = {
+  /** Stages that were run. */
+  stages: readonly Stage[];
+  opened: Omit<OpenedFont, "characters">;
+  family: string;
+  measured: Measured;
+  classified: Classification;
+  /** Fingerprint of its outlines, to find the same style in another file; null when it has too few letters. */
+  print: Int16Array | null;
+} & LaterReading;
+
+type Reading = Partial<FontReading> & Pick<FontReading, "stages" | "opened" | "family">;
+
+export type ReadSettings = {
+  /** Where the font names no family. */
+  fallbackFamily: string;
+  stages: readonly Stage[];
+  /** Traits as they were measured before, where that stage does not run. */
+  traits?: Traits;
+  /** Whether this font has taken its time: then fewer places on its axes are described. */
+  isLate: () => boolean;
+};
+
+type State = ReadSettings & { whole: OpenedFont; face: OpenFace; reading: Reading };
+
+/** What each stage adds. Opening comes before all of them. */
+const RUN: Record<Exclude<Stage, "opened">, (state: State) => Partial<FontReading>> = {
+  measured: ({ face }) => ({ measured: measureFont(face) }),
+  classified: ({ face, reading: { measured = measureFont(face), opened, family } }) => ({
+    classified: classifyFont({ measured, family, style: opened.style, features: opened.features }),
+  }),
+  fingerprinted: ({ face }) => ({ print: fingerprintOutlines(face) }),
+  checked: ({ whole, face }) => ({ health: checkFont(whole, face) }),
+  described: ({ face }) => ({ signature: extractDescriptors(face) }),
+  varied: ({ whole, face, reading, traits, isLate }) => {
+    if (!whole.axes.length) return {};
+    const atDefault = reading.measured?.traits ?? traits ?? measureFont(face).traits;
+    const notes = measureReach(whole.sfnt, whole.axes, atDefault);
+    return { varied: { notes, instances: describeInstances(whole.sfnt, whole.axes, isLate) } };
+  },
+};
+
+/**
+ * Reads one font file.
+ * @returns what the stages found, and the bare font.
+ * @throws FontFileError when it is no font, or one without letters.
+ */
+export async function readFont(bytes: Uint8Array, settings: ReadSettings): Promise<Reading> {
+  const whole = await openFont(bytes);
+  const { characters, ...opened } = whole;
+  const face = openFace(opened.sfnt);
+  if (![...characters.values()].some((glyph) => face.outline(glyph).verbs.length > 0))
+    throw new FontFileError("no-outlines", "glyf", 0, "at least one drawn glyph", "none");
+  const stages = STAGES.filter((s) => s === "opened" || settings.stages.includes(s));
+  const family = opened.family ?? settings.fallbackFamily;
+  // The shaper may hand back a view of a larger buffer: what leaves is a copy of its own.
+  let reading: Reading = { stages, opened: { ...opened, sfnt: opened.sfnt.slice() }, family };
+  for (const stage of stages)
+    if (stage !== "opened") reading = { ...reading, ...RUN[stage]({ ...settings, whole, face, reading }) };
+  return reading;
+}
+
+/** Whether all is there that a style needs to be on the wall. */
+export const isWhole = (reading: Reading): reading is FontReading =>
+  FIRST_STAGES.every((s) => reading.stages.includes(s));
+
+function describeInstances(sfnt: Uint8Array, axes: Axis[], isLate: () => boolean) {
+  const described: NonNullable<FontReading["varied"]>["instances"] = [];
+  const all = instancesOf(axes);
+  // Every second first: when time runs out, what is described is spread over the axes.
+  for (const coordinates of [...all.filter((_, i) => i % 2 === 0), ...all.filter((_, i) => i % 2 === 1)]) {
+    if (isLate()) break;
+    described.push({ coordinates, signature: extractDescriptors(openFace(sfnt, coordinates)) });
+  }
+  return described;
+}
