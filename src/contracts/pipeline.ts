@@ -3,9 +3,9 @@
 
 export const PIPELINE = [
   { stage: "opened", version: 2, needs: [] },
+  { stage: "fingerprinted", version: 1, needs: ["opened"] },
   { stage: "measured", version: 5, needs: ["opened"] },
   { stage: "classified", version: 2, needs: ["opened", "measured"] },
-  { stage: "fingerprinted", version: 1, needs: ["opened"] },
   { stage: "checked", version: 1, needs: ["opened"] },
   { stage: "described", version: 3, needs: ["opened"] },
   { stage: "varied", version: 1, needs: ["opened", "measured"] },
@@ -14,10 +14,10 @@ export const PIPELINE = [
 export type Stage = (typeof PIPELINE)[number]["stage"];
 export const STAGES: readonly Stage[] = PIPELINE.map((p) => p.stage);
 
-/** What a style needs to be on the wall: names, measures, kinds, and whose letters they are. */
-export const FIRST_STAGES: readonly Stage[] = ["opened", "measured", "classified", "fingerprinted"];
-/** What may follow while others are read: health, descriptors for pictures, how far axes reach. */
-export const LATER_STAGES: readonly Stage[] = STAGES.filter((s) => !FIRST_STAGES.includes(s));
+/** What a style needs to be on the wall: names, characters, and whose letters they are. */
+export const FIRST_STAGES: readonly Stage[] = ["opened", "fingerprinted"];
+/** What it is found by, before what only its own page and pictures ask for. */
+export const MEASURING_STAGES: readonly Stage[] = ["measured", "classified"];
 
 /**
  * Stages that are to run, in their order: those that were done with another version or not at all, and those that need them.

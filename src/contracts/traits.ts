@@ -118,6 +118,14 @@ export const SLANTED_FROM_DEG = 3.5;
 
 export type SieveTrait = (typeof SIEVE_TRAITS)[number];
 
+/** Of a style that is on the wall and not measured yet. */
+export const NO_TRAITS: Traits = Traits.parse({
+  ...Object.fromEntries(Object.keys(Traits.shape).map((trait) => [trait, null])),
+  monospaced: false,
+  figures: { height: null, spacing: null },
+  picture: false,
+});
+
 /** Beside the traits: how sure each is (0–1), why one could not be measured, and what the axes of a variable font reach. */
 export const MeasureNotes = z.object({
   confidence: z.record(z.string(), z.number()),
@@ -133,6 +141,11 @@ export const MeasureNotes = z.object({
 });
 export type MeasureNotes = z.infer<typeof MeasureNotes>;
 export const NO_NOTES: MeasureNotes = { confidence: {}, absent: {}, reach: {}, axes: [] };
+/** Why a style that was just read has no measures. */
+export const NOT_YET: MeasureNotes = {
+  ...NO_NOTES,
+  absent: Object.fromEntries(Object.keys(Traits.shape).map((trait) => [trait, "Not measured yet."])),
+};
 
 /** A guess with the confidence (0–1) and the words it rests on. */
 const Guess = <T extends z.ZodType>(value: T) =>

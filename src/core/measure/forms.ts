@@ -137,13 +137,22 @@ function takeOffCommon(forms: Float32Array[]): Float32Array[] {
  * @returns 0–1, middle value over the alphabet; null when under eight letters exist.
  */
 export function measureLegibility(letters: Letters): number | null {
-  const found: number[] = [];
-  for (const char of TYPICAL.keys()) {
+  const found = [...TYPICAL.keys()].flatMap((char) => {
     const letter = letters.get(char);
-    if (!letter) continue;
-    const nearest = (form: Float32Array) => nearestTo(form, char);
-    // Hollow letters are letters too: the filled silhouette counts where it is nearer.
-    found.push(Math.max(nearest(formOf(letters, letter)), nearest(silhouetteOf(letter))));
+    return letter ? [{ char, letter, like: nearestTo(formOf(letters, letter), char), isFilled: false }] : [];
+  });
+  if (found.length < 8) return null;
+  // Hollow letters are letters too: the filled silhouette counts where it is nearer. A letter above the middle stays there however near its
+  // silhouette is, so that only those at or below it are filled.
+  for (;;) {
+    const sorted = found.map((f) => f.like).sort((a, b) => a - b);
+    // Of an even number the upper of the two in the middle.
+    const middle = sorted[sorted.length >> 1]!;
+    const below = found.filter((f) => !f.isFilled && f.like <= middle);
+    if (!below.length) return median(sorted);
+    for (const f of below) {
+      f.like = Math.max(f.like, nearestTo(silhouetteOf(f.letter), f.char));
+      f.isFilled = true;
+    }
   }
-  return found.length < 8 ? null : median(found);
 }

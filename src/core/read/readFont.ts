@@ -14,6 +14,8 @@ import { openFace, type OpenFace } from "../outlines/openFace";
 
 /** What the later stages find. */
 export type LaterReading = {
+  measured?: Measured;
+  classified?: Classification;
   health?: Health;
   /** Descriptors of its letters at the default location. */
   signature?: Uint8Array;
@@ -23,18 +25,20 @@ export type LaterReading = {
     instances: { coordinates: Coordinates; signature: Uint8Array }[];
   };
 };
-export type FontReading = {
+/** What the wall needs; what the other stages found, where they were run. */
+export type FirstReading = {
   /** Stages that were run. */
   stages: readonly Stage[];
   opened: Omit<OpenedFont, "characters">;
   family: string;
-  measured: Measured;
-  classified: Classification;
   /** Fingerprint of its outlines, to find the same style in another file; null when it has too few letters. */
   print: Int16Array | null;
 } & LaterReading;
+/** A font that went through all stages. */
+export type FontReading = FirstReading &
+  Required<Pick<LaterReading, "measured" | "classified" | "health" | "signature">>;
 
-type Reading = Partial<FontReading> & Pick<FontReading, "stages" | "opened" | "family">;
+type Reading = Partial<FirstReading> & Pick<FirstReading, "stages" | "opened" | "family">;
 
 export type ReadSettings = {
   /** Where the font names no family. */
@@ -49,7 +53,7 @@ export type ReadSettings = {
 type State = ReadSettings & { whole: OpenedFont; face: OpenFace; reading: Reading };
 
 /** What each stage adds. Opening comes before all of them. */
-const RUN: Record<Exclude<Stage, "opened">, (state: State) => Partial<FontReading>> = {
+const RUN: Record<Exclude<Stage, "opened">, (state: State) => Partial<FirstReading>> = {
   measured: ({ face }) => ({ measured: measureFont(face) }),
   classified: ({ face, reading: { measured = measureFont(face), opened, family } }) => ({
     classified: classifyFont({ measured, family, style: opened.style, features: opened.features }),
@@ -86,11 +90,13 @@ export async function readFont(bytes: Uint8Array, settings: ReadSettings): Promi
 }
 
 /** Whether all is there that a style needs to be on the wall. */
-export const isWhole = (reading: Reading): reading is FontReading =>
+export const isFirst = (reading: Reading): reading is FirstReading =>
   FIRST_STAGES.every((s) => reading.stages.includes(s));
+/** Whether every stage was run. */
+export const isWhole = (reading: Reading): reading is FontReading => STAGES.every((s) => reading.stages.includes(s));
 
 function describeInstances(sfnt: Uint8Array, axes: Axis[], isLate: () => boolean) {
-  const described: NonNullable<FontReading["varied"]>["instances"] = [];
+  const described: NonNullable<LaterReading["varied"]>["instances"] = [];
   const all = instancesOf(axes);
   // Every second first: when time runs out, what is described is spread over the axes.
   for (const coordinates of [...all.filter((_, i) => i % 2 === 0), ...all.filter((_, i) => i % 2 === 1)]) {

@@ -19,7 +19,7 @@ import { isReadFirst } from "../queries/stages";
 import { findStyle, findStyleBySha, putProvenance } from "../queries/styles";
 import { rereadRights } from "../store/rightsOfStyle";
 import { takeFont, type Taken } from "../store/takeFont";
-import { readFontInWorker, readTermsInWorker } from "../workers/pool";
+import { readFirstInWorker, readFontInWorker, readTermsInWorker } from "../workers/pool";
 import type { JobContext } from "../queue/queue";
 
 /** Richer formats first. */
@@ -230,7 +230,7 @@ export class ImportRun {
     const sha256 = sha256Of(bytes);
     if (this.findSame(sha256)) return () => this.putSame(path, sha256, bytes, evidence);
     const fallbackFamily = name.replace(/\.[a-z0-9]{1,8}(#\d+)?$/i, "");
-    const reply = await readFontInWorker({ bytes, fallbackFamily, isFirst: this.isFirst }, this.signal);
+    const reply = await (this.isFirst ? readFirstInWorker : readFontInWorker)({ bytes, fallbackFamily }, this.signal);
     if (!reply.ok)
       return () =>
         this.put({

@@ -42,6 +42,8 @@ type Sync = {
   lines: Map<string, ImportItem>;
   done: number;
   failed: number;
+  /** There is much to read: the wall is filled first, the rest of the reading follows. */
+  isFirst: boolean;
 };
 
 export async function syncLibrary(context: JobContext): Promise<void> {
@@ -52,7 +54,7 @@ export async function syncLibrary(context: JobContext): Promise<void> {
   if (!library || !connector || library.state !== "connected") return;
   const before = new Map(listPublications(db, libraryId).map((p) => [p.publicationId, p]));
   const lines = linesOf(context.job.jobId);
-  const sync: Sync = { db, libraryId, connector, context, before, lines, done: 0, failed: 0 };
+  const sync: Sync = { db, libraryId, connector, context, before, lines, done: 0, failed: 0, isFirst: false };
   if (!(await readPages(sync, library.cursor))) return;
   updateLibrary(db, libraryId, { cursor: null, fault: null, syncedAt: new Date().toISOString() });
   finishReading(db);
@@ -76,6 +78,8 @@ async function readPages(sync: Sync, from: string | null): Promise<boolean> {
     updateLibrary(db, libraryId, { cursor: at });
     const { publications, total, next } = page.value;
     context.progress({ total: total ?? sync.done + publications.length, done: sync.done, failed: sync.failed });
+    const isNew = (p: Publication) => sync.before.get(p.publicationId)?.digest !== p.digest;
+    sync.isFirst = publications.filter(isNew).length > WHOLE_AT_ONCE;
     const limit = pLimit(connector.atOnce);
     await Promise.all(publications.map((offered) => limit(() => bringUpToDate(sync, offered, at))));
     if (context.signal.aborted) return false;
@@ -105,6 +109,8 @@ async function bringUpToDate(sync: Sync, offered: Publication, at: string | null
 const MAX_PAGES = 2_000;
 const MAX_PUBLICATIONS = 100_000;
 const PAGE_PAUSE_MS = 20;
+/** So many fonts are read whole at once. */
+const WHOLE_AT_ONCE = 60;
 
 /** The library is left as it is, with what went wrong and where to go on. The job itself counts as failed. */
 function stopAt(libraryId: string, at: string | null, code: FaultCode, message: string): never {
@@ -136,7 +142,7 @@ async function take(sync: Sync, offered: Publication, at: string | null): Promis
   return fresh ? takeOnce(sync, fresh) : first;
 }
 
-async function takeOnce({ connector, libraryId, context, lines }: Sync, p: Publication): Promise<Outcome> {
+async function takeOnce({ connector, libraryId, context, lines, isFirst }: Sync, p: Publication): Promise<Outcome> {
   const url = p.openUrl ?? p.trialUrl;
   if (!url) return { code: "library-broken", detail: "It offers nothing to fetch." };
   const fetched = await connector.fetch(url, context.signal);
@@ -145,7 +151,7 @@ async function takeOnce({ connector, libraryId, context, lines }: Sync, p: Publi
   if (!p.openUrl) return takeTrial(p, bytes, url, libraryId);
   const { jobId } = context.job;
   const stated = await readStated(p, texts);
-  const run = new ImportRun({ jobId, libraryId, signal: context.signal, stated, known: lines, isFirst: true });
+  const run = new ImportRun({ jobId, libraryId, signal: context.signal, stated, known: lines, isFirst });
   if (sortFile(name, bytes.subarray(0, 8)) !== "archive") {
     await run.group([{ path: name, read: async () => ({ ok: true, value: bytes }) }]);
   } else await throughFile(bytes, (path) => run.archive(name, path));

@@ -113,6 +113,8 @@ describe("stages", () => {
     expect(findStale({ ...versions, measured: 99 })).toEqual(["measured", "classified", "varied"]);
     expect(findStale({ ...versions, opened: 1 })).toEqual(STAGES);
     expect(findStale(Object.fromEntries(FIRST_STAGES.map((s) => [s, versions[s]])))).toEqual([
+      "measured",
+      "classified",
       "checked",
       "described",
       "varied",
@@ -131,6 +133,8 @@ describe("stages", () => {
     expect(isReadFirst(db, id)).toBe(true);
     putStages(db, id, ["described"]);
     expect(listStaleStyles(db)).toEqual([]);
+    db.prepare("UPDATE style_stages SET version = 1 WHERE stage = 'described'").run();
+    expect([listStaleStyles(db, ["measured"]), listStaleStyles(db, ["described"])]).toEqual([[], [id]]);
     // Another file of the style: what was done of the old one does not count.
     putStages(db, id, ["opened"], true);
     expect(listStages(db, id)).toEqual({ opened: versions.opened });

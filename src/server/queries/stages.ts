@@ -1,5 +1,5 @@
 // Which stages of the pipeline each style went through, and with which version of their methods.
-import { FIRST_STAGES, PIPELINE, type Stage } from "@/contracts/pipeline";
+import { FIRST_STAGES, PIPELINE, STAGES, type Stage } from "@/contracts/pipeline";
 import type { Db } from "../db/open";
 
 const VERSIONS = new Map<Stage, number>(PIPELINE.map((p) => [p.stage, p.version]));
@@ -26,18 +26,16 @@ export const listStages = (db: Db, styleId: string): Partial<Record<Stage, numbe
       .map((r) => [r.stage, r.version]),
   );
 
-/** Styles that lack a stage, or have one of another version. Those that are seen first. */
-export const listStaleStyles = (db: Db): string[] => {
-  const all = PIPELINE.map((p) => p.stage);
-  return db
+/** Styles that lack one of some stages, or have it of another version. Those that are seen first. */
+export const listStaleStyles = (db: Db, stages: readonly Stage[] = STAGES): string[] =>
+  db
     .prepare<(string | number)[], { styleId: string }>(
       `SELECT style_id AS styleId FROM styles WHERE style_id NOT IN (
-         SELECT style_id FROM style_stages WHERE (stage, version) IN (VALUES ${places(all)}) GROUP BY style_id HAVING count(*) = ?
+         SELECT style_id FROM style_stages WHERE (stage, version) IN (VALUES ${places(stages)}) GROUP BY style_id HAVING count(*) = ?
        ) ORDER BY hidden, seq`,
     )
-    .all(...pairsOf(all), all.length)
+    .all(...pairsOf(stages), stages.length)
     .map((r) => r.styleId);
-};
 
 /** Whether all that the wall needs was read of a style with the versions of now. */
 export const isReadFirst = (db: Db, styleId: string): boolean =>

@@ -1,11 +1,11 @@
 // A font's reading from the worker → one style in the store and the database, with its rights.
 import type { FamilyId, StyleId } from "@/contracts/ids";
 import type { Evidence, Rights } from "@/contracts/rights";
-import type { CodePointRanges } from "@/contracts/traits";
+import { NO_TRAITS, NOT_YET, type CodePointRanges } from "@/contracts/traits";
 import { keyOfFingerprint } from "@/core/measure/fingerprintOutlines";
 import type { Db } from "../db/open";
 import { storeFile } from "../db/fileStore";
-import type { FontReading } from "@/core/read/readFont";
+import type { FirstReading } from "@/core/read/readFont";
 import { listEvidence, putPrint } from "../queries/records";
 import { putInstances } from "../queries/signatures";
 import { putStages } from "../queries/stages";
@@ -45,7 +45,7 @@ export function familyIdOf(family: string): FamilyId {
 type PreparedStyle = {
   styleId: StyleId;
   files: { sha256: string; sfntSha256: string };
-  reading: FontReading;
+  reading: FirstReading;
   source: ReadingSource;
   named: { family: string; style: string };
   rights: Rights;
@@ -59,7 +59,7 @@ type PreparedStyle = {
 export async function prepareStyle(
   db: Db,
   bytes: Uint8Array,
-  reading: FontReading,
+  reading: FirstReading,
   source: ReadingSource,
   alike: readonly StyleRecord[] = [],
 ): Promise<PreparedStyle> {
@@ -77,7 +77,7 @@ export async function prepareStyle(
 export async function storeReading(
   db: Db,
   bytes: Uint8Array,
-  reading: FontReading,
+  reading: FirstReading,
   source: ReadingSource,
 ): Promise<StyleId> {
   const prepared = await prepareStyle(db, bytes, reading, source);
@@ -110,12 +110,12 @@ export function writeStyle(db: Db, { styleId, files, reading, source, named, rig
           fsType: opened.os2?.fsType ?? null,
           statedWeight: opened.os2?.usWeightClass ?? null,
         },
-        traits: reading.measured.traits,
-        kinds: reading.classified.kinds,
-        treatments: reading.classified.treatments,
-        notes: { ...reading.measured.notes, ...(reading.varied?.notes ?? NO_REACH) },
-        vox: reading.classified.vox,
-        moods: reading.classified.moods,
+        traits: reading.measured?.traits ?? NO_TRAITS,
+        kinds: reading.classified?.kinds ?? [],
+        treatments: reading.classified?.treatments ?? [],
+        notes: { ...NOT_YET, ...reading.measured?.notes, ...reading.varied?.notes },
+        vox: reading.classified?.vox ?? null,
+        moods: reading.classified?.moods ?? [],
         coverage: source.trial?.coverage ?? opened.codePoints,
         axes: opened.axes,
         instances: opened.instances,
@@ -138,10 +138,8 @@ export function writeStyle(db: Db, { styleId, files, reading, source, named, rig
   })();
 }
 
-const NO_REACH = { reach: {}, axes: [] };
-
 /** The library's family name wins where the font's begins with it ("Recursive" over "Recursive Sans Linear"). */
-function nameStyle({ opened, family }: FontReading, stated: string | null): { family: string; style: string } {
+function nameStyle({ opened, family }: FirstReading, stated: string | null): { family: string; style: string } {
   const plain = (s: string) => s.toLowerCase().replace(/[^a-z0-9]/g, "");
   const chosen = stated && plain(family).startsWith(plain(stated)) ? stated : family;
   if (!opened.axes.length) return { family: chosen, style: opened.style };
@@ -158,7 +156,7 @@ const EMBEDDING: Record<number, string> = {
 };
 
 /** The terms that a font itself states: name strings 13, 14, 0 and 7, and OS/2 fsType. A copyright line alone is no permission. */
-function statedInFont({ opened }: Pick<FontReading, "opened">, date: string): Evidence[] {
+function statedInFont({ opened }: Pick<FirstReading, "opened">, date: string): Evidence[] {
   const names = TERM_NAMES.flatMap((id) => {
     const text = opened.names[id];
     return text ? [{ kind: "name-table" as const, source: `name ${id} of the font`, date, text }] : [];

@@ -3,11 +3,11 @@
 // clearing direction.
 import type { FaultCode } from "@/contracts/errors";
 import type { StyleId } from "@/contracts/ids";
-import type { Health } from "@/contracts/traits";
+import { NO_TRAITS, type Health } from "@/contracts/traits";
 import { isSamePrint, keyOfFingerprint } from "@/core/measure/fingerprintOutlines";
 import { storeFile } from "../db/fileStore";
 import type { Db } from "../db/open";
-import type { FontReading } from "@/core/read/readFont";
+import type { FirstReading } from "@/core/read/readFont";
 import { listPrints, putAlternative, putSameLetters, removeAlternative } from "../queries/records";
 import { findStyle, putProvenance, type StyleRecord } from "../queries/styles";
 import { isSameMaker, isSameName, makerOf, makerOfRecord, mergeEvidence, note, rereadRights } from "./rightsOfStyle";
@@ -25,7 +25,7 @@ export type Taken = {
 /** A font on its way in. */
 type Incoming = {
   bytes: Uint8Array;
-  reading: FontReading;
+  reading: FirstReading;
   source: ReadingSource;
   /** Run in the transaction that writes it, with what became of it. */
   within: (taken: Taken) => void;
@@ -35,7 +35,7 @@ type Incoming = {
 export async function takeFont(
   db: Db,
   bytes: Uint8Array,
-  reading: FontReading,
+  reading: FirstReading,
   source: ReadingSource,
   within: (taken: Taken) => void = () => {},
 ): Promise<Taken> {
@@ -48,9 +48,9 @@ export async function takeFont(
 }
 
 /** How sound a font is, asked now where its reading left it for later: it is to take the place of another. */
-async function degreeOf({ health, opened, measured }: FontReading): Promise<Health["degree"]> {
+async function degreeOf({ health, opened }: FirstReading): Promise<Health["degree"]> {
   if (health) return health.degree;
-  const asked = await readLaterInWorker({ bytes: opened.sfnt, stages: ["checked"], traits: measured.traits });
+  const asked = await readLaterInWorker({ bytes: opened.sfnt, stages: ["checked"], traits: NO_TRAITS });
   return asked.ok && asked.reading.health ? asked.reading.health.degree : "with-care";
 }
 
@@ -114,7 +114,7 @@ async function putBeside(db: Db, { bytes, reading, source, within }: Incoming, s
 }
 
 /** Styles whose letters have the same widths and boxes, with the same axes. None for a font of too few letters. */
-function findAlike(db: Db, reading: FontReading, except?: string): StyleRecord[] {
+function findAlike(db: Db, reading: FirstReading, except?: string): StyleRecord[] {
   const { print } = reading;
   if (!print) return [];
   const axes = reading.opened.axes.map((a) => a.tag).join();
@@ -125,7 +125,7 @@ function findAlike(db: Db, reading: FontReading, except?: string): StyleRecord[]
 }
 
 /** Whether a file is another file of a style rather than a copy of it: all that a font says of itself agrees. */
-export function isSameStyle(record: StyleRecord, { opened, family }: FontReading): boolean {
+export function isSameStyle(record: StyleRecord, { opened, family }: FirstReading): boolean {
   const own = { family, style: opened.axes.length ? record.style : opened.style };
   return (
     isSameName(`${own.family} ${own.style}`, `${record.family} ${record.style}`) &&
@@ -142,7 +142,7 @@ const richness = (characters: number, features: number, format: string) =>
   characters + 8 * features + (FORMAT_RANK[format] ?? 0);
 const countOf = (ranges: [number, number][]) => ranges.reduce((n, [a, b]) => n + b - a + 1, 0);
 /** A worse health never replaces a better file. */
-const isRicher = ({ opened }: FontReading, degree: Health["degree"], r: StyleRecord) =>
+const isRicher = ({ opened }: FirstReading, degree: Health["degree"], r: StyleRecord) =>
   !(degree !== "fine" && r.health.degree === "fine") &&
   richness(countOf(opened.codePoints), opened.features.length, opened.format) >
     richness(countOf(r.coverage), r.features.length, r.format);

@@ -10,7 +10,13 @@ import type { FaceReply, FaceRequest } from "./faces.worker";
 import type { IdentifyReply, IdentifyRequest, NearReply, NearRequest } from "./identify.worker";
 import type { PreparePictureReply, PreparePictureRequest } from "./preparePicture.worker";
 import type { QuestionSheetRequest } from "./questionSheet.worker";
-import type { ReadFontReply, ReadFontRequest, ReadLaterReply, ReadLaterRequest } from "./readFont.worker";
+import type {
+  ReadFirstReply,
+  ReadFontReply,
+  ReadFontRequest,
+  ReadLaterReply,
+  ReadLaterRequest,
+} from "./readFont.worker";
 import type { LibraryReply, LibraryRequest } from "./libraries.worker";
 import type { TermsReply, TermsRequest } from "./terms.worker";
 import type { WriteSheetRequest } from "./writeSheet.worker";
@@ -76,6 +82,13 @@ function codeOf<C extends FaultCode>(ran: Extract<Ran<unknown>, { ok: false }>, 
 /** Reads one font file. A reader that hangs or runs out of memory gives a refusal, never an exception. */
 export async function readFontInWorker(request: ReadFontRequest, signal?: AbortSignal): Promise<ReadFontReply> {
   const ran = await run<ReadFontRequest, ReadFontReply>("fonts", request, { timeoutMs: FONT_TIMEOUT_MS, signal });
+  return ran.ok ? ran.value : unread(ran);
+}
+
+/** Reads of one font file what the wall needs. */
+export async function readFirstInWorker(request: ReadFontRequest, signal?: AbortSignal): Promise<ReadFirstReply> {
+  const options = { timeoutMs: FONT_TIMEOUT_MS, signal, name: "readFirst" };
+  const ran = await run<ReadFontRequest, ReadFirstReply>("fonts", request, options);
   return ran.ok ? ran.value : unread(ran);
 }
 

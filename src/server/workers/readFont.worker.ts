@@ -3,17 +3,23 @@ import type { FontFaultCode } from "@/contracts/errors";
 import { FIRST_STAGES, STAGES, type Stage } from "@/contracts/pipeline";
 import type { Traits } from "@/contracts/traits";
 import { FontFileError } from "@/core/open/fontFileError";
-import { isWhole, readFont, type FontReading, type LaterReading } from "@/core/read/readFont";
+import {
+  isFirst,
+  isWhole,
+  readFont,
+  type FirstReading,
+  type FontReading,
+  type LaterReading,
+} from "@/core/read/readFont";
 
-/** @property isFirst - only what the wall needs: the other stages follow. */
-export type ReadFontRequest = { bytes: Uint8Array; fallbackFamily: string; isFirst?: boolean };
+export type ReadFontRequest = { bytes: Uint8Array; fallbackFamily: string };
 type Refused = { ok: false; code: FontFaultCode; detail: string };
 export type ReadFontReply = { ok: true; reading: FontReading } | Refused;
+export type ReadFirstReply = { ok: true; reading: FirstReading } | Refused;
 
 /** @property traits - as they stand in the store, for stages that need them. */
 export type ReadLaterRequest = { bytes: Uint8Array; stages: Stage[]; traits: Traits };
-export type ReadLaterReply =
-  { ok: true; reading: LaterReading & Partial<Pick<FontReading, "measured" | "classified" | "print">> } | Refused;
+export type ReadLaterReply = { ok: true; reading: LaterReading & Partial<Pick<FirstReading, "print">> } | Refused;
 
 /** A font that takes long is described at fewer places on its axes, or none: from the beginning of its reading. */
 const VARIED_UNTIL_MS = 3_000;
@@ -24,11 +30,21 @@ const lateness = () => {
 };
 
 /** @returns the reading, or the code and detail of why the file is refused. */
-export default async function readWhole({ bytes, fallbackFamily, isFirst }: ReadFontRequest): Promise<ReadFontReply> {
+export default async function readWhole({ bytes, fallbackFamily }: ReadFontRequest): Promise<ReadFontReply> {
   try {
-    const stages = isFirst ? FIRST_STAGES : STAGES;
-    const reading = await readFont(bytes, { fallbackFamily, stages, isLate: lateness() });
-    if (!isWhole(reading)) throw new Error("the first stages were not all run");
+    const reading = await readFont(bytes, { fallbackFamily, stages: STAGES, isLate: lateness() });
+    if (!isWhole(reading)) throw new Error("not all stages were run");
+    return { ok: true, reading };
+  } catch (error) {
+    return refusedFor(error);
+  }
+}
+
+/** Only what the wall needs: the other stages follow. */
+export async function readFirst({ bytes, fallbackFamily }: ReadFontRequest): Promise<ReadFirstReply> {
+  try {
+    const reading = await readFont(bytes, { fallbackFamily, stages: FIRST_STAGES, isLate: lateness() });
+    if (!isFirst(reading)) throw new Error("not all of the first stages were run");
     return { ok: true, reading };
   } catch (error) {
     return refusedFor(error);
