@@ -17,13 +17,12 @@ function gatherFonts(folder: string) {
   if (existsSync(folder)) return;
   const half = `${folder}.half`;
   rmSync(half, { recursive: true, force: true });
-  for (const { name, path, source, packageFolder } of listDemoFonts(process.cwd())) {
-    const [scope, id] = source.split("/") as [string, string];
-    const to = join(half, scope.endsWith("-variable") ? `${id} variable` : id);
+  for (const { name, path, family, packageFolder } of listDemoFonts(process.cwd())) {
+    const to = join(half, family);
     if (!existsSync(to)) {
       mkdirSync(to, { recursive: true });
       const { licenceText, statement } = readDemoTerms(packageFolder);
-      writeFileSync(join(to, "LICENSE.txt"), licenceText ?? statement);
+      writeFileSync(join(to, "LICENSE"), licenceText ?? statement);
     }
     copyFileSync(path, join(to, name));
   }

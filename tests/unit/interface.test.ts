@@ -80,7 +80,7 @@ describe("the bench", () => {
 
   test("the tray folds, facts and notices come and go", () => {
     expect(benchReducer(bench, { type: "tray folded" }).trayOpen).toBe(false);
-    expect(benchReducer(bench, { type: "facts", facts: ["a"], keys: [] }).facts).toEqual(["a"]);
+    expect(benchReducer(bench, { type: "facts", facts: ["a"] }).facts).toEqual(["a"]);
     expect(benchReducer(bench, { type: "said", notice: null }).notice).toBeNull();
     expect(benchReducer(bench, { type: "brief arrived", brief: { ...brief, name: "N" } }).brief.name).toBe("N");
   });

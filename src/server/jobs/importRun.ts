@@ -53,6 +53,8 @@ type ImportSettings = {
   stated?: Evidence[];
   /** Lines that the job has already, where many runs of one job share them. */
   known?: Map<string, ImportItem>;
+  /** The family as the library states it. */
+  statedFamily?: string | null;
   /** Only what the wall needs is read: the other stages follow in a job of their own. */
   isFirst?: boolean;
 };
@@ -79,14 +81,25 @@ export class ImportRun {
   private readonly progress: Progress;
   private readonly stated: Evidence[];
   private readonly isFirst: boolean;
+  private readonly statedFamily: string | null;
 
-  constructor({ jobId, libraryId, signal, progress = () => {}, stated = [], known, isFirst = false }: ImportSettings) {
+  constructor({
+    jobId,
+    libraryId,
+    signal,
+    progress = () => {},
+    stated = [],
+    known,
+    statedFamily = null,
+    isFirst = false,
+  }: ImportSettings) {
     this.jobId = jobId;
     this.libraryId = libraryId;
     this.signal = signal;
     this.progress = progress;
     this.stated = stated;
     this.isFirst = isFirst;
+    this.statedFamily = statedFamily;
     this.known = known ?? linesOf(jobId);
   }
 
@@ -250,7 +263,7 @@ export class ImportRun {
         styleId: taken.styleId,
         ...(taken.code && { code: taken.code, reason: reasonOf(name, taken.code, taken.as) }),
       });
-      const source = { libraryId: this.libraryId, path, statedFamily: null, evidence };
+      const source = { libraryId: this.libraryId, path, statedFamily: this.statedFamily, evidence };
       await takeFont(this.db, bytes, reply.reading, source, (taken) => this.put(line(taken)));
     };
   }

@@ -151,7 +151,15 @@ async function takeOnce({ connector, libraryId, context, lines, isFirst }: Sync,
   if (!p.openUrl) return takeTrial(p, bytes, url, libraryId);
   const { jobId } = context.job;
   const stated = await readStated(p, texts);
-  const run = new ImportRun({ jobId, libraryId, signal: context.signal, stated, known: lines, isFirst });
+  const run = new ImportRun({
+    jobId,
+    libraryId,
+    signal: context.signal,
+    stated,
+    statedFamily: p.family,
+    known: lines,
+    isFirst,
+  });
   if (sortFile(name, bytes.subarray(0, 8)) !== "archive") {
     await run.group([{ path: name, read: async () => ({ ok: true, value: bytes }) }]);
   } else await throughFile(bytes, (path) => run.archive(name, path));

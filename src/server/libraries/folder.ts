@@ -135,7 +135,8 @@ async function toPublication(root: string, path: string): Promise<Publication | 
     title: basename(path),
     digest: createHash("sha256").update(`${about.size} ${about.mtimeMs}`).digest("hex"),
     maker: null,
-    family: null,
+    // Folders are often named by the family that lies in them.
+    family: dirname(path) === root ? null : basename(dirname(path)),
     style: null,
     rights: null,
     openUrl: new URL(`file://${encodeURI(path).replace(/[?#]/g, encodeURIComponent)}`).href,

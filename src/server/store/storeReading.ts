@@ -16,7 +16,7 @@ export type ReadingSource = {
   libraryId: string;
   /** Path within the library or the import, kept as provenance. */
   path: string;
-  /** Family as the library states it; null when it says nothing. */
+  /** Family as the library states it, or the folder that the file lies in; null when nothing does. */
   statedFamily: string | null;
   evidence: Evidence[];
   /** The style whose file this is; a new one when absent. */
@@ -65,7 +65,7 @@ export async function prepareStyle(
 ): Promise<PreparedStyle> {
   const files = { sha256: storeFile(bytes), sfntSha256: storeFile(reading.opened.sfnt) };
   const at = new Date().toISOString();
-  const named = nameStyle(reading, source.statedFamily);
+  const named = nameStyle(reading, source);
   const styleId = source.styleId ?? styleIdOf(files.sha256);
   const evidence = [...source.evidence, ...statedInFont(reading, at), ...listEvidence(db, styleId)];
   const own = { ...named, maker: makerOf(reading.opened.names, reading.opened.os2?.vendor ?? null) };
@@ -138,10 +138,29 @@ export function writeStyle(db: Db, { styleId, files, reading, source, named, rig
   })();
 }
 
-/** The library's family name wins where the font's begins with it ("Recursive" over "Recursive Sans Linear"). */
-function nameStyle({ opened, family }: FirstReading, stated: string | null): { family: string; style: string } {
+/** Words that tell styles of one family apart; files cut from a larger font often keep one of another style in their family name. */
+const STYLE_WORD =
+  /^(?:thin|hairline|extralight|ultralight|light|regular|medium|semibold|demibold|bold|extrabold|ultrabold|black|heavy|\d{1,3}pt)$/i;
+
+/** The stated family wins where the font's is the same with words of a style behind it ("Bitter" over "Bitter Thin"). */
+function isFamilyOf(stated: string, family: string): boolean {
+  const words = (s: string) =>
+    s
+      .toLowerCase()
+      .split(/[\s_-]+/)
+      .filter(Boolean);
+  const [own, whole] = [words(stated), words(family)];
+  return own.every((w, i) => w === whole[i]) && whole.slice(own.length).every((w) => STYLE_WORD.test(w));
+}
+
+function nameStyle(
+  { opened, family }: FirstReading,
+  { statedFamily: stated, styleId }: ReadingSource,
+): { family: string; style: string } {
   const plain = (s: string) => s.toLowerCase().replace(/[^a-z0-9]/g, "");
-  const chosen = stated && plain(family).startsWith(plain(stated)) ? stated : family;
+  // A style that is known keeps the family it stands under.
+  const isKnown = styleId !== undefined && stated !== null && plain(family).startsWith(plain(stated));
+  const chosen = stated && (isKnown || isFamilyOf(stated, family)) ? stated : family;
   if (!opened.axes.length) return { family: chosen, style: opened.style };
   const italic = /italic|oblique/i.test(opened.style) || (opened.italicAngleDeg ?? 0) < -1;
   return { family: chosen, style: italic ? "Variable Italic" : "Variable" };

@@ -1,7 +1,7 @@
 "use client";
 // The frame around every view: rail, brief strip, stage, tray, foot line. Also the keys that work everywhere.
 import { usePathname, useRouter } from "next/navigation";
-import { useEffect, type ReactNode } from "react";
+import { useEffect, useState, type ReactNode } from "react";
 import type { Brief } from "@/contracts/brief";
 import { ask } from "../parts/client";
 import { BenchProvider, useBench } from "./BenchContext";
@@ -11,7 +11,9 @@ import { FootLine } from "./FootLine";
 import { Rail, STEPS } from "./Rail";
 import { Notice } from "./Notice";
 import { ConflictNotice } from "./Unsaved";
+import { KeyHelp } from "./KeyHelp";
 import { Tray } from "./Tray";
+import { useKeyListener, useKeys } from "./useKeys";
 import { STAYS, useGo } from "./useGo";
 
 type BenchProps = {
@@ -38,22 +40,34 @@ function Frame({ briefs, isShared, children }: Omit<BenchProps, "brief">) {
   const { brief, undo, redo, trayOpen, isAway, say } = useBench();
   const go = useGo();
   useStayWhileAway(isAway, say);
+  const toStep = (event: KeyboardEvent) => {
+    const step = STEPS.find((s) => s.digit === event.key);
+    if (step) go(`/b/${brief.briefId}/${step.path}`);
+  };
   const view = usePathname().split("/")[3] ?? "";
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const isRedo = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "y";
-      if (isTyping(event) || event.altKey || ((event.ctrlKey || event.metaKey) && !isRedo)) return;
-      const step = STEPS.find((s) => s.digit === event.key);
-      if (step) go(`/b/${brief.briefId}/${step.path}`);
-      else if (isRedo || event.key === "U") redo();
-      else if (event.key === "u") undo();
-      else if (event.key === "/" && view !== "find") go(`/b/${brief.briefId}/find?focus=search`);
-      else return;
-      event.preventDefault();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [brief.briefId, go, undo, redo, view]);
+  const [isHelpOpen, setHelpOpen] = useState(false);
+  useKeyListener();
+  useKeys(
+    "Everywhere",
+    [
+      {
+        keys: STEPS.map((s) => s.digit),
+        mod: false,
+        legend: "go to a step of the work",
+        shown: "1 … 7",
+        isLesser: true,
+        run: toStep,
+      },
+      { keys: ["/"], legend: "search", isLesser: true, run: () => go(`/b/${brief.briefId}/find?focus=search`) },
+      { keys: ["u"], shift: false, legend: "undo", isLesser: true, run: undo },
+      { keys: ["u"], shift: true, legend: "redo", isLesser: true, run: redo },
+      { keys: ["z"], mod: true, shift: false, run: undo },
+      { keys: ["z"], mod: true, shift: true, run: redo },
+      { keys: ["y"], mod: true, run: redo },
+      { keys: ["?"], legend: "all keys", run: () => setHelpOpen(true) },
+    ],
+    { isBase: true },
+  );
   useDeletedBrief();
   return (
     <div className="grid h-dvh grid-cols-[92px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)]">
@@ -68,11 +82,12 @@ function Frame({ briefs, isShared, children }: Omit<BenchProps, "brief">) {
           </main>
           {VIEWS_WITH_TRAY.includes(view) && trayOpen && <Tray />}
         </div>
-        <FootLine canFold={VIEWS_WITH_TRAY.includes(view)} />
+        <FootLine canFold={VIEWS_WITH_TRAY.includes(view)} onKeys={() => setHelpOpen(true)} />
       </div>
       <Notice />
       <ConflictNotice />
       <DropAnywhere />
+      <KeyHelp isOpen={isHelpOpen} onClose={() => setHelpOpen(false)} />
     </div>
   );
 }
@@ -110,13 +125,4 @@ function useDeletedBrief() {
         .catch(sayFault);
     });
   }, [offerUndo, sayFault, router]);
-}
-
-/** Whether a key belongs to a field that is typed into. */
-export function isTyping(event: KeyboardEvent): boolean {
-  const target = event.target as HTMLElement | null;
-  if (!target?.closest) return false;
-  if (target.closest("[role=listbox], [role=menu], [role=dialog]")) return true;
-  const input = target.closest("input, textarea, select, [contenteditable=true]");
-  return Boolean(input) && !["range", "checkbox", "radio"].includes((input as HTMLInputElement).type ?? "");
 }

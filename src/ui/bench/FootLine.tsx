@@ -4,7 +4,9 @@ import { useQuery } from "@tanstack/react-query";
 import { queryOf, useChange } from "../parts/client";
 import { useBench } from "./BenchContext";
 import { UnsavedMark } from "./Unsaved";
+import { writeKeys } from "./keymap";
 import { useHealth } from "./Rail";
+import { useKeyList } from "./useKeys";
 
 export const useJobs = (every = 1000) => {
   const health = useHealth();
@@ -31,8 +33,9 @@ export function writeTimeLeft(seconds: number): string {
   return `${Math.round(seconds / 60)} min left`;
 }
 
-export function FootLine({ canFold }: { canFold: boolean }) {
-  const { facts, keys, dispatch, trayOpen } = useBench();
+/** @param onKeys - opens the list of all keys. */
+export function FootLine({ canFold, onKeys }: { canFold: boolean; onKeys: () => void }) {
+  const { facts, dispatch, trayOpen } = useBench();
   const jobs = useJobs();
   const cancel = useCancelJob();
   const running = jobs.data?.jobs.find((j) => j.state === "running");
@@ -64,12 +67,10 @@ export function FootLine({ canFold }: { canFold: boolean }) {
           </button>
         </span>
       )}
-      {!running &&
-        keys.map(({ key, does }) => (
-          <span key={key} className="text-basalt">
-            <kbd className="key">{key}</kbd> {does}
-          </span>
-        ))}
+      {!running && <ViewKeys />}
+      <button type="button" className="btn-quiet" onClick={onKeys}>
+        Keys
+      </button>
       {canFold && (
         <button type="button" className="btn-quiet" onClick={() => dispatch({ type: "tray folded" })}>
           {trayOpen ? "Hide kept" : "Show kept"}
@@ -77,4 +78,17 @@ export function FootLine({ canFold }: { canFold: boolean }) {
       )}
     </footer>
   );
+}
+
+/** The keys of the view, few of them: all are in the list that "?" opens. */
+function ViewKeys() {
+  const told = useKeyList().flatMap((p) => p.bindings.filter((b) => b.legend && !b.isLesser));
+  const seen = new Set<string>();
+  return told
+    .filter((b) => !seen.has(writeKeys(b)) && seen.add(writeKeys(b)))
+    .map((b) => (
+      <span key={writeKeys(b)} className="text-basalt">
+        <kbd className="key">{writeKeys(b)}</kbd> {b.legend}
+      </span>
+    ));
 }

@@ -23,7 +23,6 @@ export type BenchState = {
   trayOpen: boolean;
   /** Facts on the face under focus, for the foot line. */
   facts: string[];
-  keys: { key: string; does: string }[];
   /** Changes that the server does not have yet, and the status the last try failed with (0: no answer). */
   unsaved: { count: number; failing: number | null };
   /** The server does not answer. */
@@ -44,7 +43,7 @@ export type BenchAction =
   | { type: "undone"; id: number }
   | { type: "said"; notice: Notice | null }
   | { type: "tray folded" }
-  | { type: "facts"; facts: string[]; keys: BenchState["keys"] };
+  | { type: "facts"; facts: string[] };
 
 /** The bench as it opens on a brief. */
 export const openBench = (brief: Brief): BenchState => ({
@@ -53,7 +52,6 @@ export const openBench = (brief: Brief): BenchState => ({
   notice: null,
   trayOpen: true,
   facts: [],
-  keys: [],
   unsaved: { count: 0, failing: null },
   isAway: false,
   conflict: null,
@@ -111,7 +109,7 @@ export function benchReducer(state: BenchState, action: BenchAction): BenchState
     case "tray folded":
       return { ...state, trayOpen: !state.trayOpen };
     case "facts":
-      return { ...state, facts: action.facts, keys: action.keys };
+      return { ...state, facts: action.facts };
   }
 }
 

@@ -8,7 +8,7 @@ import type { Understood } from "@/contracts/styles";
 
 import type { SieveTrait } from "@/contracts/traits";
 import { useBench } from "../bench/BenchContext";
-import { isTyping } from "../bench/Bench";
+import { useKeys } from "../bench/useKeys";
 import { useActiveLine } from "../bench/BriefStrip";
 import { useHealth } from "../bench/Rail";
 import { Choice } from "../parts/Choice";
@@ -16,7 +16,7 @@ import { faultOf, readAgain } from "../parts/client";
 import { writeFault } from "../messages";
 import { BeginPass } from "../pass/BeginPass";
 import { SETTING_TEXTS, useFindAddress } from "./address";
-import { NO_FILTERS, writeQuestion, type Setting } from "./question";
+import { NO_FILTERS, writeQuestion, type FindAddress, type SetAddress, type Setting } from "./question";
 import { SavedSearches } from "./SavedSearches";
 import { removeWords, SearchField } from "./SearchField";
 import { SystemFolders } from "../libraries/SystemFolders";
@@ -64,53 +64,33 @@ const SteadySieve = memo(Sieve);
 
 export function FindView({ first }: { first: FirstPage | null }) {
   const { brief } = useBench();
-  const [active] = useActiveLine();
   const [address, setAddress] = useFindAddress();
   const [sieveOpen, setSieveOpen] = useState(true);
   const question = writeQuestion(address, brief.briefId);
   // The first page alone: further ones are the wall's own affair, so that scrolling draws nothing but the wall.
-  const pages = usePages(question, 0, 0, first);
+  const { head, error } = usePages(question, 0, 0, first);
   const libraries = useLibraryNames();
   useFreshWhileReading();
   const field = useRef<HTMLInputElement>(null);
   useFieldFocus(field);
-  const onZoom = useCallback((zoom: number) => void setAddress({ zoom }), [setAddress]);
   const set = useCallback((change: object) => void setAddress(change as never), [setAddress]);
-  const head = pages.head;
-  const actives = selectActive(address, {
-    libraries,
-    languages: Object.fromEntries(address.languages.map((l) => [l, nameLanguage(l)])),
-  });
-  const text =
-    address.set === "line"
-      ? brief.lines[active]?.text || " "
-      : address.set === "letters"
-        ? [...(address.letters || "Rg4&")].filter((c) => c !== " ").join(" ")
-        : SETTING_TEXTS[address.set];
-  const sorts = [
-    ...Object.entries(SORT_WORDS),
-    ...(address.near || /\b(like|similar)\b/i.test(address.q) ? [["near", "Nearest first"]] : []),
-    ...TRAIT_SORTS,
-  ];
+  const languages = Object.fromEntries(address.languages.map((l) => [l, nameLanguage(l)]));
+  const actives = selectActive(address, { libraries, languages });
   const titleNow = [...(head?.understood.words.map((w) => w.label) ?? []), ...actives.map((a) => a.label)].join(", ");
   return (
     <div className={`grid h-full ${sieveOpen ? "grid-cols-[212px_minmax(0,1fr)]" : "grid-cols-1"}`}>
       {/* A boundary of its own: the wall starts, and asks for its fonts, before the sieve does. */}
       {sieveOpen && (
         <Suspense fallback={<div />}>
-          <SteadySieve address={address} set={set} facets={head?.facets} ofAll={head?.ofAll ?? 0} />
+          <SteadySieve address={address} set={set} facets={head?.facets} />
         </Suspense>
       )}
       <section className="flex min-h-0 min-w-0 flex-col pt-3" aria-label="Wall">
         <h1 className="sr-only">Find</h1>
         <div className="mx-3.5 flex items-baseline gap-3 border-b-2 border-slate pb-1.5">
-          <SearchField ref={field} value={address.q} onChange={(q) => void setAddress({ q: q || null })} />
+          <SearchField ref={field} value={address.q} onChange={(q) => set({ q: q || null })} />
           <span className="num shrink-0" data-count aria-live="polite">
-            {head
-              ? address.fold
-                ? `${head.total} families of ${head.ofAll} styles`
-                : `${head.total} of ${head.ofAll} styles`
-              : "…"}
+            {head ? `${head.total} ${address.fold ? "families " : ""}of ${head.ofAll} styles` : "…"}
           </span>
         </div>
         <div className="mx-3.5 flex min-h-[34px] flex-wrap items-center gap-x-3 border-b border-rule text-[12.5px]">
@@ -126,110 +106,129 @@ export function FindView({ first }: { first: FirstPage | null }) {
             understood={head?.understood}
             actives={actives}
             onOff={set}
-            onWordOff={(from) => void setAddress({ q: removeWords(address.q, from) || null })}
+            onWordOff={(from) => set({ q: removeWords(address.q, from) || null })}
           />
         </div>
-        <div className="mx-3.5 flex min-h-[30px] items-center gap-3 border-b border-rule text-[12.5px]">
+        <div className="mx-3.5 flex min-h-[30px] flex-wrap items-center gap-x-3 border-b border-rule text-[12.5px]">
           <BeginPass question={question} title={titleNow || "All faces"} total={head?.total ?? 0} />
           <SavedSearches nameNow={titleNow} />
-          <span className="ml-auto flex shrink-0 items-center gap-3">
-            {address.set === "letters" && (
-              <input
-                aria-label="Letters to show"
-                className="field w-24 font-semibold"
-                value={address.letters}
-                maxLength={12}
-                onChange={(e) => void setAddress({ letters: e.target.value || null })}
-              />
-            )}
-            <Choice
-              label="Set in"
-              value={address.set}
-              options={(Object.keys(SETTING_WORDS) as Setting[]).map((value) => ({
-                value,
-                name: SETTING_WORDS[value],
-              }))}
-              onChange={(value) => void setAddress({ set: value })}
-              strong={false}
-            />
-            <Choice
-              label="On"
-              value={address.ground}
-              options={[
-                { value: "colours" as const, name: "Plain background" },
-                { value: "picture" as const, name: "On your picture" },
-              ]}
-              onChange={(ground) => void setAddress({ ground })}
-              strong={false}
-            />
-            <Choice
-              label="Families"
-              value={address.fold ? "fold" : "all"}
-              options={[
-                { value: "all", name: "All styles" },
-                { value: "fold", name: "One per family" },
-              ]}
-              onChange={(v) => void setAddress({ fold: v === "fold" || null })}
-              strong={false}
-            />
-            <Choice
-              label="Columns"
-              value={address.columns}
-              options={[1, 2, 3, 4, 5, 6].map((n) => ({ value: n, name: n === 1 ? "1 column" : `${n} columns` }))}
-              onChange={(columns) => void setAddress({ columns })}
-              strong={false}
-            />
-            <Choice
-              label="Order"
-              value={address.sort}
-              options={sorts.map(([value, name]) => ({ value: value!, name: name! }))}
-              onChange={(sort) => void setAddress({ sort })}
-              strong={false}
-            />
-          </span>
+          <Looks address={address} set={set} />
         </div>
         {address.ground === "picture" && <PictureHint />}
-        {brief.setAside.length > 0 && (
-          <p className="mx-3.5 flex gap-3 border-b border-rule py-1 text-[12px] text-basalt">
-            {address.aside === "only"
-              ? "Only what is set aside is shown. X brings a face back."
-              : `${brief.setAside.length} set aside for this brief.`}
-            <button
-              type="button"
-              className="underline"
-              onClick={() => void setAddress({ aside: address.aside === "only" ? null : "only" })}
-            >
-              {address.aside === "only" ? "Back to the wall" : "Show them"}
-            </button>
-          </p>
-        )}
+        <AsideNote isOnly={address.aside === "only"} set={set} />
         <div className="min-h-0 flex-1 pl-0.5">
-          {pages.error ? (
-            <Broken error={pages.error} />
+          {error ? (
+            <Broken error={error} />
           ) : head && head.total === 0 ? (
             <Empty
               ofAll={head.ofAll}
               isFiltered={Boolean(address.q) || actives.length > 0}
-              onClear={() => void setAddress(NO_FILTERS)}
+              onClear={() => set(NO_FILTERS)}
             />
           ) : (
-            <Wall
-              total={head?.total ?? 0}
-              columns={Math.min(6, Math.max(1, address.columns))}
-              zoom={address.zoom}
-              wrap={["sentence", "paragraph", "alphabet"].includes(address.set)}
-              isLarge={address.set === "letters"}
-              ground={address.ground}
-              text={text}
-              ranges={head?.ranges ?? {}}
-              first={first}
-              onZoom={onZoom}
-              resetKey={question}
-            />
+            <WallOf address={address} set={set} head={head} first={first} question={question} />
           )}
         </div>
       </section>
     </div>
+  );
+}
+
+type Steered = { address: FindAddress; set: SetAddress };
+
+function WallOf(props: Steered & { head: FirstPage["list"] | undefined; first: FirstPage | null; question: string }) {
+  const { address, set, head, first, question } = props;
+  const { brief } = useBench();
+  const [active] = useActiveLine();
+  const onZoom = useCallback((zoom: number) => set({ zoom }), [set]);
+  const letters = [...(address.letters || "Rg4&")].filter((c) => c !== " ").join(" ");
+  const line = brief.lines[active]?.text || " ";
+  const text = address.set === "line" ? line : address.set === "letters" ? letters : SETTING_TEXTS[address.set];
+  return (
+    <Wall
+      total={head?.total ?? 0}
+      columns={Math.min(6, Math.max(1, address.columns))}
+      zoom={address.zoom}
+      wrap={["sentence", "paragraph", "alphabet"].includes(address.set)}
+      isLarge={address.set === "letters"}
+      ground={address.ground}
+      text={text}
+      ranges={head?.ranges ?? {}}
+      first={first}
+      onZoom={onZoom}
+      resetKey={question}
+    />
+  );
+}
+
+const GROUNDS = [
+  { value: "colours" as const, name: "Plain background" },
+  { value: "picture" as const, name: "On your picture" },
+];
+const FOLDS = [
+  { value: "all", name: "All styles" },
+  { value: "fold", name: "One per family" },
+];
+const SETTINGS = (Object.keys(SETTING_WORDS) as Setting[]).map((value) => ({ value, name: SETTING_WORDS[value] }));
+const COLUMNS = [1, 2, 3, 4, 5, 6].map((n) => ({ value: n, name: n === 1 ? "1 column" : `${n} columns` }));
+
+/** How the wall is set and ordered. */
+function Looks({ address, set }: Steered) {
+  const sorts = [
+    ...Object.entries(SORT_WORDS),
+    ...(address.near || /\b(like|similar)\b/i.test(address.q) ? [["near", "Nearest first"]] : []),
+    ...TRAIT_SORTS,
+  ].map(([value, name]) => ({ value: value!, name: name! }));
+  return (
+    <span className="ml-auto flex flex-wrap items-center gap-x-3">
+      {address.set === "letters" && (
+        <input
+          aria-label="Letters to show"
+          className="field w-24 font-semibold"
+          value={address.letters}
+          maxLength={12}
+          onChange={(e) => set({ letters: e.target.value || null })}
+        />
+      )}
+      <Choice label="Set in" value={address.set} options={SETTINGS} onChange={(v) => set({ set: v })} strong={false} />
+      <Choice
+        label="On"
+        value={address.ground}
+        options={GROUNDS}
+        onChange={(ground) => set({ ground })}
+        strong={false}
+      />
+      <Choice
+        label="Families"
+        value={address.fold ? "fold" : "all"}
+        options={FOLDS}
+        onChange={(v) => set({ fold: v === "fold" || null })}
+        strong={false}
+      />
+      <Choice
+        label="Columns"
+        value={address.columns}
+        options={COLUMNS}
+        onChange={(columns) => set({ columns })}
+        strong={false}
+      />
+      <Choice label="Order" value={address.sort} options={sorts} onChange={(sort) => set({ sort })} strong={false} />
+    </span>
+  );
+}
+
+function AsideNote({ isOnly, set }: { isOnly: boolean; set: SetAddress }) {
+  const { brief } = useBench();
+  if (!brief.setAside.length) return null;
+  return (
+    <p className="mx-3.5 flex gap-3 border-b border-rule py-1 text-[12px] text-basalt">
+      {isOnly
+        ? "Only what is set aside is shown. X brings a face back."
+        : `${brief.setAside.length} set aside for this brief.`}
+      <button type="button" className="underline" onClick={() => set({ aside: isOnly ? null : "only" })}>
+        {isOnly ? "Back to the wall" : "Show them"}
+      </button>
+    </p>
   );
 }
 
@@ -239,16 +238,16 @@ function useFieldFocus(field: React.RefObject<HTMLInputElement | null>) {
   useEffect(() => {
     if (params.get("focus") === "search") field.current?.focus();
   }, [params, field]);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key !== "/" || isTyping(event)) return;
-      event.preventDefault();
-      field.current?.focus();
-      field.current?.select();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [field]);
+  useKeys("Find", [
+    {
+      keys: ["/"],
+      legend: "search",
+      run: () => {
+        field.current?.focus();
+        field.current?.select();
+      },
+    },
+  ]);
 }
 
 /** While fonts are being read, the wall fills: asks again when the count has grown. */

@@ -4,7 +4,16 @@ import { useQuery } from "@tanstack/react-query";
 import { ChevronRight } from "lucide-react";
 import { useState, type ReactNode } from "react";
 import type { Facets } from "@/contracts/styles";
-import { KINDS, SIEVE_TRAITS, TREATMENTS, VERDICTS, VOX } from "@/contracts/traits";
+import {
+  KINDS,
+  SIEVE_TRAITS,
+  TREATMENTS,
+  VERDICTS,
+  VOX,
+  type Kind,
+  type Treatment,
+  type Verdict,
+} from "@/contracts/traits";
 import { FEATURE_WORDS, KIND_WORDS, TREATMENT_WORDS } from "@/contracts/words";
 import { MOODS } from "@/core/kind/moods";
 import { queryOf } from "../parts/client";
@@ -13,7 +22,7 @@ import type { FindAddress, SetAddress } from "./question";
 import { TraitRangeField } from "./TraitRangeField";
 import { putRange } from "./select";
 
-type Props = { address: FindAddress; set: SetAddress; facets: Facets | undefined; ofAll: number };
+type Props = { address: FindAddress; set: SetAddress; facets: Facets | undefined };
 const FIRST_TRAITS = 4;
 const languageNames = new Intl.DisplayNames(["en"], { type: "language" });
 export const nameLanguage = (code: string) => languageNames.of(code) ?? code;
@@ -23,209 +32,236 @@ export const useLibraryNames = (): Record<string, string> => {
   return Object.fromEntries(libraries.data?.libraries.map((l) => [l.libraryId, l.name]) ?? []);
 };
 
-export function Sieve({ address, set, facets, ofAll }: Props) {
+export function Sieve(props: Props) {
+  const { address, set, facets } = props;
   const libraries = useLibraryNames();
-  const [more, setMore] = useState(false);
-  const shownTraits = SIEVE_TRAITS.filter(
-    (t, i) => more || i < FIRST_TRAITS || address.traits.some((r) => r.trait === t),
-  );
-  /** A part of several values, in the order given; those without a count and not chosen are left out. */
-  const several = (
-    title: string,
-    key:
-      | "kinds"
-      | "vox"
-      | "treatments"
-      | "moods"
-      | "verdicts"
-      | "features"
-      | "axes"
-      | "languages"
-      | "formats"
-      | "health"
-      | "libraries"
-      | "figures"
-      | "cases",
-    counts: Record<string, number> | undefined,
-    values: readonly string[],
-    write: (value: string) => ReactNode,
-    open = false,
-  ) => {
-    const chosen = address[key] as string[];
-    const shown = values.filter((v) => (counts?.[v] ?? 0) > 0 || chosen.includes(v));
-    if (!shown.length) return null;
-    return (
-      <Group title={title} open={open || chosen.length > 0} chosen={chosen.length} count={shown.length}>
-        {shown.map((v) => (
-          <Toggle
-            key={v}
-            on={chosen.includes(v)}
-            count={counts?.[v] ?? 0}
-            onClick={() => set({ [key]: chosen.includes(v) ? chosen.filter((c) => c !== v) : [...chosen, v] })}
-          >
-            {write(v)}
-          </Toggle>
-        ))}
-      </Group>
-    );
-  };
-  const byCount = (counts: Record<string, number> | undefined) =>
-    Object.keys(counts ?? {}).sort((a, b) => (counts![b] ?? 0) - (counts![a] ?? 0));
-  const moodGroup = (title: string, group: string) =>
-    several(
-      title,
-      "moods",
-      facets?.moods,
-      MOODS.filter((m) => m.group === group).map((m) => m.word),
-      (m) => m,
-    );
-  const ownTags = byCount(facets?.moods).filter((m) => !MOODS.some((k) => k.word === m));
+  const part = { address, set, facets };
+  const count = (key: Listed) => byCount(facets?.[key]);
   return (
     <section aria-label="Sieve" className="h-full overflow-y-auto border-r border-rule px-4 py-3">
-      {shownTraits.map((trait) => {
-        const facet = facets?.traits[trait];
+      <Measures {...part} />
+      <Several {...part} title="Kind" of="kinds" values={SHOWN_KINDS} write={(k) => KIND_WORDS[k as Kind]} isOpen />
+      <Several
+        {...part}
+        title="For the brief’s use"
+        of="verdicts"
+        values={VERDICTS}
+        write={(v) => <VerdictMark verdict={v as Verdict} />}
+        isOpen
+      />
+      <Several
+        {...part}
+        title="Treatment"
+        of="treatments"
+        values={TREATMENTS}
+        write={(t) => TREATMENT_WORDS[t as Treatment]}
+      />
+      <Moods {...part} />
+      <Several {...part} title="Class (Vox-ATypI)" of="vox" values={VOX} write={(v) => v.replace("-", " ")} />
+      <Characters {...part} />
+      <Several {...part} title="Languages" of="languages" values={count("languages")} write={nameLanguage} />
+      <Several {...part} title="Cases" of="cases" values={CASES} write={writeCase} />
+      <Several {...part} title="Figures" of="figures" values={FIGURES} />
+      <Several
+        {...part}
+        title="Features"
+        of="features"
+        values={count("features").filter((f) => FEATURE_WORDS[f])}
+        write={(f) => FEATURE_WORDS[f]}
+      />
+      <Several {...part} title="Axes" of="axes" values={anyFirst(count("axes"))} write={writeAxis} />
+      <FamilyParts {...part} />
+      <Price {...part} />
+      <Availability {...part} />
+      <Several {...part} title="Library" of="libraries" values={count("libraries")} write={(l) => libraries[l] ?? l} />
+      <Several {...part} title="Health" of="health" values={["fine", "with-care"]} write={writeHealth} />
+      <Several {...part} title="Format" of="formats" values={count("formats")} write={(f) => f.toUpperCase()} />
+      <PictureFonts {...props} />
+    </section>
+  );
+}
+
+type Part = Props;
+/** Parts of the sieve that are lists of values. */
+type Listed =
+  | "kinds"
+  | "vox"
+  | "treatments"
+  | "moods"
+  | "verdicts"
+  | "features"
+  | "axes"
+  | "languages"
+  | "formats"
+  | "health"
+  | "libraries"
+  | "figures"
+  | "cases";
+
+const SHOWN_KINDS = KINDS.filter((k) => k !== "picture");
+const CASES = ["both", "capitals-only", "small-capitals"];
+const FIGURES = ["lining", "old-style", "tabular", "proportional"];
+const writeCase = (c: string) => (c === "both" ? "upper- and lowercase" : c.replace("-", " "));
+const writeAxis = (tag: string) => (tag === "any" ? "any (variable)" : tag);
+const writeHealth = (h: string) => (h === "fine" ? "fine" : "usable with care");
+const anyFirst = (tags: string[]) => ["any", ...tags.filter((t) => t !== "any")];
+const byCount = (counts: Record<string, number> | undefined) =>
+  Object.keys(counts ?? {}).sort((a, b) => (counts![b] ?? 0) - (counts![a] ?? 0));
+
+type SeveralProps = Part & {
+  title: string;
+  of: Listed;
+  values: readonly string[];
+  write?: (value: string) => ReactNode;
+  isOpen?: boolean;
+};
+
+/** A part of several values, in the order given; those without a count and not chosen are left out. */
+function Several({ address, set, facets, title, of, values, write = (v) => v, isOpen = false }: SeveralProps) {
+  const counts: Record<string, number> | undefined = facets?.[of];
+  const chosen = address[of] as string[];
+  const shown = values.filter((v) => (counts?.[v] ?? 0) > 0 || chosen.includes(v));
+  if (!shown.length) return null;
+  return (
+    <Group title={title} open={isOpen || chosen.length > 0} chosen={chosen.length} count={shown.length}>
+      {shown.map((v) => (
+        <Toggle
+          key={v}
+          on={chosen.includes(v)}
+          count={counts?.[v] ?? 0}
+          onClick={() => set({ [of]: chosen.includes(v) ? chosen.filter((c) => c !== v) : [...chosen, v] })}
+        >
+          {write(v)}
+        </Toggle>
+      ))}
+    </Group>
+  );
+}
+
+/** Ranges of what was measured: a few, and all of them on request. */
+function Measures({ address, set, facets }: Part) {
+  const [isMore, setMore] = useState(false);
+  const shown = SIEVE_TRAITS.filter((t, i) => isMore || i < FIRST_TRAITS || address.traits.some((r) => r.trait === t));
+  return (
+    <>
+      {shown.map((trait) => {
         const own = address.traits.find((t) => t.trait === trait);
         return (
           <TraitRangeField
             key={trait}
             trait={trait}
-            facet={facet}
+            facet={facets?.traits[trait]}
             low={own?.low ?? null}
             high={own?.high ?? null}
             onChange={(low, high) => set({ traits: putRange(address.traits, { trait, low, high }) })}
           />
         );
       })}
-      <button type="button" className="btn-quiet -ml-1 underline" aria-expanded={more} onClick={() => setMore(!more)}>
-        {more ? "Fewer measures" : `${SIEVE_TRAITS.length - FIRST_TRAITS} more measures`}
+      <button
+        type="button"
+        className="btn-quiet -ml-1 underline"
+        aria-expanded={isMore}
+        onClick={() => setMore(!isMore)}
+      >
+        {isMore ? "Fewer measures" : `${SIEVE_TRAITS.length - FIRST_TRAITS} more measures`}
       </button>
-      {several(
-        "Kind",
-        "kinds",
-        facets?.kinds,
-        KINDS.filter((k) => k !== "picture"),
-        (k) => KIND_WORDS[k as (typeof KINDS)[number]],
-        true,
-      )}
-      {several(
-        "For the brief’s use",
-        "verdicts",
-        facets?.verdicts,
-        VERDICTS,
-        (v) => (
-          <VerdictMark verdict={v as (typeof VERDICTS)[number]} />
-        ),
-        true,
-      )}
-      {several(
-        "Treatment",
-        "treatments",
-        facets?.treatments,
-        TREATMENTS,
-        (t) => TREATMENT_WORDS[t as (typeof TREATMENTS)[number]],
-      )}
-      {moodGroup("Mood", "mood")}
-      {moodGroup("Period", "period")}
-      {moodGroup("Occasion", "occasion")}
-      {several("Your own words", "moods", facets?.moods, ownTags, (m) => m)}
-      {several("Class (Vox-ATypI)", "vox", facets?.vox, VOX, (v) => v.replace("-", " "))}
-      <Group title="Characters" open chosen={Number(address.complete)} count={2}>
+    </>
+  );
+}
+
+function Moods(part: Part) {
+  const of = (group: string) => MOODS.filter((m) => m.group === group).map((m) => m.word);
+  const own = byCount(part.facets?.moods).filter((m) => !MOODS.some((k) => k.word === m));
+  return (
+    <>
+      <Several {...part} title="Mood" of="moods" values={of("mood")} />
+      <Several {...part} title="Period" of="moods" values={of("period")} />
+      <Several {...part} title="Occasion" of="moods" values={of("occasion")} />
+      <Several {...part} title="Your own words" of="moods" values={own} />
+    </>
+  );
+}
+
+function Characters({ address, set, facets }: Part) {
+  return (
+    <Group title="Characters" open chosen={Number(address.complete)} count={2}>
+      <Toggle on={address.complete} count={facets?.complete ?? 0} onClick={() => set({ complete: !address.complete })}>
+        Has all characters
+      </Toggle>
+      <li>
+        <label className="flex items-center gap-2 py-[2px]">
+          <span className="w-[7px]" aria-hidden />
+          Has
+          <input
+            aria-label="Characters that the face must have"
+            className="field w-24 font-semibold"
+            value={address.chars}
+            maxLength={40}
+            placeholder="& + é"
+            onChange={(e) => set({ chars: e.target.value.replace(/\s/g, "") || null })}
+          />
+        </label>
+      </li>
+    </Group>
+  );
+}
+
+const PRICES = [0, 20, 40, 60, 100] as const;
+
+function Price({ address, set, facets }: Part) {
+  const isOn = address.priceMax !== null;
+  return (
+    <Group title="Price" open={isOn} chosen={Number(isOn)} count={PRICES.length}>
+      {PRICES.map((max, i) => (
         <Toggle
-          on={address.complete}
-          count={facets?.complete ?? 0}
-          onClick={() => set({ complete: !address.complete })}
+          key={max}
+          on={address.priceMax === max}
+          count={facets?.price[i] ?? 0}
+          onClick={() => set({ priceMax: address.priceMax === max ? null : max })}
         >
-          Has all characters
+          {max === 0 ? "at no charge" : `up to ${max}`}
         </Toggle>
-        <li>
-          <label className="flex items-center gap-2 py-[2px]">
-            <span className="w-[7px]" aria-hidden />
-            Has
-            <input
-              aria-label="Characters that the face must have"
-              className="field w-24 font-semibold"
-              value={address.chars}
-              maxLength={40}
-              placeholder="& + é"
-              onChange={(e) => set({ chars: e.target.value.replace(/\s/g, "") || null })}
-            />
-          </label>
-        </li>
-      </Group>
-      {several("Languages", "languages", facets?.languages, byCount(facets?.languages), nameLanguage)}
-      {several("Cases", "cases", facets?.cases, ["both", "capitals-only", "small-capitals"], (c) =>
-        c === "both" ? "upper- and lowercase" : c.replace("-", " "),
-      )}
-      {several("Figures", "figures", facets?.figures, ["lining", "old-style", "tabular", "proportional"], (f) => f)}
-      {several(
-        "Features",
-        "features",
-        facets?.features,
-        byCount(facets?.features).filter((f) => FEATURE_WORDS[f]),
-        (f) => FEATURE_WORDS[f],
-      )}
-      {several("Axes", "axes", facets?.axes, ["any", ...byCount(facets?.axes).filter((a) => a !== "any")], (a) =>
-        a === "any" ? "any (variable)" : a,
-      )}
-      <FamilyParts address={address} set={set} facets={facets} />
-      <Group title="Price" open={address.priceMax !== null} chosen={Number(address.priceMax !== null)} count={5}>
-        {([0, 20, 40, 60, 100] as const).map((max, i) => (
-          <Toggle
-            key={max}
-            on={address.priceMax === max}
-            count={facets?.price[i] ?? 0}
-            onClick={() => set({ priceMax: address.priceMax === max ? null : max })}
-          >
-            {max === 0 ? "at no charge" : `up to ${max}`}
-          </Toggle>
-        ))}
-      </Group>
-      <Group title="Availability" open={address.owned !== "all"} chosen={Number(address.owned !== "all")} count={2}>
-        {(
-          [
-            ["here", "On this machine", facets?.owned.here ?? 0],
-            ["to-buy", "For sale", facets?.owned.toBuy ?? 0],
-          ] as const
-        ).map(([value, name, count]) => (
-          <Toggle
-            key={value}
-            on={address.owned === value}
-            count={count}
-            onClick={() => set({ owned: address.owned === value ? null : value })}
-          >
-            {name}
-          </Toggle>
-        ))}
-      </Group>
-      {several("Library", "libraries", facets?.libraries, byCount(facets?.libraries), (l) => libraries[l] ?? l)}
-      {several("Health", "health", facets?.health, ["fine", "with-care"], (h) =>
-        h === "fine" ? "fine" : "usable with care",
-      )}
-      {several("Format", "formats", facets?.formats, byCount(facets?.formats), (f) => f.toUpperCase())}
-      <Group title="Picture fonts" open chosen={Number(address.pictures !== "in")} count={3}>
-        {(
-          [
-            ["in", "Include", ofAll],
-            ["out", "Exclude", facets?.pictures.out ?? 0],
-            ["only", "Only these", facets?.pictures.in ?? 0],
-          ] as const
-        ).map(([value, name, count]) => (
-          <Toggle
-            key={value}
-            on={address.pictures === value}
-            count={value === "in" ? null : count}
-            onClick={() => set({ pictures: value })}
-          >
-            {name}
-          </Toggle>
-        ))}
-      </Group>
-    </section>
+      ))}
+    </Group>
+  );
+}
+
+function Availability({ address, set, facets }: Part) {
+  const isOn = address.owned !== "all";
+  const toggle = (value: "here" | "to-buy", name: string, count: number | undefined) => (
+    <Toggle
+      on={address.owned === value}
+      count={count ?? 0}
+      onClick={() => set({ owned: address.owned === value ? null : value })}
+    >
+      {name}
+    </Toggle>
+  );
+  return (
+    <Group title="Availability" open={isOn} chosen={Number(isOn)} count={2}>
+      {toggle("here", "On this machine", facets?.owned.here)}
+      {toggle("to-buy", "For sale", facets?.owned.toBuy)}
+    </Group>
+  );
+}
+
+function PictureFonts({ address, set, facets }: Props) {
+  const toggle = (value: FindAddress["pictures"], name: string, count: number | null) => (
+    <Toggle on={address.pictures === value} count={count} onClick={() => set({ pictures: value })}>
+      {name}
+    </Toggle>
+  );
+  return (
+    <Group title="Picture fonts" open chosen={Number(address.pictures !== "in")} count={3}>
+      {toggle("in", "Include", null)}
+      {toggle("out", "Exclude", facets?.pictures.out ?? 0)}
+      {toggle("only", "Only these", facets?.pictures.in ?? 0)}
+    </Group>
   );
 }
 
 const STEPS = [2, 4, 8, 16];
-function FamilyParts({ address, set, facets }: Omit<Props, "ofAll">) {
+function FamilyParts({ address, set, facets }: Part) {
   const chosen = Number(address.stylesMin !== null) + Number(address.weightsMin !== null) + Number(address.italics);
   const step = (key: "stylesMin" | "weightsMin", counts: number[] | undefined, what: string) =>
     STEPS.map((n, i) => (

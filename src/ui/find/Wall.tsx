@@ -1,12 +1,12 @@
 "use client";
 // The wall of samples: virtualised rows of strips, gone through by keys alone.
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode, type RefObject } from "react";
 import type { ShownItem } from "@/contracts/styles";
 import { levelFactor } from "@/core/brief/level";
 import { useBench } from "../bench/BenchContext";
 import { useGo } from "../bench/useGo";
-import { isTyping } from "../bench/Bench";
+import { useKeys } from "../bench/useKeys";
 import type { Ranges } from "../parts/CoreSample";
 import { preloadFaces } from "../parts/faceLoader";
 import { Beside } from "./Beside";
@@ -48,14 +48,142 @@ function readPlace(resetKey: string): Place {
 }
 
 export function Wall(props: Props) {
-  const { total, columns, zoom, wrap, isLarge, ground, text, ranges, first, onZoom, resetKey } = props;
-  const { brief, toggleKept, setAside, dispatch } = useBench();
-  const go = useGo();
+  const { total, columns, wrap, text, ranges, first, resetKey } = props;
+  const { brief, toggleKept } = useBench();
   const scroller = useRef<HTMLDivElement>(null);
   const [left] = useState(() => readPlace(resetKey));
-  const [focus, setFocus] = useState(left.focus);
   const [last, setLast] = useState<number | null>(null);
+  const [focus, setFocus] = useState(left.focus);
   const [isBeside, setBeside] = useState(false);
+  const look = useLook(props);
+  const { heightPx, basePx } = look;
+  const rows = Math.ceil(total / columns);
+  const virtual = useVirtualizer({
+    count: rows,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => heightPx,
+    overscan: 3,
+    initialOffset: left.scroll,
+  });
+  const shown = virtual.getVirtualItems();
+  const from = (shown[0]?.index ?? 0) * columns;
+  const to = ((shown[shown.length - 1]?.index ?? 0) + 1) * columns;
+  const { item } = usePages(resetKey, from, to, first);
+  useEffect(() => virtual.measure(), [heightPx, columns, virtual]);
+  const startOver = useCallback(() => {
+    setFocus(0);
+    setLast(null);
+    virtual.scrollToOffset(0);
+  }, [virtual]);
+  useOnChange(resetKey, startOver);
+  useKeptPlace(resetKey, focus, from, scroller);
+  usePreload(virtual.isScrolling, from, to, columns, item);
+  const asked = { columns, basePx, isCompact: columns > 2, text, levelBy: brief.levelBy };
+  const fit = useSharedFit(scroller, asked, item);
+  useFocusFacts(item(Math.min(focus, Math.max(0, total - 1))));
+  const lookAt = useCallback((index: number) => {
+    setFocus((now) => {
+      if (now !== index) setLast(now);
+      return index;
+    });
+  }, []);
+  const goTo = useGoTo(virtual, columns, scroller, lookAt);
+  useWallKeys({ ...props, scroller, heightPx, focus, item, goTo, hasLast: last !== null, setBeside });
+
+  const kept = useMemo(() => new Set(brief.kept.map((k) => k.styleId)), [brief.kept]);
+  const aside = useMemo(() => new Set(brief.setAside), [brief.setAside]);
+  const onKeep = useCallback(
+    (face: ShownItem) => toggleKept(face.styleId, nameOf(face), { location: face.axisWanted }),
+    [toggleKept],
+  );
+  const [faceA, faceB] = isBeside && last !== null ? [item(last), item(focus)] : [undefined, undefined];
+  const isFitted = !wrap && !look.byLineWidth;
+  const cell = (index: number) => {
+    const face = item(index);
+    if (!face) return <EmptyCell key={index} heightPx={heightPx} />;
+    return (
+      <div key={face.styleId} data-index={index} role="presentation" className="min-w-0">
+        <Strip
+          item={face}
+          text={text}
+          sizePx={basePx * levelFactor(face.traits, brief.levelBy) * (wrap ? 0.55 : 1)}
+          fit={isFitted ? fit : undefined}
+          look={look}
+          ranges={ranges}
+          isKept={kept.has(face.styleId)}
+          isAside={aside.has(face.styleId)}
+          isFocus={index === focus}
+          index={index}
+          briefId={brief.briefId}
+          isPassing={virtual.isScrolling}
+          onFocus={lookAt}
+          onKeep={onKeep}
+        />
+      </div>
+    );
+  };
+  return (
+    <div className="relative flex h-full flex-col">
+      {faceA && faceB && <Beside a={faceA} b={faceB} text={text} ranges={ranges} />}
+      {fit < 1 && isFitted && <FitNote fit={fit} />}
+      <div
+        ref={scroller}
+        className="group/wall min-h-0 flex-1 overflow-y-auto bg-limestone"
+        role="grid"
+        aria-label="Faces"
+        aria-rowcount={rows}
+        aria-colcount={columns}
+        data-total={total}
+      >
+        <div style={{ height: virtual.getTotalSize() }} className="relative" role="presentation">
+          {shown.map((row) => (
+            <Row key={row.key} index={row.index} top={row.start} columns={columns} total={total} cell={cell} />
+          ))}
+        </div>
+      </div>
+    </div>
+  );
+}
+
+type RowProps = { index: number; top: number; columns: number; total: number; cell: (index: number) => ReactNode };
+
+function Row({ index, top, columns, total, cell }: RowProps) {
+  const cells = Array.from({ length: Math.min(columns, total - index * columns) }, (_, c) => index * columns + c);
+  return (
+    <div
+      role="row"
+      aria-rowindex={index + 1}
+      className="absolute inset-x-0 grid"
+      style={{
+        transform: `translateY(${top}px)`,
+        // A layer of its own: while the wall is scrolled a row is moved, not painted again.
+        willChange: "transform",
+        gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))`,
+      }}
+    >
+      {cells.map(cell)}
+    </div>
+  );
+}
+
+const EmptyCell = ({ heightPx }: { heightPx: number }) => (
+  <div role="gridcell" aria-busy className="border-r border-b border-rule" style={{ height: heightPx }} />
+);
+
+const FitNote = ({ fit }: { fit: number }) => (
+  <p
+    className="pointer-events-none absolute right-3 bottom-1 z-10 bg-limestone px-2 text-[12px] text-basalt"
+    data-shared-fit
+  >
+    Samples shown at {Math.round(fit * 100)} % so the line fits.
+  </p>
+);
+
+const nameOf = (face: ShownItem) => `${face.family} ${face.style}`;
+
+/** How every strip of the wall looks. */
+function useLook({ columns, zoom, wrap, isLarge, ground }: Props): StripLook {
+  const { brief } = useBench();
   const basePx = ((BASE_PX[columns] ?? 42) * (isLarge ? 1.7 : 1) * zoom) / 100;
   const heightPx = Math.round(
     (wrap ? basePx * 0.55 * 1.3 * (columns > 2 ? 8 : 4.4) : basePx * 1.78) + (columns > 2 ? 62 : 46),
@@ -64,7 +192,7 @@ export function Wall(props: Props) {
     ground === "picture" && brief.picture
       ? `${addressOf("getBriefPicture", { params: { id: brief.briefId } })}?v=${brief.picture}`
       : null;
-  const look: StripLook = useMemo(
+  return useMemo(
     () => ({
       basePx,
       wrap,
@@ -82,40 +210,33 @@ export function Wall(props: Props) {
     }),
     [basePx, wrap, heightPx, brief.ink, brief.paper, picture, columns, brief.levelBy],
   );
-  const rows = Math.ceil(total / columns);
-  const virtual = useVirtualizer({
-    count: rows,
-    getScrollElement: () => scroller.current,
-    estimateSize: () => heightPx,
-    overscan: 3,
-    initialOffset: left.scroll,
-  });
-  const shown = virtual.getVirtualItems();
-  const from = (shown[0]?.index ?? 0) * columns;
-  const to = ((shown[shown.length - 1]?.index ?? 0) + 1) * columns;
-  const { item } = usePages(resetKey, from, to, first);
-  useEffect(() => virtual.measure(), [heightPx, columns, virtual]);
-  const before = useRef(resetKey);
+}
+
+/** Runs when a value is another than before; not at first. */
+function useOnChange(value: string, run: () => void) {
+  const before = useRef(value);
   useEffect(() => {
-    if (before.current === resetKey) return;
-    before.current = resetKey;
-    setFocus(0);
-    setLast(null);
-    virtual.scrollToOffset(0);
-  }, [resetKey, virtual]);
+    if (before.current === value) return;
+    before.current = value;
+    run();
+  }, [value, run]);
+}
+
+/** Keeps where the wall was left. */
+function useKeptPlace(resetKey: string, focus: number, from: number, scroller: RefObject<HTMLDivElement | null>) {
   useEffect(() => {
-    const timer = setTimeout(
-      () =>
-        sessionStorage.setItem(
-          placeKey(resetKey),
-          JSON.stringify({ focus, scroll: scroller.current?.scrollTop ?? 0 } satisfies Place),
-        ),
-      150,
-    );
+    const timer = setTimeout(() => {
+      const place: Place = { focus, scroll: scroller.current?.scrollTop ?? 0 };
+      sessionStorage.setItem(placeKey(resetKey), JSON.stringify(place));
+    }, 150);
     return () => clearTimeout(timer);
-  }, [focus, from, resetKey]);
-  // Fonts of the rows that come next are fetched while these are looked at; not in the middle of a long scroll.
-  const { isScrolling } = virtual;
+  }, [focus, from, resetKey, scroller]);
+}
+
+type Item = (index: number) => ShownItem | undefined;
+
+/** Fonts of the rows that come next are fetched while these are looked at; not in the middle of a long scroll. */
+function usePreload(isScrolling: boolean, from: number, to: number, columns: number, item: Item) {
   const ahead = useRef(from);
   useEffect(() => {
     if (isScrolling) return;
@@ -124,184 +245,89 @@ export function Wall(props: Props) {
     const next = Array.from({ length: 2 * columns + 6 }, (_, k) => item(down ? to + k : from - 1 - k));
     preloadFaces(next.flatMap((n) => (n?.owned ? [n.styleId] : [])));
   }, [isScrolling, from, to, columns, item]);
-
-  const asked = { columns, basePx, isCompact: columns > 2, text, levelBy: brief.levelBy };
-  const fit = useSharedFit(scroller, asked, item);
-
-  const focused = item(Math.min(focus, Math.max(0, total - 1)));
-  useEffect(() => {
-    if (!focused) return dispatch({ type: "facts", facts: [], keys: [] });
-    dispatch({ type: "facts", facts: factsOf(focused), keys: KEYS });
-  }, [focused, dispatch]);
-
-  const lookAt = useCallback((index: number) => {
-    setFocus((now) => {
-      if (now !== index) setLast(now);
-      return index;
-    });
-  }, []);
-  // A row that is not drawn yet takes the focus a frame later; of several keys within that frame only the last does.
-  const wanted = useRef(0);
-  const goTo = useCallback(
-    (index: number) => {
-      wanted.current = index;
-      lookAt(index);
-      virtual.scrollToIndex(Math.floor(index / columns));
-      const strip = () => scroller.current?.querySelector<HTMLElement>(`[data-index="${index}"] [data-strip]`);
-      const drawn = strip();
-      if (drawn) return drawn.focus({ preventScroll: true });
-      requestAnimationFrame(() => {
-        if (wanted.current === index) strip()?.focus({ preventScroll: true });
-      });
-    },
-    [columns, virtual, lookAt],
-  );
-
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return;
-      const target = event.target as HTMLElement;
-      const onWall = target === document.body || scroller.current?.contains(target);
-      const moved = onWall
-        ? moveFocus(
-            event.key,
-            focus,
-            total,
-            columns,
-            Math.max(1, Math.floor((scroller.current?.clientHeight ?? 600) / heightPx)),
-          )
-        : null;
-      const face = item(focus);
-      const name = face ? `${face.family} ${face.style}` : "";
-      if (moved !== null) goTo(moved);
-      else if (event.key.toLowerCase() === "d" && last !== null) setBeside(true);
-      else if (event.key === " " && onWall && face) toggleKept(face.styleId, name, { location: face.axisWanted });
-      else if (event.key.toLowerCase() === "x" && onWall && face) {
-        const isAside = brief.setAside.includes(face.styleId);
-        setAside(face.styleId, name, !isAside);
-        if (!isAside && focus + 1 < total) goTo(focus);
-      } else if (event.key === "Enter" && target.matches("[data-strip]") && face)
-        go(addressOfKept(brief.briefId, { styleId: face.styleId, location: face.axisWanted }));
-      else if (event.key === "+" || event.key === "=") onZoom(Math.min(240, zoom + 10));
-      else if (event.key === "-") onZoom(Math.max(50, zoom - 10));
-      else return;
-      event.preventDefault();
-    };
-    const onUp = (event: KeyboardEvent) => event.key.toLowerCase() === "d" && setBeside(false);
-    const onBlur = () => setBeside(false);
-    window.addEventListener("keydown", onKey);
-    window.addEventListener("keyup", onUp);
-    window.addEventListener("blur", onBlur);
-    return () => {
-      window.removeEventListener("keydown", onKey);
-      window.removeEventListener("keyup", onUp);
-      window.removeEventListener("blur", onBlur);
-    };
-  }, [
-    last,
-    focus,
-    total,
-    columns,
-    heightPx,
-    zoom,
-    item,
-    goTo,
-    toggleKept,
-    setAside,
-    go,
-    onZoom,
-    brief.setAside,
-    brief.briefId,
-  ]);
-
-  const kept = useMemo(() => new Set(brief.kept.map((k) => k.styleId)), [brief.kept]);
-  const aside = useMemo(() => new Set(brief.setAside), [brief.setAside]);
-  const [faceA, faceB] = isBeside && last !== null ? [item(last), item(focus)] : [undefined, undefined];
-  const onKeep = useCallback(
-    (face: ShownItem) => toggleKept(face.styleId, `${face.family} ${face.style}`, { location: face.axisWanted }),
-    [toggleKept],
-  );
-  return (
-    <div className="relative flex h-full flex-col">
-      {faceA && faceB && <Beside a={faceA} b={faceB} text={text} ranges={ranges} />}
-      {fit < 1 && !wrap && !look.byLineWidth && (
-        <p
-          className="pointer-events-none absolute right-3 bottom-1 z-10 bg-limestone px-2 text-[12px] text-basalt"
-          data-shared-fit
-        >
-          Samples shown at {Math.round(fit * 100)} % so the line fits.
-        </p>
-      )}
-      <div
-        ref={scroller}
-        className="group/wall min-h-0 flex-1 overflow-y-auto bg-limestone"
-        role="grid"
-        aria-label="Faces"
-        aria-rowcount={rows}
-        aria-colcount={columns}
-        data-total={total}
-      >
-        <div style={{ height: virtual.getTotalSize() }} className="relative" role="presentation">
-          {shown.map((row) => (
-            <div
-              key={row.key}
-              role="row"
-              aria-rowindex={row.index + 1}
-              className="absolute inset-x-0 grid"
-              style={{
-                transform: `translateY(${row.start}px)`,
-                // A layer of its own: while the wall is scrolled a row is moved, not painted again.
-                willChange: "transform",
-                gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))`,
-              }}
-            >
-              {Array.from({ length: columns }, (_, c) => {
-                const index = row.index * columns + c;
-                if (index >= total) return null;
-                const face = item(index);
-                if (!face)
-                  return (
-                    <div
-                      key={index}
-                      role="gridcell"
-                      aria-busy
-                      className="border-r border-b border-rule"
-                      style={{ height: heightPx }}
-                    />
-                  );
-                return (
-                  <div key={face.styleId} data-index={index} role="presentation" className="min-w-0">
-                    <Strip
-                      item={face}
-                      text={text}
-                      sizePx={basePx * levelFactor(face.traits, brief.levelBy) * (wrap ? 0.55 : 1)}
-                      fit={wrap || look.byLineWidth ? undefined : fit}
-                      look={look}
-                      ranges={ranges}
-                      isKept={kept.has(face.styleId)}
-                      isAside={aside.has(face.styleId)}
-                      isFocus={index === focus}
-                      index={index}
-                      briefId={brief.briefId}
-                      isPassing={isScrolling}
-                      onFocus={lookAt}
-                      onKeep={onKeep}
-                    />
-                  </div>
-                );
-              })}
-            </div>
-          ))}
-        </div>
-      </div>
-    </div>
-  );
 }
 
-const KEYS = [
-  { key: "Space", does: "keep" },
-  { key: "X", does: "set aside" },
-  { key: "Enter", does: "open" },
-  { key: "Hold D", does: "compare with previous" },
-  { key: "/", does: "search" },
-];
+function useFocusFacts(focused: ShownItem | undefined) {
+  const { dispatch } = useBench();
+  useEffect(() => {
+    dispatch({ type: "facts", facts: focused ? factsOf(focused) : [] });
+  }, [focused, dispatch]);
+}
+
+/** Moves the focus. A row that is not drawn yet takes it a frame later; of several keys within that frame only the last does. */
+function useGoTo(
+  virtual: { scrollToIndex: (row: number) => void },
+  columns: number,
+  scroller: RefObject<HTMLDivElement | null>,
+  lookAt: (index: number) => void,
+) {
+  const wanted = useRef(0);
+  return (index: number) => {
+    wanted.current = index;
+    lookAt(index);
+    virtual.scrollToIndex(Math.floor(index / columns));
+    const strip = () => scroller.current?.querySelector<HTMLElement>(`[data-index="${index}"] [data-strip]`);
+    const drawn = strip();
+    if (drawn) return drawn.focus({ preventScroll: true });
+    requestAnimationFrame(() => {
+      if (wanted.current === index) strip()?.focus({ preventScroll: true });
+    });
+  };
+}
+
+type KeysProps = Pick<Props, "total" | "columns" | "zoom" | "onZoom"> & {
+  scroller: RefObject<HTMLDivElement | null>;
+  heightPx: number;
+  focus: number;
+  item: Item;
+  goTo: (index: number) => void;
+  /** There is a face that was looked at before. */
+  hasLast: boolean;
+  setBeside: (isBeside: boolean) => void;
+};
+
+function useWallKeys({ total, columns, zoom, onZoom, ...p }: KeysProps) {
+  const { brief, toggleKept, setAside } = useBench();
+  const go = useGo();
+  const isOnWall = ({ target }: KeyboardEvent) =>
+    target === document.body || Boolean(p.scroller.current?.contains(target as Node));
+  const face = p.item(p.focus);
+  /** Does something with the face in focus, when the key was meant for the wall. */
+  const withFace = (run: (face: ShownItem) => void) => (event: KeyboardEvent) =>
+    face && isOnWall(event) ? run(face) : false;
+  const move = (event: KeyboardEvent) => {
+    const page = Math.max(1, Math.floor((p.scroller.current?.clientHeight ?? 600) / p.heightPx));
+    const moved = isOnWall(event) ? moveFocus(event.key, p.focus, total, columns, page) : null;
+    if (moved === null) return false;
+    p.goTo(moved);
+  };
+  const turnAside = (of: ShownItem) => {
+    const isAside = brief.setAside.includes(of.styleId);
+    setAside(of.styleId, nameOf(of), !isAside);
+    if (!isAside && p.focus + 1 < total) p.goTo(p.focus);
+  };
+  const open = ({ target }: KeyboardEvent) => {
+    if (!face || !(target as HTMLElement).matches("[data-strip]")) return false;
+    go(addressOfKept(brief.briefId, { styleId: face.styleId, location: face.axisWanted }));
+  };
+  const keep = withFace((of) => toggleKept(of.styleId, nameOf(of), { location: of.axisWanted }));
+  const compare = () => (p.hasLast ? p.setBeside(true) : false);
+  const zoomBy = (step: number) => () => onZoom(Math.max(50, Math.min(240, zoom + step)));
+  useKeys("Wall", [
+    { keys: [" "], legend: "keep", run: keep },
+    { keys: ["x"], legend: "set aside", run: withFace(turnAside) },
+    { keys: ["Enter"], legend: "open", run: open },
+    {
+      keys: ["d"],
+      legend: "compare with previous",
+      shown: "Hold D",
+      run: compare,
+      release: () => p.setBeside(false),
+    },
+    { keys: MOVES, legend: "move over the wall", shown: "← → ↑ ↓", isLesser: true, run: move },
+    { keys: ["+", "="], legend: "larger samples", shown: "+", isLesser: true, run: zoomBy(10) },
+    { keys: ["-"], legend: "smaller samples", shown: "−", isLesser: true, run: zoomBy(-10) },
+  ]);
+}
+
+const MOVES = ["ArrowLeft", "ArrowRight", "ArrowUp", "ArrowDown", "PageUp", "PageDown", "Home", "End"];

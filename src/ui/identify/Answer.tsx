@@ -3,7 +3,7 @@
 import { startTransition, useEffect, useState, type Dispatch } from "react";
 import type { Identification, IdentifyMatch } from "@/contracts/identify";
 import { writeFeature } from "@/contracts/words";
-import { isTyping } from "../bench/Bench";
+import { useKeys } from "../bench/useKeys";
 import { useBench } from "../bench/BenchContext";
 import { AskPeople } from "./AskPeople";
 import type { Keeping } from "./kept";
@@ -33,21 +33,23 @@ export function Answer({ state, dispatch, isShown, onTry, onCorners, keeping }: 
   const m = all[focus];
   const count = all.length;
   const rows = useRowsInTurn(result, focus + 1);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (!isShown || isTyping(event) || !count) return;
-      const inControl = (event.target as HTMLElement).closest("button, a, .ReactCrop, input, [data-cuts]");
-      if (event.key === "ArrowDown" && !inControl) dispatch({ type: "focused", index: Math.min(count - 1, focus + 1) });
-      else if (event.key === "ArrowUp" && !inControl) dispatch({ type: "focused", index: Math.max(0, focus - 1) });
-      else if (event.key === " " && !inControl && m)
-        toggleKept(m.styleId, `${m.family} ${m.style}`, { location: m.coordinates ?? {} });
-      else if (event.key.toLowerCase() === "o" && !inControl) dispatch({ type: "laid", lay: lay === 50 ? 0 : 50 });
-      else return;
-      event.preventDefault();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [m, count, focus, lay, dispatch, toggleKept, isShown]);
+  const outside = (run: () => void) => (event: KeyboardEvent) =>
+    (event.target as HTMLElement).closest("button, a, .ReactCrop, input, [data-cuts]") ? false : run();
+  const focusOn = (index: number) => dispatch({ type: "focused", index: Math.max(0, Math.min(count - 1, index)) });
+  useKeys(
+    "Matches",
+    [
+      { keys: ["ArrowDown"], legend: "match", shown: "↑ ↓", run: outside(() => focusOn(focus + 1)) },
+      { keys: ["ArrowUp"], run: outside(() => focusOn(focus - 1)) },
+      {
+        keys: [" "],
+        legend: "keep",
+        run: outside(() => m && toggleKept(m.styleId, `${m.family} ${m.style}`, { location: m.coordinates ?? {} })),
+      },
+      { keys: ["o"], legend: "lay over", run: outside(() => dispatch({ type: "laid", lay: lay === 50 ? 0 : 50 })) },
+    ],
+    { isOn: isShown && count > 0 },
+  );
   const row = (match: IdentifyMatch, i: number, isTried: boolean) => (
     <MatchRow
       key={`${isTried} ${match.styleId}`}

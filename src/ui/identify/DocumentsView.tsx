@@ -56,7 +56,6 @@ export function DocumentsView() {
       facts: fonts.length
         ? [`${fonts.length} ${fonts.length === 1 ? "font" : "fonts"}`, `${here} in your libraries`]
         : [],
-      keys: [],
     });
   }, [list, dispatch]);
 

@@ -5,7 +5,7 @@ import Link from "next/link";
 import { usePathname, useSearchParams } from "next/navigation";
 import { useEffect } from "react";
 import { CANNOT_TELL, type AskedQuestion, type Described } from "@/contracts/describe";
-import { isTyping } from "../bench/Bench";
+import { useKeys } from "../bench/useKeys";
 import { useBench } from "../bench/BenchContext";
 import { useActiveLine } from "../bench/BriefStrip";
 import { queryOf } from "../parts/client";
@@ -40,28 +40,23 @@ export function QuestionsView() {
     dispatch({
       type: "facts",
       facts: described.data ? [`${writeCount(remaining)} still likely`] : [],
-      keys: [
-        { key: "1 … 7", does: "answer" },
-        { key: "0", does: "can't tell" },
-        { key: "⌫", does: "take the last back" },
-      ],
     });
   }, [described.data, remaining, dispatch]);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return;
-      const digit = /^[0-7]$/.test(event.key) ? Number(event.key) : null;
-      if (digit === 0) answer(CANNOT_TELL);
-      else if (digit !== null && next?.answers[digit - 1]) answer(next.answers[digit - 1]!.answerId);
-      else if (event.key === "Backspace" && given.length) put(given.slice(0, -1));
-      else return;
-      event.preventDefault();
-      // Digits go to the steps elsewhere.
-      event.stopImmediatePropagation();
-    };
-    window.addEventListener("keydown", onKey, true);
-    return () => window.removeEventListener("keydown", onKey, true);
-  });
+  const answerByDigit = (event: KeyboardEvent) => {
+    const chosen = event.key === "0" ? CANNOT_TELL : next?.answers[Number(event.key) - 1]?.answerId;
+    // Digits go to the steps elsewhere, never from here.
+    if (chosen) answer(chosen);
+  };
+  useKeys("Questions", [
+    { keys: ["1", "2", "3", "4", "5", "6", "7"], legend: "answer", shown: "1 … 7", run: answerByDigit },
+    { keys: ["0"], legend: "can't tell", run: answerByDigit },
+    {
+      keys: ["Backspace"],
+      legend: "take the last back",
+      shown: "⌫",
+      run: () => (given.length ? put(given.slice(0, -1)) : false),
+    },
+  ]);
 
   return (
     <div className="grid h-full grid-cols-[minmax(0,1.36fr)_minmax(0,1fr)]">

@@ -1,10 +1,10 @@
 "use client";
 // Letters drawn by hand: the nearest faces by shape and proportion, with what agrees. No claim that it is one of them.
 import Link from "next/link";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useEffect, useRef, useState, type RefObject } from "react";
 import type { Identification } from "@/contracts/identify";
 import { useBench } from "../bench/BenchContext";
-import { isTyping } from "../bench/Bench";
+import { useKeys } from "../bench/useKeys";
 import { writeFault } from "../messages";
 import { FaultNote } from "../parts/FaultNote";
 import { ask, faultOf } from "../parts/client";
@@ -22,21 +22,81 @@ const KEPT_AT = "sketch";
 
 export function SketchView() {
   const { brief, dispatch } = useBench();
-  const [strokes, setStrokes] = useState<Stroke[]>([]);
-  const [undone, setUndone] = useState<Stroke[]>([]);
+  const own = useStrokes();
+  const { strokes, text } = own;
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const nearest = useNearest(canvas, text, own.setText);
+  useEffect(() => drawStrokes(canvas.current, strokes), [strokes]);
+  useEffect(() => {
+    const count = `${strokes.length} ${strokes.length === 1 ? "stroke" : "strokes"}`;
+    dispatch({ type: "facts", facts: strokes.length ? [count] : [] });
+  }, [strokes.length, dispatch]);
+  useKeys("Sketch", [
+    { keys: ["z"], mod: true, shift: false, legend: "take a stroke back", run: own.undo },
+    { keys: ["z"], mod: true, shift: true, legend: "draw it again", isLesser: true, run: own.redo },
+  ]);
+  return (
+    <div className="grid h-full grid-cols-[minmax(0,1.36fr)_minmax(0,1fr)]">
+      <section className="min-h-0 overflow-y-auto px-4 py-3" aria-label="Sketch">
+        <p className="text-basalt">
+          Draw a few letters as you have them in mind; or take a photograph of your drawing and give it{" "}
+          <Link href={`/b/${brief.briefId}/identify`} className="underline">
+            as a picture
+          </Link>
+          .
+        </p>
+        <Drawing canvas={canvas} own={own} />
+        <Pens
+          own={own}
+          onClear={() => {
+            own.clear();
+            nearest.forget();
+          }}
+        />
+        <form
+          className="mt-3 flex items-baseline gap-3"
+          onSubmit={(e) => {
+            e.preventDefault();
+            void nearest.compare();
+          }}
+        >
+          <label className="shrink-0 font-semibold" htmlFor="drawn">
+            Text
+          </label>
+          <input
+            id="drawn"
+            className="field text-[17px]"
+            maxLength={60}
+            placeholder="the letters you drew"
+            value={text}
+            onChange={(e) => own.setText(e.target.value)}
+          />
+          <button type="submit" className="btn btn-act" disabled={nearest.isBusy || !strokes.length}>
+            {nearest.isBusy ? "Comparing …" : "Find the nearest"}
+          </button>
+        </form>
+        {nearest.fault && <FaultNote fault={nearest.fault} />}
+      </section>
+      <Nearest result={nearest.result} />
+    </div>
+  );
+}
+
+type OwnStrokes = ReturnType<typeof useStrokes>;
+
+/** Strokes, their undo and redo, the pen, and what was written: kept while the window is open. */
+function useStrokes() {
+  const [{ strokes, undone }, setDrawn] = useState<{ strokes: Stroke[]; undone: Stroke[] }>({
+    strokes: [],
+    undone: [],
+  });
   const [pen, setPen] = useState(14);
   const [text, setText] = useState("");
-  const [busy, setBusy] = useState(false);
-  const [result, setResult] = useState<Identification | null>(null);
-  const [fault, setFault] = useState<{ what: string; now: string } | null>(null);
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const isDrawing = useRef(false);
-
   useEffect(() => {
     try {
       const kept = JSON.parse(sessionStorage.getItem(KEPT_AT) ?? "") as { strokes: Stroke[]; text: string };
       // eslint-disable-next-line react-hooks/set-state-in-effect -- read after the first drawing, which the server made without it
-      setStrokes(kept.strokes);
+      setDrawn({ strokes: kept.strokes, undone: [] });
       setText(kept.text);
     } catch {
       // Nothing was drawn yet.
@@ -44,43 +104,27 @@ export function SketchView() {
   }, []);
   useEffect(() => {
     if (strokes.length || text) sessionStorage.setItem(KEPT_AT, JSON.stringify({ strokes, text }));
-    drawStrokes(canvas.current, strokes);
   }, [strokes, text]);
-  useEffect(() => {
-    dispatch({
-      type: "facts",
-      facts: strokes.length ? [`${strokes.length} ${strokes.length === 1 ? "stroke" : "strokes"}`] : [],
-      keys: [{ key: "Ctrl Z", does: "take a stroke back" }],
+  const begin = (point: [number, number]) =>
+    setDrawn((now) => ({ strokes: [...now.strokes, { widthPx: pen, points: [point] }], undone: [] }));
+  const extend = (point: [number, number]) =>
+    setDrawn((now) => {
+      const last = now.strokes[now.strokes.length - 1]!;
+      return { ...now, strokes: [...now.strokes.slice(0, -1), { ...last, points: [...last.points, point] }] };
     });
-  }, [strokes.length, dispatch]);
+  const undo = () =>
+    setDrawn((now) => ({ strokes: now.strokes.slice(0, -1), undone: [...now.undone, ...now.strokes.slice(-1)] }));
+  const redo = () =>
+    setDrawn((now) => ({ strokes: [...now.strokes, ...now.undone.slice(-1)], undone: now.undone.slice(0, -1) }));
+  const clear = () => setDrawn((now) => ({ strokes: [], undone: [...now.undone, ...[...now.strokes].reverse()] }));
+  return { strokes, undone, pen, setPen, text, setText, begin, extend, undo, redo, clear };
+}
 
-  const undo = useCallback(() => {
-    const last = strokes[strokes.length - 1];
-    if (!last) return;
-    setStrokes(strokes.slice(0, -1));
-    setUndone([...undone, last]);
-  }, [strokes, undone]);
-  const redo = useCallback(() => {
-    const last = undone[undone.length - 1];
-    if (!last) return;
-    setUndone(undone.slice(0, -1));
-    setStrokes([...strokes, last]);
-  }, [strokes, undone]);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (isTyping(event) || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== "z") return;
-      event.preventDefault();
-      (event.shiftKey ? redo : undo)();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [undo, redo]);
-
-  const at = (event: React.PointerEvent<HTMLCanvasElement>): [number, number] => {
-    const box = event.currentTarget.getBoundingClientRect();
-    const scale = WIDE / box.width;
-    return [Math.round((event.clientX - box.left) * scale), Math.round((event.clientY - box.top) * scale)];
-  };
+/** The faces nearest to the drawing. */
+function useNearest(canvas: RefObject<HTMLCanvasElement | null>, text: string, onRead: (text: string) => void) {
+  const [isBusy, setBusy] = useState(false);
+  const [result, setResult] = useState<Identification | null>(null);
+  const [fault, setFault] = useState<{ what: string; now: string } | null>(null);
   const compare = async () => {
     const picture = await new Promise<Blob | null>((resolve) => canvas.current!.toBlob(resolve, "image/png"));
     if (!picture) return;
@@ -94,7 +138,7 @@ export function SketchView() {
     try {
       const answer = await ask("identify", { form });
       setResult(answer);
-      if (!text.trim()) setText(answer.reading.text);
+      if (!text.trim()) onRead(answer.reading.text);
     } catch (error) {
       setResult(null);
       setFault(writeFault(faultOf(error)));
@@ -102,98 +146,61 @@ export function SketchView() {
       setBusy(false);
     }
   };
+  return { isBusy, result, fault, compare, forget: () => setResult(null) };
+}
 
+function Drawing({ canvas, own }: { canvas: RefObject<HTMLCanvasElement | null>; own: OwnStrokes }) {
+  const isDrawing = useRef(false);
+  const at = (event: React.PointerEvent<HTMLCanvasElement>): [number, number] => {
+    const box = event.currentTarget.getBoundingClientRect();
+    const scale = WIDE / box.width;
+    return [Math.round((event.clientX - box.left) * scale), Math.round((event.clientY - box.top) * scale)];
+  };
+  const end = () => (isDrawing.current = false);
   return (
-    <div className="grid h-full grid-cols-[minmax(0,1.36fr)_minmax(0,1fr)]">
-      <section className="min-h-0 overflow-y-auto px-4 py-3" aria-label="Sketch">
-        <p className="text-basalt">
-          Draw a few letters as you have them in mind; or take a photograph of your drawing and give it{" "}
-          <Link href={`/b/${brief.briefId}/identify`} className="underline">
-            as a picture
-          </Link>
-          .
-        </p>
-        <canvas
-          ref={canvas}
-          width={WIDE}
-          height={HIGH}
-          aria-label="Drawing area"
-          className="mt-3 w-full touch-none cursor-crosshair border border-rule bg-[#ffffff]"
-          onPointerDown={(e) => {
-            e.currentTarget.setPointerCapture(e.pointerId);
-            isDrawing.current = true;
-            setUndone([]);
-            setStrokes([...strokes, { widthPx: pen, points: [at(e)] }]);
-          }}
-          onPointerMove={(e) => {
-            if (!isDrawing.current) return;
-            const point = at(e);
-            setStrokes((now) => [
-              ...now.slice(0, -1),
-              { ...now[now.length - 1]!, points: [...now[now.length - 1]!.points, point] },
-            ]);
-          }}
-          onPointerUp={() => (isDrawing.current = false)}
-          onPointerCancel={() => (isDrawing.current = false)}
-        />
-        <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2">
-          <span className="flex gap-2" role="group" aria-label="Pen">
-            {PENS.map((p) => (
-              <button
-                key={p.widthPx}
-                type="button"
-                aria-pressed={pen === p.widthPx}
-                className={pen === p.widthPx ? "font-bold text-tide underline underline-offset-4" : ""}
-                onClick={() => setPen(p.widthPx)}
-              >
-                {p.name}
-              </button>
-            ))}
-          </span>
-          <button type="button" className="underline" disabled={!strokes.length} onClick={undo}>
-            Undo
-          </button>
-          <button type="button" className="underline" disabled={!undone.length} onClick={redo}>
-            Redo
-          </button>
+    <canvas
+      ref={canvas}
+      width={WIDE}
+      height={HIGH}
+      aria-label="Drawing area"
+      className="mt-3 w-full cursor-crosshair touch-none border border-rule bg-[#ffffff]"
+      onPointerDown={(e) => {
+        e.currentTarget.setPointerCapture(e.pointerId);
+        isDrawing.current = true;
+        own.begin(at(e));
+      }}
+      onPointerMove={(e) => isDrawing.current && own.extend(at(e))}
+      onPointerUp={end}
+      onPointerCancel={end}
+    />
+  );
+}
+
+function Pens({ own, onClear }: { own: OwnStrokes; onClear: () => void }) {
+  const { strokes, undone, pen, setPen } = own;
+  const action = (name: string, onClick: () => void, isOn: boolean) => (
+    <button type="button" className="underline" disabled={!isOn} onClick={onClick}>
+      {name}
+    </button>
+  );
+  return (
+    <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2">
+      <span className="flex gap-2" role="group" aria-label="Pen">
+        {PENS.map((p) => (
           <button
+            key={p.widthPx}
             type="button"
-            className="underline"
-            disabled={!strokes.length}
-            onClick={() => {
-              setUndone([...undone, ...[...strokes].reverse()]);
-              setStrokes([]);
-              setResult(null);
-            }}
+            aria-pressed={pen === p.widthPx}
+            className={pen === p.widthPx ? "font-bold text-tide underline underline-offset-4" : ""}
+            onClick={() => setPen(p.widthPx)}
           >
-            Clear
+            {p.name}
           </button>
-        </div>
-        <form
-          className="mt-3 flex items-baseline gap-3"
-          onSubmit={(e) => {
-            e.preventDefault();
-            void compare();
-          }}
-        >
-          <label className="shrink-0 font-semibold" htmlFor="drawn">
-            Text
-          </label>
-          <input
-            id="drawn"
-            className="field text-[17px]"
-            maxLength={60}
-            placeholder="the letters you drew"
-            value={text}
-            onChange={(e) => setText(e.target.value)}
-          />
-          <button type="submit" className="btn btn-act" disabled={busy || !strokes.length}>
-            {busy ? "Comparing …" : "Find the nearest"}
-          </button>
-        </form>
-        {fault && <FaultNote fault={fault} />}
-      </section>
-      <Nearest result={result} />
+        ))}
+      </span>
+      {action("Undo", own.undo, strokes.length > 0)}
+      {action("Redo", own.redo, undone.length > 0)}
+      {action("Clear", onClear, strokes.length > 0)}
     </div>
   );
 }

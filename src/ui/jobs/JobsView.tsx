@@ -18,7 +18,7 @@ export function JobsView() {
   const jobs = useJobs(700);
   const cancel = useCancelJob();
   const retry = useRetryJob();
-  useEffect(() => dispatch({ type: "facts", facts: [], keys: [] }), [dispatch]);
+  useEffect(() => dispatch({ type: "facts", facts: [] }), [dispatch]);
   return (
     <div className="h-full overflow-y-auto px-6 py-4" tabIndex={0}>
       <div className="max-w-[980px]">

@@ -25,7 +25,7 @@ export function LibrariesView() {
   const { dispatch } = useBench();
   const [address, setAddress] = useLibrariesAddress();
   const inBasket = useBasket().data?.lines.length ?? 0;
-  useEffect(() => dispatch({ type: "facts", facts: [], keys: [] }), [dispatch]);
+  useEffect(() => dispatch({ type: "facts", facts: [] }), [dispatch]);
   const names = ["Connected", "Import", inBasket ? `Basket (${inBasket})` : "Basket", "Font log"];
   return (
     <div className="h-full overflow-y-auto px-6 py-4">

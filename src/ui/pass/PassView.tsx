@@ -8,7 +8,7 @@ import type { ShownItem } from "@/contracts/styles";
 import { KIND_WORDS } from "@/contracts/words";
 import { levelFactor } from "@/core/brief/level";
 import { nameCharacter } from "@/core/open/characterNames";
-import { isTyping } from "../bench/Bench";
+import { useKeys } from "../bench/useKeys";
 import { useBench } from "../bench/BenchContext";
 import { useActiveLine } from "../bench/BriefStrip";
 import { factsOf } from "../find/facts";
@@ -25,13 +25,6 @@ import { countMarks, passReducer, startPass } from "./state";
 
 /** Items are fetched in pieces of this many; the next piece comes before it is needed. */
 const PIECE = 40;
-const KEYS = [
-  { key: "Space", does: "keep" },
-  { key: "X", does: "set aside" },
-  { key: "→", does: "leave" },
-  { key: "U", does: "undo" },
-  { key: "Esc", does: "stop here" },
-];
 const MARK_WORDS: Record<Mark["mark"], string> = { kept: "kept", aside: "set aside", left: "left" };
 
 export function PassView({ pass, ranges }: { pass: Pass; ranges: Ranges }) {
@@ -54,7 +47,7 @@ export function PassView({ pass, ranges }: { pass: Pass; ranges: Ranges }) {
     [queries],
   );
   useEffect(() => {
-    tellBench({ type: "facts", facts: face ? factsOf(face) : [], keys: KEYS });
+    tellBench({ type: "facts", facts: face ? factsOf(face) : [] });
   }, [face, tellBench]);
 
   // The tray follows, but not at every key.
@@ -99,7 +92,19 @@ export function PassView({ pass, ranges }: { pass: Pass; ranges: Ranges }) {
     if (was === "kept") tellBench({ type: "let go", keptId: keptIdOf(styleId) as KeptId });
     if (was === "aside") tellBench({ type: "set aside", styleId, aside: false });
   }, [state.trail, state.marks, pass.styleIds, markAt, send, say, tellBench, refreshTray]);
-  usePassKeys({ mark, undo, goTo: (place) => dispatch({ type: "looked at", place }), place: state.place, wall });
+  useKeys("Review", [
+    {
+      keys: [" "],
+      legend: "keep",
+      run: (event) => ((event.target as HTMLElement).closest("a, button") ? false : mark("kept")),
+    },
+    { keys: ["x"], legend: "set aside", run: () => mark("aside") },
+    { keys: ["ArrowRight"], legend: "leave", run: () => mark("left") },
+    { keys: ["ArrowLeft"], legend: "back", run: () => dispatch({ type: "looked at", place: state.place - 1 }) },
+    { keys: ["u"], shift: false, legend: "undo", run: undo },
+    { keys: ["z"], mod: true, shift: false, run: undo },
+    { keys: ["Escape"], legend: "stop here", run: () => window.location.assign(wall) },
+  ]);
 
   const text = brief.lines[active]?.text || " ";
   return (
@@ -203,38 +208,6 @@ function useInOrder(sayFault: (e: unknown) => void) {
     },
     [sayFault],
   );
-}
-
-function usePassKeys(on: {
-  mark: (m: Mark["mark"]) => void;
-  undo: () => void;
-  goTo: (place: number) => void;
-  place: number;
-  wall: string;
-}) {
-  const now = useRef(on);
-  useEffect(() => {
-    now.current = on;
-  });
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return;
-      const { mark, undo, goTo, place, wall } = now.current;
-      const key = event.key.toLowerCase();
-      if (key === " " && !(event.target as HTMLElement).closest("a, button")) mark("kept");
-      else if (key === "x") mark("aside");
-      else if (key === "arrowright") mark("left");
-      else if (key === "arrowleft") goTo(place - 1);
-      else if (key === "u") undo();
-      else if (key === "escape") window.location.assign(wall);
-      else return;
-      event.preventDefault();
-      // The bench has an undo of its own.
-      event.stopImmediatePropagation();
-    };
-    window.addEventListener("keydown", onKey, { capture: true });
-    return () => window.removeEventListener("keydown", onKey, { capture: true });
-  }, []);
 }
 
 type Counts = ReturnType<typeof countMarks>;

@@ -44,7 +44,6 @@ export function ShortlistView() {
       dispatch({
         type: "facts",
         facts: [`${brief.kept.length} kept for ${brief.name}`],
-        keys: [{ key: "U", does: "undo" }],
       }),
     [dispatch, brief.kept.length, brief.name],
   );

@@ -9,7 +9,7 @@ import type { KeptId } from "@/contracts/ids";
 import { keptIdOf } from "@/core/brief/keptId";
 import { levelFactor } from "@/core/brief/level";
 import { nameCharacter } from "@/core/open/characterNames";
-import { isTyping } from "../bench/Bench";
+import { useKeys } from "../bench/useKeys";
 import { useBench } from "../bench/BenchContext";
 import { useActiveLine } from "../bench/BriefStrip";
 import { CoreSample } from "../parts/CoreSample";
@@ -78,19 +78,15 @@ export function StyleView({ style }: { style: StyleDetail }) {
         `${style.coverage.count} characters`,
         style.rights.spdx ?? "no licence recognised",
       ],
-      keys: [{ key: "Space", does: isKept ? "remove" : "keep" }],
     });
-  }, [dispatch, name, style, isKept]);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key !== " " || isTyping(event) || (event.target as HTMLElement).closest("button, a, [tabindex='0']"))
-        return;
-      event.preventDefault();
-      toggle();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [toggle]);
+  }, [dispatch, name, style]);
+  useKeys("Style", [
+    {
+      keys: [" "],
+      legend: isKept ? "remove" : "keep",
+      run: (event) => ((event.target as HTMLElement).closest("button, a, [tabindex='0']") ? false : toggle()),
+    },
+  ]);
   const set = { ...Object.fromEntries(style.axes.map((a) => [a.tag, a.default])), ...axes };
   const features = writeFeatures(tried);
   const looks = { style, axes: set, features };
