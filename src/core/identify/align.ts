@@ -47,101 +47,144 @@ export function alignPieces(
   boxes: readonly (SignBox | null)[],
   wordStarts: readonly number[],
 ): Alignment | null {
-  const m = pieces.length;
   const n = boxes.length;
   const { scalePx, trackingEm, baselinePx } = predictBoxes(spanOf(pieces), boxes, wordStarts);
   if (trackingEm < -0.4 || trackingEm > 1.2) return null;
-  // Letters in one piece touch: they stand no further apart than the style sets them.
-  const tracking = min(0, trackingEm);
-  const pens = new Float64Array(n);
-  for (let i = 1; i < n; i++) pens[i] = pens[i - 1]! + (boxes[i - 1]?.advance ?? 0.5) + tracking;
-  const leftOf = (i: number) => pens[i]! + (boxes[i]?.left ?? 0.05);
-  const rightOf = (i: number) => pens[i]! + (boxes[i]?.right ?? 0.45);
-  const isStart = new Uint8Array(n + 1);
-  for (const s of wordStarts) isStart[s] = 1;
-  const size = (m + 1) * (n + 1);
+  const word = setWord(boxes, wordStarts, trackingEm);
+  const size = (pieces.length + 1) * (n + 1);
   if (scratch.cost.length < size) scratch = { cost: new Float64Array(size), from: new Int32Array(size) };
+  fillCosts(pieces, word, 1 / scalePx, baselinePx);
   const { cost, from } = scratch;
-  cost.fill(Infinity, 0, size);
-  cost[0] = 0;
-  const perPx = 1 / scalePx;
-  const widthSigma = sqrt(WIDTH_SIGMA * WIDTH_SIGMA + (EDGE_SIGMA_PX * perPx) ** 2);
-  const reach = (k: number, i: number, to: number, toPieces: number, by: number) => {
-    const at = (k + toPieces) * (n + 1) + i + to;
-    const total = cost[k * (n + 1) + i]! + by;
-    if (total < cost[at]!) {
-      cost[at] = total;
-      from[at] = (toPieces << 8) | to;
-    }
-  };
-  for (let k = 0; k <= m; k++)
-    for (let i = 0; i <= n; i++) {
-      const now = cost[k * (n + 1) + i]!;
-      if (now === Infinity) continue;
-      if (k < m) reach(k, i, 0, 1, SPECK_COST);
-      if (i < n) reach(k, i, 1, 0, UNSEEN_COST);
-      if (k === m || i === n) continue;
-      const piece = pieces[k]!;
-      const width = (piece.right - piece.left) * perPx;
-      const up = (baselinePx - piece.top) * perPx;
-      const down = (baselinePx - piece.bottom) * perPx;
-      const left = leftOf(i);
-      let [right, top, bottom, gaps] = [-Infinity, -Infinity, Infinity, 0];
-      for (let c = 1; c <= MOST_LETTERS && i + c <= n; c++) {
-        const j = i + c - 1;
-        if (c > 1 && isStart[j]) gaps++;
-        const b = boxes[j];
-        right = max(right, rightOf(j));
-        top = max(top, b?.top ?? 0.5);
-        bottom = min(bottom, b?.bottom ?? 0);
-        const off = misfit(width - (right - left), widthSigma + MORE_SIGMA * (c - 1));
-        const by = off + misfit(up - top, HEIGHT_SIGMA) + misfit(down - bottom, HEIGHT_SIGMA);
-        reach(k, i, c, 1, by + gaps * OVER_GAP_COST);
-        if (right - left > width + 0.5) break;
-      }
-      const b = boxes[i];
-      if (b)
-        for (let p = 2; p <= MOST_PIECES && k + p <= m; p++) {
-          const whole = spanOf(pieces.slice(k, k + p));
-          const by =
-            misfit((whole.right - whole.left) * perPx - (b.right - b.left), widthSigma) +
-            misfit((baselinePx - whole.top) * perPx - b.top, HEIGHT_SIGMA) +
-            misfit((baselinePx - whole.bottom) * perPx - b.bottom, HEIGHT_SIGMA);
-          reach(k, i, 1, p, by + BROKEN_COST * (p - 1));
-        }
-    }
   if (cost[size - 1] === Infinity) return null;
   const placed = new Array<CutBox | null>(n).fill(null);
-  for (let k = m, i = n; k > 0 || i > 0;) {
+  for (let k = pieces.length, i = n; k > 0 || i > 0;) {
     const step = from[k * (n + 1) + i]!;
     const [taken, letters] = [step >> 8, step & 255];
     k -= taken;
     i -= letters;
-    if (taken && letters) layOver(spanOf(pieces.slice(k, k + taken)), i, letters);
+    if (taken && letters) layOver(placed, word, spanOf(pieces.slice(k, k + taken)), i, letters);
   }
   return { placed, cost: cost[size - 1]! / n, scalePx, baselinePx, trackingEm };
+}
 
-  /** Letters i … over one piece: its width is shared as the style's own is, its top and bottom move them up or down. */
-  function layOver(piece: CutBox, i: number, letters: number) {
-    const left = leftOf(i);
-    let [right, top, bottom] = [-Infinity, -Infinity, Infinity];
-    for (let j = i; j < i + letters; j++) {
-      right = max(right, rightOf(j));
-      top = max(top, boxes[j]?.top ?? 0.5);
-      bottom = min(bottom, boxes[j]?.bottom ?? 0);
+/** The letters of a style as it sets them: pens in em, and which of them begin a word. */
+type SetWord = { boxes: readonly (SignBox | null)[]; pens: Float64Array; isStart: Uint8Array };
+
+function setWord(boxes: SetWord["boxes"], wordStarts: readonly number[], trackingEm: number): SetWord {
+  const n = boxes.length;
+  // Letters in one piece touch: they stand no further apart than the style sets them.
+  const tracking = min(0, trackingEm);
+  const pens = new Float64Array(n);
+  for (let i = 1; i < n; i++) pens[i] = pens[i - 1]! + (boxes[i - 1]?.advance ?? 0.5) + tracking;
+  const isStart = new Uint8Array(n + 1);
+  for (const s of wordStarts) isStart[s] = 1;
+  return { boxes, pens, isStart };
+}
+const leftOf = ({ pens, boxes }: SetWord, i: number) => pens[i]! + (boxes[i]?.left ?? 0.05);
+const rightOf = ({ pens, boxes }: SetWord, i: number) => pens[i]! + (boxes[i]?.right ?? 0.45);
+
+/** The least cost of every number of pieces with every number of letters, and the step that led there, in the scratch. */
+function fillCosts(pieces: readonly CutBox[], word: SetWord, perPx: number, baselinePx: number) {
+  const [m, n] = [pieces.length, word.boxes.length];
+  const { cost } = scratch;
+  cost.fill(Infinity, 0, (m + 1) * (n + 1));
+  cost[0] = 0;
+  const widthSigma = sqrt(WIDTH_SIGMA * WIDTH_SIGMA + (EDGE_SIGMA_PX * perPx) ** 2);
+  for (let k = 0; k <= m; k++)
+    for (let i = 0; i <= n; i++) {
+      if (cost[k * (n + 1) + i] === Infinity) continue;
+      if (k < m) reach(n, k, i, 0, 1, SPECK_COST);
+      if (i < n) reach(n, k, i, 1, 0, UNSEEN_COST);
+      if (k === m || i === n) continue;
+      reachLettersOfPiece(pieces[k]!, word, k, i, perPx, baselinePx, widthSigma);
+      reachPiecesOfLetter(pieces, word, k, i, perPx, baselinePx, widthSigma);
     }
-    const across = (piece.right - piece.left) / max(1e-3, right - left);
-    const upright = (piece.bottom - piece.top) / max(1e-3, top - bottom);
-    for (let j = i; j < i + letters; j++) {
-      const b = boxes[j];
-      if (!b) continue;
-      placed[j] = {
-        left: piece.left + (pens[j]! + b.left - left) * across,
-        right: piece.left + (pens[j]! + b.right - left) * across,
-        top: piece.top + (top - b.top) * upright,
-        bottom: piece.top + (top - b.bottom) * upright,
-      };
-    }
+}
+
+function reach(n: number, k: number, i: number, letters: number, taken: number, by: number) {
+  const { cost, from } = scratch;
+  const at = (k + taken) * (n + 1) + i + letters;
+  const total = cost[k * (n + 1) + i]! + by;
+  if (total < cost[at]!) {
+    cost[at] = total;
+    from[at] = (taken << 8) | letters;
+  }
+}
+
+/** One piece of ink as one letter, or as several that touch. */
+function reachLettersOfPiece(
+  piece: CutBox,
+  word: SetWord,
+  k: number,
+  i: number,
+  perPx: number,
+  baselinePx: number,
+  widthSigma: number,
+) {
+  const { boxes, isStart } = word;
+  const n = boxes.length;
+  const width = (piece.right - piece.left) * perPx;
+  const up = (baselinePx - piece.top) * perPx;
+  const down = (baselinePx - piece.bottom) * perPx;
+  const left = leftOf(word, i);
+  let [right, top, bottom, gaps] = [-Infinity, -Infinity, Infinity, 0];
+  for (let c = 1; c <= MOST_LETTERS && i + c <= n; c++) {
+    const j = i + c - 1;
+    if (c > 1 && isStart[j]) gaps++;
+    const b = boxes[j];
+    right = max(right, rightOf(word, j));
+    top = max(top, b?.top ?? 0.5);
+    bottom = min(bottom, b?.bottom ?? 0);
+    const off = misfit(width - (right - left), widthSigma + MORE_SIGMA * (c - 1));
+    const by = off + misfit(up - top, HEIGHT_SIGMA) + misfit(down - bottom, HEIGHT_SIGMA);
+    reach(n, k, i, c, 1, by + gaps * OVER_GAP_COST);
+    if (right - left > width + 0.5) break;
+  }
+}
+
+/** One letter in several pieces. */
+function reachPiecesOfLetter(
+  pieces: readonly CutBox[],
+  { boxes }: SetWord,
+  k: number,
+  i: number,
+  perPx: number,
+  baselinePx: number,
+  widthSigma: number,
+) {
+  const b = boxes[i];
+  if (!b) return;
+  for (let p = 2; p <= MOST_PIECES && k + p <= pieces.length; p++) {
+    const whole = spanOf(pieces.slice(k, k + p));
+    const by =
+      misfit((whole.right - whole.left) * perPx - (b.right - b.left), widthSigma) +
+      misfit((baselinePx - whole.top) * perPx - b.top, HEIGHT_SIGMA) +
+      misfit((baselinePx - whole.bottom) * perPx - b.bottom, HEIGHT_SIGMA);
+    reach(boxes.length, k, i, 1, p, by + BROKEN_COST * (p - 1));
+  }
+}
+
+/** Letters i … over one piece: its width is shared as the style's own is, its top and bottom move them up or down. */
+function layOver(placed: (CutBox | null)[], word: SetWord, piece: CutBox, i: number, letters: number) {
+  const { boxes, pens } = word;
+  const left = leftOf(word, i);
+  let [right, top, bottom] = [-Infinity, -Infinity, Infinity];
+  for (let j = i; j < i + letters; j++) {
+    right = max(right, rightOf(word, j));
+    top = max(top, boxes[j]?.top ?? 0.5);
+    bottom = min(bottom, boxes[j]?.bottom ?? 0);
+  }
+  const across = (piece.right - piece.left) / max(1e-3, right - left);
+  const upright = (piece.bottom - piece.top) / max(1e-3, top - bottom);
+  for (let j = i; j < i + letters; j++) {
+    const b = boxes[j];
+    if (!b) continue;
+    placed[j] = {
+      left: piece.left + (pens[j]! + b.left - left) * across,
+      right: piece.left + (pens[j]! + b.right - left) * across,
+      top: piece.top + (top - b.top) * upright,
+      bottom: piece.top + (top - b.bottom) * upright,
+    };
   }
 }
 

@@ -159,6 +159,8 @@ function stepPose(pose: Pose, boxes: (Bounds | null)[], strip: InkPicture, drawn
 const dot6 = (a: readonly number[], b: readonly number[]) =>
   a[0]! * b[0]! + a[1]! * b[1]! + a[2]! * b[2]! + a[3]! * b[3]! + a[4]! * b[4]! + a[5]! * b[5]!;
 
+const SIX: [number, number, number, number, number, number] = [0, 0, 0, 0, 0, 0];
+
 /**
  * Sums over the pixels around a part. A drawing that moves by (ux, uy) changes by −(gx·ux + gy·uy), where g is its slope.
  * @returns M, shape [6, 6], of the products of gx, gy, gx·x, gx·y, gy·x, gy·y (from the part's own point), and v: each times what
@@ -175,33 +177,12 @@ function sumMoments(
   const x0 = max(1, floor(b.xMin) - 2);
   const x1 = min(w - 1, ceil(b.xMax) + 2);
   const y1 = min(h - 1, ceil(b.yMax) + 2);
-  let m00 = 0,
-    m01 = 0,
-    m02 = 0,
-    m03 = 0,
-    m04 = 0,
-    m05 = 0,
-    m11 = 0,
-    m12 = 0,
-    m13 = 0,
-    m14 = 0,
-    m15 = 0,
-    m22 = 0,
-    m23 = 0,
-    m24 = 0,
-    m25 = 0,
-    m33 = 0,
-    m34 = 0,
-    m35 = 0,
-    m44 = 0,
-    m45 = 0,
-    m55 = 0;
-  let v0 = 0,
-    v1 = 0,
-    v2 = 0,
-    v3 = 0,
-    v4 = 0,
-    v5 = 0;
+  let [m00, m01, m02, m03, m04, m05] = SIX;
+  let [m11, m12, m13, m14, m15] = SIX;
+  let [m22, m23, m24, m25] = SIX;
+  let [m33, m34, m35] = SIX;
+  let [m44, m45, m55] = SIX;
+  let [v0, v1, v2, v3, v4, v5] = SIX;
   for (let y = max(1, floor(b.yMin) - 2); y < y1; y++)
     for (let x = x0; x < x1; x++) {
       const i = y * w + x;

@@ -207,16 +207,9 @@ function scopesIn(text: string): Scope[] {
   return found.includes("private") || found.includes("commercial") || !isBroad ? narrow : found;
 }
 
-function readClause(
-  { text, isException, before }: Clause,
-  statement: Statement,
-  lead: Polarity,
-  read: WordingRead,
-  sellsElsewhere: boolean,
-  isField: boolean,
-) {
+/** What the words of a clause say, before it is asked what follows for which use. */
+function factsOf({ text, isException, before }: Clause, statement: Statement, lead: Polarity) {
   const plain = stripKindNo(text);
-  const whole = stripKindNo(markPrivate(statement.text));
   const says = (r: RegExp) => r.test(plain);
   const sellsFont = SELLS_FONT.test(plain);
   const named = scopesIn(text);
@@ -234,47 +227,69 @@ function readClause(
     PURCHASE.test(bare.replace(OWN_TERMS, " ")) ||
     PAYING.test(bare) ||
     (says(DONATION) && !OPTIONAL.test(statement.text) && scopes.some((s) => s !== "private"));
-  const asks = says(ASKING);
-  const isNoGrant = (says(NO_GRANT) || OF_A_SPECIMEN.test(plain)) && !denies;
-  const permits = says(PERMISSION) || lead === "permits" || says(ONLY);
-  const claim = (list: readonly Use[], verdict: Verdict, breadth: Breadth, isNarrowed = false) => {
+  return {
+    text,
+    plain,
+    whole: stripKindNo(markPrivate(statement.text)),
+    says,
+    sellsFont,
+    named,
+    scopes,
+    denies,
+    buys,
+    asks: says(ASKING),
+    isNoGrant: (says(NO_GRANT) || OF_A_SPECIMEN.test(plain)) && !denies,
+    permits: says(PERMISSION) || lead === "permits" || says(ONLY),
+    isCredit: CREDIT.test(text) && !OPTIONAL.test(statement.text),
+  };
+}
+type Facts = ReturnType<typeof factsOf>;
+type PutClaim = (list: readonly Use[], verdict: Verdict, breadth: Breadth, isNarrowed?: boolean) => void;
+
+const verdictOf = ({ buys, asks }: Facts): Verdict => (buys ? "buy-first" : asks ? "ask-maker" : "not-for-this-use");
+
+function readClause(
+  clause: Clause,
+  statement: Statement,
+  lead: Polarity,
+  read: WordingRead,
+  sellsElsewhere: boolean,
+  isField: boolean,
+) {
+  const facts = factsOf(clause, statement, lead);
+  const { plain, sellsFont, scopes, denies, buys, asks } = facts;
+  const claim: PutClaim = (list, verdict, breadth, isNarrowed = false) => {
     for (const use of list) read.claims.push({ use, verdict, breadth, statement, isNarrowed });
   };
-  const isCredit = CREDIT.test(text) && !OPTIONAL.test(statement.text);
-  if (isCredit && !denies) read.credit ??= statement;
-  if (TRIAL.test(plain) && !scopes.includes("private")) {
-    claim(USES, buys || sellsElsewhere ? "buy-first" : "not-for-this-use", "commercial");
-    return;
-  }
+  if (facts.isCredit && !denies) read.credit ??= statement;
+  if (TRIAL.test(plain) && !scopes.includes("private"))
+    return claim(USES, buys || sellsElsewhere ? "buy-first" : "not-for-this-use", "commercial");
   if ((PASSING_ON.test(plain) || sellsFont) && denies) {
     const inside = scopes.some((s) => s === "web" || s === "app");
     if (!inside) read.noPassingOn ??= statement;
     if (!inside && (sellsFont || !scopes.includes("goods-for-sale"))) return;
   }
   if (!scopes.length && TAKEN_BACK.test(plain) && !PASSING_ON.test(plain)) return takeBack(read, statement);
-  if (BARGAIN.test(plain)) {
-    claim(EARNING, "buy-first", "any");
-    return;
-  }
+  if (BARGAIN.test(plain)) return claim(EARNING, "buy-first", "any");
   if (!scopes.length && !denies && (buys || asks) && THESE_USES.test(plain))
     return turnBack(read, buys ? "buy-first" : "ask-maker");
   const isOther = OTHER_USE.test(plain) && (scopes.includes("any") || !scopes.length);
   if (isOther && (denies || buys || asks)) {
     const named = new Set(read.claims.filter((c) => c.breadth === "named").map((c) => c.use));
-    const verdict = buys ? "buy-first" : asks ? "ask-maker" : "not-for-this-use";
-    claim(
-      EARNING.filter((u) => !named.has(u)),
-      verdict,
-      "commercial",
-    );
-    return;
+    const others = EARNING.filter((u) => !named.has(u));
+    return claim(others, verdictOf(facts), "commercial");
   }
   // A shop's field that names a price says that the face is sold.
-  if (isField && PRICED.test(plain) && !scopes.some((s) => s !== "commercial")) {
-    claim(USES, "buy-first", "any");
-    return;
-  }
-  if (!scopes.length) return readWithoutScope(plain, whole, { denies, buys, asks, permits }, claim);
+  if (isField && PRICED.test(plain) && !scopes.some((s) => s !== "commercial")) return claim(USES, "buy-first", "any");
+  if (!scopes.length) return readWithoutScope(plain, facts.whole, facts, claim);
+  const granted = readScopes(facts, claim);
+  const clearedHere = read.claims.filter((c) => c.statement === statement && c.verdict === "cleared").map((c) => c.use);
+  claimRest(facts, [...clearedHere, ...granted], claim);
+}
+
+/** What a clause says of each use that it names. @returns the uses that it grants, narrowed or not. */
+function readScopes(facts: Facts, claim: PutClaim): Use[] {
+  const { text, plain, says, named, scopes, denies, buys, asks, permits } = facts;
   const isApart = scopes.includes("private") && scopes.includes("commercial") && !joins(plain);
   const isLimited = LIMIT.test(plain);
   const isNarrowed = findNarrowing(text) !== null;
@@ -284,13 +299,13 @@ function readClause(
     // "Printing on goods": print is the manner, goods are what is meant.
     if (scope === "client-print" && named.includes("goods-for-sale") && PRINTED_ON.test(plain)) continue;
     const breadth = breadthOf(scope);
-    if (denies) claim(usesOf(scope), buys ? "buy-first" : asks ? "ask-maker" : "not-for-this-use", breadth);
+    if (denies) claim(usesOf(scope), verdictOf(facts), breadth);
     else if (buys && !ABOUT_BUYING_USE.test(plain)) continue;
     else if (buys && !(scope === "private" && says(PERMISSION) && !joins(plain)))
       claim(usesOf(scope), "buy-first", breadth);
-    else if (asks && !isCredit) claim(usesOf(scope), "ask-maker", breadth);
+    else if (asks && !facts.isCredit) claim(usesOf(scope), "ask-maker", breadth);
     // "Private free, commercial …": what is said of the one is not said of the other.
-    else if (isNoGrant && !buys && !asks) continue;
+    else if (facts.isNoGrant && !buys && !asks) continue;
     else if (isApart && scope !== "private") continue;
     else if (permits || isNounStyle(plain)) {
       granted.push(...usesOf(scope));
@@ -298,15 +313,15 @@ function readClause(
       claim(usesOf(scope), narrows ? "ask-maker" : "cleared", breadth, narrows && scope !== "private");
     }
   }
-  const clearedHere = read.claims.filter((c) => c.statement === statement && c.verdict === "cleared").map((c) => c.use);
-  const allowed = [...clearedHere, ...granted];
+  return granted;
+}
+
+/** Where only some uses are allowed, what follows for the others. */
+function claimRest({ says, scopes, denies, buys, asks }: Facts, allowed: readonly Use[], claim: PutClaim) {
   const isOnly = says(ONLY) || (scopes.length === 1 && scopes[0] === "private");
-  if (!denies && !buys && isOnly && allowed.length)
-    claim(
-      USES.filter((u) => !allowed.includes(u)),
-      asks ? "ask-maker" : "not-for-this-use",
-      says(ONLY) ? "only" : "implied",
-    );
+  if (denies || buys || !isOnly || !allowed.length) return;
+  const others = USES.filter((u) => !allowed.includes(u));
+  claim(others, asks ? "ask-maker" : "not-for-this-use", says(ONLY) ? "only" : "implied");
 }
 
 /** What is bought is a licence, or bought for a use: not a printed specimen. */

@@ -3,7 +3,7 @@
 import { useRouter } from "next/navigation";
 import type { ReactNode } from "react";
 import { LINE_ROLES, type Brief, type BriefLine } from "@/contracts/brief";
-import { USES } from "@/contracts/traits";
+import { USES, type Use } from "@/contracts/traits";
 import { convertLength, LengthUnit, writeLength } from "@/contracts/units";
 import { USE_WORDS } from "@/contracts/words";
 import { charactersOf } from "@/core/brief/checkBrief";
@@ -16,10 +16,9 @@ import { PictureField } from "./PictureField";
 
 export function BriefView() {
   const { brief, changeBrief } = useBench();
-  const characters = charactersOf(brief);
   return (
     <div className="h-full overflow-y-auto px-8 py-6">
-      <div className="grid max-w-[1080px] grid-cols-[minmax(0,1.35fr)_minmax(0,1fr)] gap-x-14">
+      <div className="grid max-w-[1080px] grid-cols-[minmax(0,1.35fr)_minmax(0,1fr)] gap-x-14 max-lg:grid-cols-1">
         <div>
           <h1 className="sr-only">Brief</h1>
           <label className="block">
@@ -37,24 +36,7 @@ export function BriefView() {
             <Field label="Medium" value={brief.medium} onChange={(medium) => changeBrief({ medium })} />
           </div>
           <Lines />
-          <Section title="Extra characters" hint="Needed in addition to those in your lines.">
-            <input
-              className="field text-[16px]"
-              aria-label="Extra characters"
-              value={brief.wanted}
-              maxLength={200}
-              placeholder="& + é 0123456789"
-              onChange={(e) => changeBrief({ wanted: e.target.value })}
-            />
-            <p className="num mt-2 leading-5">
-              {characters.length} different characters:{" "}
-              {characters.map((c) => (
-                <span key={c} title={nameCharacter(c.codePointAt(0)!)} className="mr-1.5">
-                  {c}
-                </span>
-              ))}
-            </p>
-          </Section>
+          <Wanted />
           <Section title="Notes">
             <textarea
               className="field min-h-20 resize-y"
@@ -67,44 +49,13 @@ export function BriefView() {
         </div>
         <div>
           <Section title="Used for" hint="Every face is checked against each use you tick." first>
-            <ul className="grid grid-cols-2 gap-x-6">
-              {USES.map((use) => (
-                <li key={use}>
-                  <label className="flex items-center gap-2 py-1">
-                    <input
-                      type="checkbox"
-                      className="accent-tide"
-                      checked={brief.uses.includes(use)}
-                      onChange={(e) =>
-                        changeBrief({
-                          uses: e.target.checked ? [...brief.uses, use] : brief.uses.filter((u) => u !== use),
-                        })
-                      }
-                    />
-                    {USE_WORDS[use]}
-                  </label>
-                </li>
-              ))}
-            </ul>
+            <Uses />
           </Section>
           <Section title="Final size" hint="Height of the type in the finished piece.">
             <Size />
           </Section>
           <Section title="Match size by" hint="How samples are sized, so you compare like with like.">
-            <div className="flex gap-6">
-              {(Object.keys(LEVEL_WORDS) as Brief["levelBy"][]).map((by) => (
-                <label key={by} className="flex items-center gap-2">
-                  <input
-                    type="radio"
-                    name="level"
-                    className="accent-tide"
-                    checked={brief.levelBy === by}
-                    onChange={() => changeBrief({ levelBy: by })}
-                  />
-                  {LEVEL_WORDS[by]}
-                </label>
-              ))}
-            </div>
+            <LevelBy />
           </Section>
           <Section title="Ink and paper">
             <div
@@ -123,6 +74,74 @@ export function BriefView() {
           </Section>
         </div>
       </div>
+    </div>
+  );
+}
+
+function Wanted() {
+  const { brief, changeBrief } = useBench();
+  const characters = charactersOf(brief);
+  return (
+    <Section title="Extra characters" hint="Needed in addition to those in your lines.">
+      <input
+        className="field text-[16px]"
+        aria-label="Extra characters"
+        value={brief.wanted}
+        maxLength={200}
+        placeholder="& + é 0123456789"
+        onChange={(e) => changeBrief({ wanted: e.target.value })}
+      />
+      <p className="num mt-2 leading-5">
+        {characters.length} different characters:{" "}
+        {characters.map((c) => (
+          <span key={c} title={nameCharacter(c.codePointAt(0)!)} className="mr-1.5">
+            {c}
+          </span>
+        ))}
+      </p>
+    </Section>
+  );
+}
+
+function Uses() {
+  const { brief, changeBrief } = useBench();
+  const put = (use: Use, isOn: boolean) =>
+    changeBrief({ uses: isOn ? [...brief.uses, use] : brief.uses.filter((u) => u !== use) });
+  return (
+    <ul className="grid grid-cols-2 gap-x-6">
+      {USES.map((use) => (
+        <li key={use}>
+          <label className="flex items-center gap-2 py-1">
+            <input
+              type="checkbox"
+              className="accent-tide"
+              checked={brief.uses.includes(use)}
+              onChange={(e) => put(use, e.target.checked)}
+            />
+            {USE_WORDS[use]}
+          </label>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function LevelBy() {
+  const { brief, changeBrief } = useBench();
+  return (
+    <div className="flex flex-wrap gap-x-6">
+      {(Object.keys(LEVEL_WORDS) as Brief["levelBy"][]).map((by) => (
+        <label key={by} className="flex min-h-6 items-center gap-2">
+          <input
+            type="radio"
+            name="level"
+            className="accent-tide"
+            checked={brief.levelBy === by}
+            onChange={() => changeBrief({ levelBy: by })}
+          />
+          {LEVEL_WORDS[by]}
+        </label>
+      ))}
     </div>
   );
 }

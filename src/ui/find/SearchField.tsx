@@ -6,45 +6,11 @@ import { queryOf } from "../parts/client";
 
 const ASK_FROM = 2;
 
-export function SearchField({
-  value,
-  onChange,
-  ref,
-}: {
-  value: string;
-  onChange: (q: string) => void;
-  ref: React.Ref<HTMLInputElement>;
-}) {
-  const [typed, setTyped] = useState(value);
-  const [given, setGiven] = useState(value);
-  const [isOpen, setOpen] = useState(false);
-  const [chosen, setChosen] = useState(-1);
+type Props = { value: string; onChange: (q: string) => void; ref: React.Ref<HTMLInputElement> };
+
+export function SearchField({ value, onChange, ref }: Props) {
   const listId = useId();
-  // The address changed elsewhere (back, a word removed): the field follows.
-  if (given !== value) {
-    setGiven(value);
-    if (value !== typed.trim()) setTyped(value);
-  }
-  const asked = typed.trimStart();
-  const suggestions = useQuery({
-    ...queryOf("suggest", { query: { q: asked } }),
-    enabled: isOpen && asked.length >= ASK_FROM,
-    placeholderData: (before) => before,
-    staleTime: 30_000,
-  });
-  const list = isOpen && asked.length >= ASK_FROM ? (suggestions.data?.suggestions ?? []) : [];
-  const put = (text: string) => {
-    setTyped(text);
-    onChange(text.trim());
-    setChosen(-1);
-  };
-  const take = (at: number) => {
-    const s = list[at];
-    if (!s) return;
-    put(`${s.becomes} `);
-    setOpen(false);
-  };
-  const toWall = () => document.querySelector<HTMLElement>("[data-index='0'] [data-strip]")?.focus();
+  const { typed, list, chosen, setChosen, take, type, close, onKey } = useTyping(value, onChange);
   return (
     <div className="relative min-w-0 flex-1">
       <input
@@ -60,28 +26,9 @@ export function SearchField({
         autoComplete="off"
         value={typed}
         maxLength={200}
-        onChange={(e) => {
-          put(e.target.value);
-          setOpen(true);
-        }}
-        onBlur={() => setOpen(false)}
-        onKeyDown={(e) => {
-          if (e.key === "Escape") {
-            if (list.length) setOpen(false);
-            else e.currentTarget.blur();
-          } else if (e.key === "Tab" && list.length && chosen >= 0) take(chosen);
-          else if (e.key === "Enter") {
-            if (chosen >= 0) take(chosen);
-            else {
-              setOpen(false);
-              toWall();
-            }
-          } else if (e.key === "ArrowDown" && list.length) setChosen(Math.min(list.length - 1, chosen + 1));
-          else if (e.key === "ArrowUp" && list.length) setChosen(Math.max(-1, chosen - 1));
-          else if (e.key === "ArrowDown") toWall();
-          else return;
-          e.preventDefault();
-        }}
+        onChange={(e) => type(e.target.value)}
+        onBlur={close}
+        onKeyDown={onKey}
         className="w-full bg-transparent text-[18px] leading-6 outline-none placeholder:text-basalt/70"
       />
       {list.length > 0 && (
@@ -89,7 +36,7 @@ export function SearchField({
           id={listId}
           role="listbox"
           aria-label="Suggestions"
-          className="absolute top-full left-0 z-40 mt-2 w-96 rounded-sm border border-rule bg-chalk py-1 shadow-lg"
+          className="absolute top-full left-0 z-40 mt-2 w-96 max-w-full rounded-sm border border-rule bg-chalk py-1 shadow-lg"
         >
           {list.map((s, i) => (
             <li
@@ -113,6 +60,57 @@ export function SearchField({
       )}
     </div>
   );
+}
+
+/** What is typed, what could follow, and which of it the arrows have come to. */
+function useTyping(value: string, onChange: (q: string) => void) {
+  const [typed, setTyped] = useState(value);
+  const [given, setGiven] = useState(value);
+  const [isOpen, setOpen] = useState(false);
+  const [chosen, setChosen] = useState(-1);
+  // The address changed elsewhere (back, a word removed): the field follows.
+  if (given !== value) {
+    setGiven(value);
+    if (value !== typed.trim()) setTyped(value);
+  }
+  const asked = typed.trimStart();
+  const isAsked = isOpen && asked.length >= ASK_FROM;
+  const suggestions = useQuery({
+    ...queryOf("suggest", { query: { q: asked } }),
+    enabled: isAsked,
+    placeholderData: (before) => before,
+    staleTime: 30_000,
+  });
+  const list = isAsked ? (suggestions.data?.suggestions ?? []) : [];
+  const put = (text: string, isListOpen: boolean) => {
+    setTyped(text);
+    onChange(text.trim());
+    setChosen(-1);
+    setOpen(isListOpen);
+  };
+  const take = (at: number) => {
+    const s = list[at];
+    if (s) put(`${s.becomes} `, false);
+  };
+  const close = () => setOpen(false);
+  const toWall = () => {
+    close();
+    document.querySelector<HTMLElement>("[data-index='0'] [data-strip]")?.focus();
+  };
+  const onKey = (event: React.KeyboardEvent<HTMLInputElement>) => {
+    const { key } = event;
+    const hasList = list.length > 0;
+    if (key === "Escape") {
+      if (hasList) close();
+      else event.currentTarget.blur();
+    } else if ((key === "Tab" && hasList && chosen >= 0) || (key === "Enter" && chosen >= 0)) take(chosen);
+    else if (key === "Enter" || (key === "ArrowDown" && !hasList)) toWall();
+    else if (key === "ArrowDown") setChosen(Math.min(list.length - 1, chosen + 1));
+    else if (key === "ArrowUp" && hasList) setChosen(Math.max(-1, chosen - 1));
+    else return;
+    event.preventDefault();
+  };
+  return { typed, list, chosen, setChosen, take, type: (text: string) => put(text, true), close, onKey };
 }
 
 /** The sentence without one of its phrases; joining words that are left alone at an end go too. */

@@ -92,38 +92,8 @@ function PassedBy({ item, look, ranges }: Props) {
   );
 }
 
-function Whole({
-  item,
-  text,
-  sizePx,
-  fit,
-  look,
-  ranges,
-  isKept,
-  isAside,
-  isFocus,
-  index,
-  briefId,
-  isPassing,
-  onFocus,
-  onKeep,
-}: Props) {
-  const href = addressOfKept(briefId, { styleId: item.styleId, location: item.axisWanted });
-  const wanted = Object.entries(item.axisWanted);
-  const axes = useMemo(() => ({ ...item.axisDefaults, ...item.axisWanted }), [item.axisDefaults, item.axisWanted]);
-  const baseline = look.basePx * 1.18;
-  const keepButton = (
-    <button
-      type="button"
-      tabIndex={-1}
-      aria-pressed={isKept}
-      aria-label={`Keep ${item.family} ${item.style}`}
-      onClick={() => onKeep(item)}
-      className={`ml-auto shrink-0 pl-1 font-semibold ${isKept ? "text-oxide" : "text-basalt opacity-0 group-hover/wall:opacity-100"}`}
-    >
-      {isKept ? "kept" : "keep"}
-    </button>
-  );
+function Whole(props: Props) {
+  const { item, look, ranges, isKept, isAside, isFocus, index, onFocus } = props;
   return (
     <div
       role="gridcell"
@@ -142,67 +112,95 @@ function Whole({
         <CoreSample traits={item.traits} ranges={ranges} width={look.compact ? 14 : 24} band={look.compact ? 8 : 11} />
       </div>
       <div className="flex min-w-0 flex-1 flex-col justify-between">
-        <div
-          className="min-h-0 flex-1 overflow-hidden"
-          style={
-            look.picture
-              ? { backgroundImage: `url(${look.picture})`, backgroundSize: "cover", backgroundPosition: "center" }
-              : { background: look.coloured ? look.paper : undefined }
-          }
-        >
-          <div style={look.wrap ? undefined : { marginTop: baseline - sizePx * BASELINE_EM }}>
-            <Sample
-              styleId={item.styleId}
-              coverage={item.coverage}
-              axes={axes}
-              byLineWidth={look.byLineWidth}
-              isPassing={isPassing}
-              text={text}
-              sizePx={sizePx}
-              widthEm={item.traits.widthEm}
-              ink={look.coloured ? look.ink : undefined}
-              wrap={look.wrap}
-              fit={fit}
-              owned={item.owned}
-            />
-          </div>
-        </div>
-        <div
-          className={`flex overflow-hidden pt-1 text-[12px] whitespace-nowrap ${look.compact ? "flex-col" : "items-center gap-3"}`}
-        >
-          <div className="flex min-w-0 shrink-0 items-baseline gap-3">
-            <Link href={href} prefetch={false} tabIndex={-1} className="truncate font-semibold hover:underline">
-              {item.family} {item.style}
-            </Link>
-            {look.compact && !isPassing && (!look.dense || isKept) && keepButton}
-          </div>
-          <div className="flex min-w-0 items-center gap-3 overflow-hidden">
-            {!look.compact && !item.price && (
-              <span className="min-w-0 truncate text-basalt">
-                {item.stylesFound > 1
-                  ? `${item.stylesFound} matching styles`
-                  : `${item.stylesInFamily} ${item.stylesInFamily === 1 ? "style" : "styles"}`}
-              </span>
-            )}
-            <span className="shrink-0">
-              <VerdictMark verdict={item.verdict} price={item.price} />
-            </span>
-            {item.missing.length > 0 && (
-              <span className="shrink-0 font-semibold text-madder" data-lacks>
-                no {item.missing.slice(0, 4).join(" ")}
-                {item.missing.length > 4 ? ` +${item.missing.length - 4}` : ""}
-              </span>
-            )}
-            <CareMark health={item.health} />
-            {wanted.length > 0 && (
-              <span className="num shrink-0" title="Its axes are set so that it is what was asked for">
-                {wanted.map(([tag, v]) => `${tag} ${Number(v.toFixed(1))}`).join(" ")}
-              </span>
-            )}
-          </div>
-          {!look.compact && !isPassing && <span className="ml-auto">{keepButton}</span>}
-        </div>
+        <SetOn {...props} />
+        <Caption {...props} />
       </div>
     </div>
   );
 }
+
+/** The sample, on the brief's paper or picture. */
+function SetOn({ item, text, sizePx, fit, look, isPassing }: Props) {
+  const axes = useMemo(() => ({ ...item.axisDefaults, ...item.axisWanted }), [item.axisDefaults, item.axisWanted]);
+  const baseline = look.basePx * 1.18;
+  const ground = look.picture
+    ? { backgroundImage: `url(${look.picture})`, backgroundSize: "cover", backgroundPosition: "center" }
+    : { background: look.coloured ? look.paper : undefined };
+  return (
+    <div className="min-h-0 flex-1 overflow-hidden" style={ground}>
+      <div style={look.wrap ? undefined : { marginTop: baseline - sizePx * BASELINE_EM }}>
+        <Sample
+          styleId={item.styleId}
+          coverage={item.coverage}
+          axes={axes}
+          byLineWidth={look.byLineWidth}
+          isPassing={isPassing}
+          text={text}
+          sizePx={sizePx}
+          widthEm={item.traits.widthEm}
+          ink={look.coloured ? look.ink : undefined}
+          wrap={look.wrap}
+          fit={fit}
+          owned={item.owned}
+        />
+      </div>
+    </div>
+  );
+}
+
+function Caption(props: Props) {
+  const { item, look, isKept, isPassing, briefId } = props;
+  const href = addressOfKept(briefId, { styleId: item.styleId, location: item.axisWanted });
+  const wanted = Object.entries(item.axisWanted);
+  return (
+    <div
+      className={`flex overflow-hidden pt-1 text-[12px] whitespace-nowrap ${look.compact ? "flex-col" : "items-center gap-3"}`}
+    >
+      <div className="flex min-w-0 items-baseline gap-3">
+        <Link href={href} prefetch={false} tabIndex={-1} className="truncate font-semibold hover:underline">
+          {item.family} {item.style}
+        </Link>
+        {look.compact && !isPassing && (!look.dense || isKept) && <KeepButton {...props} />}
+      </div>
+      <div className="flex min-w-0 items-center gap-3 overflow-hidden">
+        {!look.compact && !item.price && <span className="shrink-0 text-basalt">{countStyles(item)}</span>}
+        <span className="shrink-0">
+          <VerdictMark verdict={item.verdict} price={item.price} />
+        </span>
+        {item.missing.length > 0 && (
+          <span className="shrink-0 font-semibold text-madder" data-lacks>
+            no {item.missing.slice(0, 4).join(" ")}
+            {item.missing.length > 4 ? ` +${item.missing.length - 4}` : ""}
+          </span>
+        )}
+        <CareMark health={item.health} />
+        {wanted.length > 0 && (
+          <span className="num shrink-0" title="Its axes are set so that it is what was asked for">
+            {wanted.map(([tag, v]) => `${tag} ${Number(v.toFixed(1))}`).join(" ")}
+          </span>
+        )}
+      </div>
+      {!look.compact && !isPassing && (
+        <span className="ml-auto">
+          <KeepButton {...props} />
+        </span>
+      )}
+    </div>
+  );
+}
+
+const countStyles = ({ stylesFound, stylesInFamily }: ShownItem) =>
+  stylesFound > 1 ? `${stylesFound} matching styles` : `${stylesInFamily} ${stylesInFamily === 1 ? "style" : "styles"}`;
+
+const KeepButton = ({ item, isKept, onKeep }: Pick<Props, "item" | "isKept" | "onKeep">) => (
+  <button
+    type="button"
+    tabIndex={-1}
+    aria-pressed={isKept}
+    aria-label={`Keep ${item.family} ${item.style}`}
+    onClick={() => onKeep(item)}
+    className={`ml-auto shrink-0 pl-1 font-semibold ${isKept ? "text-oxide" : "text-basalt opacity-0 group-hover/wall:opacity-100"}`}
+  >
+    {isKept ? "kept" : "keep"}
+  </button>
+);

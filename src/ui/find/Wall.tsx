@@ -1,7 +1,16 @@
 "use client";
 // The wall of samples: virtualised rows of strips, gone through by keys alone.
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode, type RefObject } from "react";
+import {
+  useCallback,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type ComponentProps,
+  type ReactNode,
+  type RefObject,
+} from "react";
 import type { ShownItem } from "@/contracts/styles";
 import { levelFactor } from "@/core/brief/level";
 import { useBench } from "../bench/BenchContext";
@@ -49,11 +58,10 @@ function readPlace(resetKey: string): Place {
 
 export function Wall(props: Props) {
   const { total, columns, wrap, text, ranges, first, resetKey } = props;
-  const { brief, toggleKept } = useBench();
+  const { brief } = useBench();
   const scroller = useRef<HTMLDivElement>(null);
   const [left] = useState(() => readPlace(resetKey));
-  const [last, setLast] = useState<number | null>(null);
-  const [focus, setFocus] = useState(left.focus);
+  const { focus, last, lookAt, forgetFocus } = useFocus(left.focus);
   const [isBeside, setBeside] = useState(false);
   const look = useLook(props);
   const { heightPx, basePx } = look;
@@ -71,55 +79,29 @@ export function Wall(props: Props) {
   const { item } = usePages(resetKey, from, to, first);
   useEffect(() => virtual.measure(), [heightPx, columns, virtual]);
   const startOver = useCallback(() => {
-    setFocus(0);
-    setLast(null);
+    forgetFocus();
     virtual.scrollToOffset(0);
-  }, [virtual]);
+  }, [virtual, forgetFocus]);
   useOnChange(resetKey, startOver);
   useKeptPlace(resetKey, focus, from, scroller);
   usePreload(virtual.isScrolling, from, to, columns, item);
   const asked = { columns, basePx, isCompact: columns > 2, text, levelBy: brief.levelBy };
   const fit = useSharedFit(scroller, asked, item);
   useFocusFacts(item(Math.min(focus, Math.max(0, total - 1))));
-  const lookAt = useCallback((index: number) => {
-    setFocus((now) => {
-      if (now !== index) setLast(now);
-      return index;
-    });
-  }, []);
   const goTo = useGoTo(virtual, columns, scroller, lookAt);
   useWallKeys({ ...props, scroller, heightPx, focus, item, goTo, hasLast: last !== null, setBeside });
 
-  const kept = useMemo(() => new Set(brief.kept.map((k) => k.styleId)), [brief.kept]);
-  const aside = useMemo(() => new Set(brief.setAside), [brief.setAside]);
-  const onKeep = useCallback(
-    (face: ShownItem) => toggleKept(face.styleId, nameOf(face), { location: face.axisWanted }),
-    [toggleKept],
-  );
+  const { kept, aside, onKeep } = useMarks();
   const [faceA, faceB] = isBeside && last !== null ? [item(last), item(focus)] : [undefined, undefined];
   const isFitted = !wrap && !look.byLineWidth;
+  const size = basePx * (wrap ? 0.55 : 1);
   const cell = (index: number) => {
     const face = item(index);
     if (!face) return <EmptyCell key={index} heightPx={heightPx} />;
+    const marks = { isKept: kept.has(face.styleId), isAside: aside.has(face.styleId), isFocus: index === focus };
+    const passed = { text, look, ranges, isPassing: virtual.isScrolling, onFocus: lookAt, onKeep, index };
     return (
-      <div key={face.styleId} data-index={index} role="presentation" className="min-w-0">
-        <Strip
-          item={face}
-          text={text}
-          sizePx={basePx * levelFactor(face.traits, brief.levelBy) * (wrap ? 0.55 : 1)}
-          fit={isFitted ? fit : undefined}
-          look={look}
-          ranges={ranges}
-          isKept={kept.has(face.styleId)}
-          isAside={aside.has(face.styleId)}
-          isFocus={index === focus}
-          index={index}
-          briefId={brief.briefId}
-          isPassing={virtual.isScrolling}
-          onFocus={lookAt}
-          onKeep={onKeep}
-        />
-      </div>
+      <Cell key={face.styleId} item={face} sizePx={size} fit={isFitted ? fit : undefined} {...passed} {...marks} />
     );
   };
   return (
@@ -141,6 +123,48 @@ export function Wall(props: Props) {
           ))}
         </div>
       </div>
+    </div>
+  );
+}
+
+/** What is kept and set aside for the brief, and how a face is kept by hand. */
+function useMarks() {
+  const { brief, toggleKept } = useBench();
+  const kept = useMemo(() => new Set(brief.kept.map((k) => k.styleId)), [brief.kept]);
+  const aside = useMemo(() => new Set(brief.setAside), [brief.setAside]);
+  const onKeep = useCallback(
+    (face: ShownItem) => toggleKept(face.styleId, nameOf(face), { location: face.axisWanted }),
+    [toggleKept],
+  );
+  return { kept, aside, onKeep };
+}
+
+/** Which face is looked at, and which was before it. */
+function useFocus(first: number) {
+  const [focus, setFocus] = useState(first);
+  const [last, setLast] = useState<number | null>(null);
+  const lookAt = useCallback((index: number) => {
+    setFocus((now) => {
+      if (now !== index) setLast(now);
+      return index;
+    });
+  }, []);
+  const forgetFocus = useCallback(() => {
+    setFocus(0);
+    setLast(null);
+  }, []);
+  return { focus, last, lookAt, forgetFocus };
+}
+
+type CellProps = Omit<ComponentProps<typeof Strip>, "briefId">;
+
+/** @param sizePx - before the face is levelled with its neighbours. */
+function Cell({ sizePx, ...props }: CellProps) {
+  const { brief } = useBench();
+  const level = levelFactor(props.item.traits, brief.levelBy);
+  return (
+    <div data-index={props.index} role="presentation" className="min-w-0">
+      <Strip {...props} sizePx={sizePx * level} briefId={brief.briefId} />
     </div>
   );
 }

@@ -4,7 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import Link from "next/link";
 import { useState } from "react";
 import type { Kept } from "@/contracts/brief";
-import type { HandoverPlan } from "@/contracts/jobs";
+import type { HandoverPlan, Job } from "@/contracts/jobs";
 import type { StyleListItem } from "@/contracts/styles";
 import { useBench } from "../bench/BenchContext";
 import { useJobs } from "../bench/FootLine";
@@ -22,32 +22,8 @@ const PARTS = [
 ] as const;
 
 export function HandOverView() {
-  const { brief, sayFault, say } = useBench();
+  const { brief } = useBench();
   const kept = useKept();
-  const change = useChange();
-  const jobs = useJobs(500);
-  const [parts, setParts] = useState<Record<string, boolean>>({
-    fonts: true,
-    web: true,
-    licences: true,
-    contactSheet: true,
-  });
-  const mine = jobs.data?.jobs.filter((j) => j.kind === "handover" && j.briefId === brief.briefId) ?? [];
-  const busy = mine.some((j) => j.state === "running" || j.state === "waiting");
-  const plan = useQuery({
-    ...queryOf("planHandover", { params: { id: brief.briefId } }, brief.kept, brief.uses),
-    placeholderData: (before) => before,
-  });
-  const [answered, setAnswered] = useState<readonly string[]>([]);
-  const responsibleFor = plan.data?.toAnswerFor.filter((f) => answered.includes(f.styleId)).map((f) => f.styleId) ?? [];
-  const inside = [
-    ...(plan.data?.cleared ?? []),
-    ...(plan.data?.toAnswerFor ?? []).filter((f) => answered.includes(f.styleId)),
-  ];
-  const start = () =>
-    change("startHandover", { params: { id: brief.briefId }, body: { ...parts, responsibleFor } })
-      .then(() => say("The archive is being made."))
-      .catch(sayFault);
   if (!brief.kept.length)
     return (
       <div className="p-8">
@@ -60,7 +36,7 @@ export function HandOverView() {
     );
   return (
     <div className="h-full overflow-y-auto px-6 py-4">
-      <div className="grid max-w-[1080px] grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)] gap-x-12">
+      <div className="grid max-w-[1080px] grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)] gap-x-12 max-lg:grid-cols-1 max-lg:gap-y-8">
         <section>
           <h1 className="border-b-2 border-slate pb-2 text-[18px] font-bold">Checks for each face</h1>
           <ul>
@@ -70,71 +46,106 @@ export function HandOverView() {
             })}
           </ul>
         </section>
-        <section>
-          <h2 className="border-b-2 border-slate pb-2 text-[18px] font-bold">The archive</h2>
-          <ul className="mt-2">
-            {PARTS.map(({ key, name, says }) => (
-              <li key={key}>
-                <label className="flex items-baseline gap-2 py-1">
-                  <input
-                    type="checkbox"
-                    className="accent-tide"
-                    checked={parts[key]}
-                    onChange={(e) => setParts({ ...parts, [key]: e.target.checked })}
-                  />
-                  <span className="font-semibold">{name}</span> <span className="text-basalt">{says}</span>
-                </label>
-              </li>
-            ))}
-            <li className="py-1 pl-5 text-basalt">
-              Always inside: credits.txt, rights.spdx.json, sources.csv, shortlist.csv
-            </li>
-          </ul>
-          {plan.data && (
-            <Answering
-              plan={plan.data}
-              answered={answered}
-              onChange={setAnswered}
-              lacksWeb={parts.web === true && !inside.some((f) => f.hasWebFile)}
-            />
-          )}
-          <p className="mt-1 flex gap-4 pl-5">
-            <a
-              className="underline hover:text-tide"
-              href={addressOf("writeCredits", { params: { id: brief.briefId } })}
-            >
-              Credits only
-            </a>
-            <a className="underline hover:text-tide" href={addressOf("writeSpdx", { params: { id: brief.briefId } })}>
-              Licences as SPDX
-            </a>
-          </p>
-          <button type="button" className="btn btn-act mt-3" disabled={busy || !plan.data} onClick={() => void start()}>
-            {busy ? "Being made …" : `Make the archive (${inside.length} ${inside.length === 1 ? "face" : "faces"})`}
-          </button>
-          <ul className="mt-5">
-            {mine.slice(0, 6).map((job) => (
-              <li key={job.jobId} className="flex items-center justify-between gap-3 border-t border-rule py-2">
-                <span>
-                  {new Date(job.createdAt).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" })}{" "}
-                  <span className="text-basalt">
-                    {job.state === "running" ? `${job.done} of ${job.total}` : job.state}
-                  </span>
-                  {job.message && (
-                    <span className={job.state === "failed" ? "text-madder" : "text-basalt"}> {job.message}</span>
-                  )}
-                </span>
-                {job.hasFile && (
-                  <a className="btn" href={addressOf("getJobFile", { params: { id: job.jobId } })}>
-                    Save zip
-                  </a>
-                )}
-              </li>
-            ))}
-          </ul>
-        </section>
+        <Archive />
       </div>
     </div>
+  );
+}
+
+/** What goes in, who answers for what is not cleared, and the archives that were made. */
+function Archive() {
+  const { brief, sayFault, say } = useBench();
+  const params = { id: brief.briefId };
+  const change = useChange();
+  const jobs = useJobs(500);
+  const [parts, setParts] = useState<Parts>({ fonts: true, web: true, licences: true, contactSheet: true });
+  const [answered, setAnswered] = useState<readonly string[]>([]);
+  const plan = useQuery({
+    ...queryOf("planHandover", { params }, brief.kept, brief.uses),
+    placeholderData: (before) => before,
+  });
+  const answeredFor = (plan.data?.toAnswerFor ?? []).filter((f) => answered.includes(f.styleId));
+  const inside = [...(plan.data?.cleared ?? []), ...answeredFor];
+  const mine = jobs.data?.jobs.filter((j) => j.kind === "handover" && j.briefId === brief.briefId) ?? [];
+  const isBusy = mine.some((j) => j.state === "running" || j.state === "waiting");
+  const start = () =>
+    change("startHandover", { params, body: { ...parts, responsibleFor: answeredFor.map((f) => f.styleId) } })
+      .then(() => say("The archive is being made."))
+      .catch(sayFault);
+  return (
+    <section>
+      <h2 className="border-b-2 border-slate pb-2 text-[18px] font-bold">The archive</h2>
+      <PartChoices parts={parts} onChange={setParts} />
+      {plan.data && (
+        <Answering
+          plan={plan.data}
+          answered={answered}
+          onChange={setAnswered}
+          lacksWeb={parts.web && !inside.some((f) => f.hasWebFile)}
+        />
+      )}
+      <p className="mt-1 flex gap-4 pl-5">
+        <a className="underline hover:text-tide" href={addressOf("writeCredits", { params })}>
+          Credits only
+        </a>
+        <a className="underline hover:text-tide" href={addressOf("writeSpdx", { params })}>
+          Licences as SPDX
+        </a>
+      </p>
+      <button type="button" className="btn btn-act mt-3" disabled={isBusy || !plan.data} onClick={() => void start()}>
+        {isBusy ? "Being made …" : `Make the archive (${inside.length} ${inside.length === 1 ? "face" : "faces"})`}
+      </button>
+      <Made jobs={mine.slice(0, 6)} />
+    </section>
+  );
+}
+
+type Parts = Record<(typeof PARTS)[number]["key"], boolean>;
+
+function PartChoices({ parts, onChange }: { parts: Parts; onChange: (parts: Parts) => void }) {
+  return (
+    <ul className="mt-2">
+      {PARTS.map(({ key, name, says }) => (
+        <li key={key}>
+          <label className="flex items-baseline gap-2 py-1">
+            <input
+              type="checkbox"
+              className="accent-tide"
+              checked={parts[key]}
+              onChange={(e) => onChange({ ...parts, [key]: e.target.checked })}
+            />
+            <span className="font-semibold">{name}</span> <span className="text-basalt">{says}</span>
+          </label>
+        </li>
+      ))}
+      <li className="py-1 pl-5 text-basalt">
+        Always inside: credits.txt, rights.spdx.json, sources.csv, shortlist.csv
+      </li>
+    </ul>
+  );
+}
+
+/** The archives that were made, or failed. */
+function Made({ jobs }: { jobs: Job[] }) {
+  return (
+    <ul className="mt-5">
+      {jobs.map((job) => (
+        <li key={job.jobId} className="flex items-center justify-between gap-3 border-t border-rule py-2">
+          <span>
+            {new Date(job.createdAt).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" })}{" "}
+            <span className="text-basalt">{job.state === "running" ? `${job.done} of ${job.total}` : job.state}</span>
+            {job.message && (
+              <span className={job.state === "failed" ? "text-madder" : "text-basalt"}> {job.message}</span>
+            )}
+          </span>
+          {job.hasFile && (
+            <a className="btn" href={addressOf("getJobFile", { params: { id: job.jobId } })}>
+              Save zip
+            </a>
+          )}
+        </li>
+      ))}
+    </ul>
   );
 }
 

@@ -25,31 +25,12 @@ type Props = {
 };
 
 export function Answer({ state, dispatch, isShown, onTry, onCorners, keeping }: Props) {
-  const { toggleKept } = useBench();
-  const { result, focus, lay, tried } = state;
+  const { result, focus, tried, busy } = state;
   const matches = result?.matches ?? NO_MATCHES;
   const all = selectMatches(state);
   const details = useDetails(all.map((m) => m.styleId));
-  const m = all[focus];
-  const count = all.length;
   const rows = useRowsInTurn(result, focus + 1);
-  const outside = (run: () => void) => (event: KeyboardEvent) =>
-    (event.target as HTMLElement).closest("button, a, .ReactCrop, input, [data-cuts]") ? false : run();
-  const focusOn = (index: number) => dispatch({ type: "focused", index: Math.max(0, Math.min(count - 1, index)) });
-  useKeys(
-    "Matches",
-    [
-      { keys: ["ArrowDown"], legend: "match", shown: "↑ ↓", run: outside(() => focusOn(focus + 1)) },
-      { keys: ["ArrowUp"], run: outside(() => focusOn(focus - 1)) },
-      {
-        keys: [" "],
-        legend: "keep",
-        run: outside(() => m && toggleKept(m.styleId, `${m.family} ${m.style}`, { location: m.coordinates ?? {} })),
-      },
-      { keys: ["o"], legend: "lay over", run: outside(() => dispatch({ type: "laid", lay: lay === 50 ? 0 : 50 })) },
-    ],
-    { isOn: isShown && count > 0 },
-  );
+  useMatchKeys(state, dispatch, isShown);
   const row = (match: IdentifyMatch, i: number, isTried: boolean) => (
     <MatchRow
       key={`${isTried} ${match.styleId}`}
@@ -61,20 +42,7 @@ export function Answer({ state, dispatch, isShown, onTry, onCorners, keeping }: 
       isFocused={i === focus}
       onChoose={() => dispatch({ type: "focused", index: i })}
     >
-      {match.besideFirst && (match.besideFirst.isSameHere || matches[0]!.score - match.score < HARD_TO_TELL) && (
-        <TellApart first={matches[0]!} match={match} />
-      )}
-      {match.features.length > 0 && (
-        <p className="text-[12px] text-basalt">nearest with {match.features.map(writeFeature).join(", ")}</p>
-      )}
-      {match.coordinates && (
-        <p className="num text-[12px] text-basalt">
-          nearest at{" "}
-          {Object.entries(match.coordinates)
-            .map(([tag, value]) => `${tag} ${Math.round(value)}`)
-            .join(", ")}
-        </p>
-      )}
+      <MatchNotes match={match} first={matches[0]!} />
       {i === focus && <NearestUsable detail={details[i]} text={state.text} />}
     </MatchRow>
   );
@@ -82,7 +50,7 @@ export function Answer({ state, dispatch, isShown, onTry, onCorners, keeping }: 
     <section aria-label="Matches" className="min-h-0 overflow-y-auto border-l border-rule bg-chalk px-4 py-3">
       <div className="flex items-start gap-3">
         <h1 className="text-[17px] font-bold" aria-live="polite" data-answer>
-          {state.busy ? "Comparing every style …" : result ? writeAnswer(result) : state.fault ? "No answer yet." : "…"}
+          {busy ? "Comparing every style …" : result ? writeAnswer(result) : state.fault ? "No answer yet." : "…"}
         </h1>
         {result && (
           <button
@@ -95,14 +63,7 @@ export function Answer({ state, dispatch, isShown, onTry, onCorners, keeping }: 
           </button>
         )}
       </div>
-      {result && (
-        <p className="mt-0.5 text-basalt">
-          {result.compared} styles compared in {(result.tookMs / 1000).toFixed(1)} s.{" "}
-          {Math.round(result.notInLibraries.chance * 100)} % chance it isn’t in your libraries.
-          {result.strip.setAs === "small-capitals" && " Read as small caps."}
-          {result.strip.reading === "evened" && " Perspective corrected before comparing."}
-        </p>
-      )}
+      {result && <AboutAnswer result={result} />}
       {result && isTapered(state) && (
         <p className="mt-1">
           The lettering tapers, like a sign photographed at an angle.{" "}
@@ -112,17 +73,72 @@ export function Answer({ state, dispatch, isShown, onTry, onCorners, keeping }: 
           for a surer answer.
         </p>
       )}
-      {result && <TryFace onTry={onTry} busy={state.busy} />}
-      {result && <AskPeople savedAs={state.savedAs} keeping={keeping} onTry={onTry} busy={state.busy} />}
+      {result && <TryFace onTry={onTry} busy={busy} />}
+      {result && <AskPeople savedAs={state.savedAs} keeping={keeping} onTry={onTry} busy={busy} />}
       {tried.length > 0 && (
         <ol className="mt-2 border-b-2 border-rule" aria-label="Tried by name">
           {tried.map((t, k) => row(t, matches.length + k, true))}
         </ol>
       )}
-      <ol className={`mt-2 ${state.busy ? "opacity-40" : ""}`}>
+      <ol className={`mt-2 ${busy ? "opacity-40" : ""}`}>
         {matches.slice(0, rows).map((match, i) => row(match, i, false))}
       </ol>
     </section>
+  );
+}
+
+/** Arrows go through the matches, Space keeps, O lays over: but for controls that have keys of their own. */
+function useMatchKeys(state: IdentifyState, dispatch: Props["dispatch"], isShown: boolean) {
+  const { toggleKept } = useBench();
+  const { focus, lay } = state;
+  const all = selectMatches(state);
+  const m = all[focus];
+  const outside = (run: () => void) => (event: KeyboardEvent) =>
+    (event.target as HTMLElement).closest("button, a, .ReactCrop, input, [data-cuts]") ? false : run();
+  const focusOn = (index: number) => dispatch({ type: "focused", index: Math.max(0, Math.min(all.length - 1, index)) });
+  const keep = () => m && toggleKept(m.styleId, `${m.family} ${m.style}`, { location: m.coordinates ?? {} });
+  useKeys(
+    "Matches",
+    [
+      { keys: ["ArrowDown"], legend: "match", shown: "↑ ↓", run: outside(() => focusOn(focus + 1)) },
+      { keys: ["ArrowUp"], run: outside(() => focusOn(focus - 1)) },
+      { keys: [" "], legend: "keep", run: outside(keep) },
+      { keys: ["o"], legend: "lay over", run: outside(() => dispatch({ type: "laid", lay: lay === 50 ? 0 : 50 })) },
+    ],
+    { isOn: isShown && all.length > 0 },
+  );
+}
+
+/** How many styles were compared, and the chance that none of them is it. */
+function AboutAnswer({ result }: { result: Identification }) {
+  return (
+    <p className="mt-0.5 text-basalt">
+      {result.compared} styles compared in {(result.tookMs / 1000).toFixed(1)} s.{" "}
+      {Math.round(result.notInLibraries.chance * 100)} % chance it isn’t in your libraries.
+      {result.strip.setAs === "small-capitals" && " Read as small caps."}
+      {result.strip.reading === "evened" && " Perspective corrected before comparing."}
+    </p>
+  );
+}
+
+/** What tells a match from the first, and how the face was set to come nearest. */
+function MatchNotes({ match, first }: { match: IdentifyMatch; first: IdentifyMatch }) {
+  const isClose = match.besideFirst && (match.besideFirst.isSameHere || first.score - match.score < HARD_TO_TELL);
+  return (
+    <>
+      {isClose && <TellApart first={first} match={match} />}
+      {match.features.length > 0 && (
+        <p className="text-[12px] text-basalt">nearest with {match.features.map(writeFeature).join(", ")}</p>
+      )}
+      {match.coordinates && (
+        <p className="num text-[12px] text-basalt">
+          nearest at{" "}
+          {Object.entries(match.coordinates)
+            .map(([tag, value]) => `${tag} ${Math.round(value)}`)
+            .join(", ")}
+        </p>
+      )}
+    </>
   );
 }
 

@@ -32,6 +32,44 @@ const readKept = (): Read[] => {
 
 export function DocumentsView() {
   const { brief, dispatch } = useBench();
+  const { list, readAll, forget } = useDocuments();
+  useEffect(() => {
+    const fonts = list.flatMap((r) => (r.state === "read" ? r.result.fonts : []));
+    const here = fonts.filter((f) => f.matchedBy === "outlines" || f.matchedBy === "name").length;
+    const facts = [`${fonts.length} ${fonts.length === 1 ? "font" : "fonts"}`, `${here} in your libraries`];
+    dispatch({ type: "facts", facts: fonts.length ? facts : [] });
+  }, [list, dispatch]);
+  const onFiles = (files: File[]) => void readAll(files);
+  const choose = (act: boolean, label: string) => (
+    <Chooser onFiles={onFiles} label={label} what="Documents" accept={ACCEPT} act={act} multiple />
+  );
+  if (!list.length)
+    return (
+      <DropArea onFiles={onFiles}>
+        <h1 className="text-[20px] font-bold">Which fonts are in this document?</h1>
+        <p className="mt-1 max-w-[620px] text-basalt">
+          Drop a PDF, a saved web page (HTML, CSS, or a zip of it), SVG, DOCX, ODT, PPTX or EPUB here. Its fonts are
+          listed and looked for in your libraries: by their letters where the document holds them, else by name.
+        </p>
+        <div className="mt-4">{choose(true, "Choose documents")}</div>
+        <Others briefId={brief.briefId} />
+      </DropArea>
+    );
+  return (
+    <DropArea onFiles={onFiles} className="h-full overflow-y-auto px-6 py-3">
+      <div className="flex items-baseline gap-4">
+        <h1 className="text-[17px] font-bold">Fonts in documents</h1>
+        <span className="ml-auto">{choose(false, "Another document")}</span>
+      </div>
+      {list.map((r) => (
+        <FontsOf key={r.id} read={r} onForget={() => forget(r.id)} />
+      ))}
+    </DropArea>
+  );
+}
+
+/** Documents that are being read, were read or refused. Those that were read stay while the window is open. */
+function useDocuments() {
   const [list, setList] = useState<Read[]>([]);
   const next = useRef(1);
   const asked = useRef(new Map<number, AbortController>());
@@ -48,17 +86,6 @@ export function DocumentsView() {
     const done = list.filter((r) => r.state === "read").slice(0, KEPT_MOST);
     if (list.length) sessionStorage.setItem(KEPT_AT, JSON.stringify(done));
   }, [list]);
-  useEffect(() => {
-    const fonts = list.flatMap((r) => (r.state === "read" ? r.result.fonts : []));
-    const here = fonts.filter((f) => f.matchedBy === "outlines" || f.matchedBy === "name").length;
-    dispatch({
-      type: "facts",
-      facts: fonts.length
-        ? [`${fonts.length} ${fonts.length === 1 ? "font" : "fonts"}`, `${here} in your libraries`]
-        : [],
-    });
-  }, [list, dispatch]);
-
   const put = (id: number, to: Read | null) =>
     setList((now) => now.flatMap((r) => (r.id !== id ? [r] : to ? [to] : [])));
   const read = async (file: File) => {
@@ -85,44 +112,24 @@ export function DocumentsView() {
     put(id, null);
     if (list.length === 1) sessionStorage.removeItem(KEPT_AT);
   };
-  const choose = (act: boolean, label: string) => (
-    <Chooser onFiles={(f) => void readAll(f)} label={label} what="Documents" accept={ACCEPT} act={act} multiple />
-  );
+  return { list, readAll, forget };
+}
 
-  if (!list.length)
-    return (
-      <DropArea onFiles={(f) => void readAll(f)}>
-        <h1 className="text-[20px] font-bold">Which fonts are in this document?</h1>
-        <p className="mt-1 max-w-[620px] text-basalt">
-          Drop a PDF, a saved web page (HTML, CSS, or a zip of it), SVG, DOCX, ODT, PPTX or EPUB here. Its fonts are
-          listed and looked for in your libraries: by their letters where the document holds them, else by name.
-        </p>
-        <div className="mt-4">{choose(true, "Choose documents")}</div>
-        <Others briefId={brief.briefId} />
-      </DropArea>
-    );
+function FontsOf({ read, onForget }: { read: Read; onForget: () => void }) {
   return (
-    <DropArea onFiles={(f) => void readAll(f)} className="h-full overflow-y-auto px-6 py-3">
-      <div className="flex items-baseline gap-4">
-        <h1 className="text-[17px] font-bold">Fonts in documents</h1>
-        <span className="ml-auto">{choose(false, "Another document")}</span>
+    <section aria-label={read.name} className="mt-4" data-document={read.name}>
+      <div className="flex items-baseline gap-3 border-b border-rule pb-1">
+        <h2 className="min-w-0 truncate font-bold">{read.name}</h2>
+        {read.state === "read" && <span className="shrink-0 text-basalt">{summarise(read.result)}</span>}
+        {read.state === "reading" && <span role="status">Reading …</span>}
+        <button type="button" className="ml-auto shrink-0 underline" onClick={onForget}>
+          {read.state === "reading" ? "Cancel" : "Remove"}
+        </button>
       </div>
-      {list.map((r) => (
-        <section key={r.id} aria-label={r.name} className="mt-4" data-document={r.name}>
-          <div className="flex items-baseline gap-3 border-b border-rule pb-1">
-            <h2 className="min-w-0 truncate font-bold">{r.name}</h2>
-            {r.state === "read" && <span className="shrink-0 text-basalt">{summarise(r.result)}</span>}
-            {r.state === "reading" && <span role="status">Reading …</span>}
-            <button type="button" className="ml-auto shrink-0 underline" onClick={() => forget(r.id)}>
-              {r.state === "reading" ? "Cancel" : "Remove"}
-            </button>
-          </div>
-          {r.state === "refused" && <FaultNote fault={r.fault} />}
-          {r.state === "read" &&
-            r.result.fonts.map((font, i) => <FontOfDocument key={`${font.name} ${i}`} font={font} />)}
-        </section>
-      ))}
-    </DropArea>
+      {read.state === "refused" && <FaultNote fault={read.fault} />}
+      {read.state === "read" &&
+        read.result.fonts.map((font, i) => <FontOfDocument key={`${font.name} ${i}`} font={font} />)}
+    </section>
   );
 }
 

@@ -1,6 +1,6 @@
 "use client";
 // The picture with a frame to draw around one line, four corners to pull for perspective, and the lines that were found to choose from.
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState, type ReactNode } from "react";
 import ReactCrop, { type PercentCrop } from "react-image-crop";
 import "react-image-crop/dist/ReactCrop.css";
 import type { Corner } from "@/contracts/identify";
@@ -21,7 +21,8 @@ type Props = {
 const FITTED = { maxHeight: 290, minHeight: 60, display: "block" } as const;
 const MOST_ZOOM = 8;
 
-export function Framing({ picture, frame, corners, baseline, areas, onFrame, onCorners, onBaseline, onArea }: Props) {
+export function Framing(props: Props) {
+  const { picture, corners, baseline, areas, onCorners, onBaseline, onArea } = props;
   const { zoom, fit, ground, image: shownImage, zoomTo } = useZoom();
   if (!picture.widthPx)
     return (
@@ -48,87 +49,94 @@ export function Framing({ picture, frame, corners, baseline, areas, onFrame, onC
         aria-label="View: the wheel or + and − zoom, arrows move it"
         data-zoom={zoom}
         className={`grid max-h-[310px] min-h-[180px] bg-[#e4ddcd] p-2 ${zoom === 1 ? "place-items-center overflow-hidden" : "overflow-auto"}`}
-        onKeyDown={(e) => {
-          if (e.target !== e.currentTarget) return;
-          if (e.key === "+" || e.key === "=") zoomTo(zoom * 1.4);
-          else if (e.key === "-") zoomTo(zoom / 1.4);
-          else if (e.key === "0") zoomTo(1);
-          else return;
-          e.preventDefault();
-          e.stopPropagation();
-        }}
+        onKeyDown={(e) => pressOnView(e, zoom, zoomTo)}
       >
         <div className={zoom === 1 ? "relative" : "relative w-fit"}>
-          {corners ? (
-            <>
-              {image}
-              <Handles picture={picture} points={corners} says={CORNERS} onPoints={onCorners} />
-            </>
-          ) : baseline ? (
-            <>
-              {image}
-              <Handles picture={picture} points={baseline} says={BASELINE} onPoints={onBaseline} />
-            </>
-          ) : (
-            <ReactCrop
-              crop={frame ? percentOf(frame, picture) : undefined}
-              ruleOfThirds={false}
-              ariaLabels={HANDLES}
-              onChange={(_px, p) =>
-                onFrame({
-                  x: Math.round((p.x * picture.widthPx) / 100),
-                  y: Math.round((p.y * picture.heightPx) / 100),
-                  width: Math.round((p.width * picture.widthPx) / 100),
-                  height: Math.round((p.height * picture.heightPx) / 100),
-                })
-              }
-              // While it is drawn a frame may be of no size; what stays as small as a click is none.
-              onDragEnd={() => frame && Math.min(frame.width, frame.height) < 4 && onFrame(null)}
-            >
-              {image}
-            </ReactCrop>
+          {corners || baseline ? image : <Cropped {...props} image={image} />}
+          {corners && <Handles picture={picture} points={corners} says={CORNERS} onPoints={onCorners} />}
+          {!corners && baseline && (
+            <Handles picture={picture} points={baseline} says={BASELINE} onPoints={onBaseline} />
           )}
-          {!corners && !baseline && areas.length > 1 && (
-            <div className="pointer-events-none absolute inset-0">
-              {areas.map((a, i) => (
-                <button
-                  key={i}
-                  type="button"
-                  data-area={i + 1}
-                  aria-label={`Line ${i + 1} of lettering: identify it`}
-                  className="num pointer-events-auto absolute -translate-x-full bg-slate px-1 text-[11px] text-chalk hover:bg-oxide"
-                  style={{
-                    left: `max(18px, ${(100 * a.x) / picture.widthPx}%)`,
-                    top: `${(100 * a.y) / picture.heightPx}%`,
-                  }}
-                  onClick={() => onArea(a)}
-                >
-                  {i + 1}
-                </button>
-              ))}
-            </div>
-          )}
+          {!corners && !baseline && areas.length > 1 && <Areas picture={picture} areas={areas} onArea={onArea} />}
         </div>
       </div>
-      <div className="mt-1 ml-auto flex w-fit gap-px bg-rule" role="group" aria-label="Zoom">
-        {(
-          [
-            ["−", "Smaller", zoom / 1.4],
-            ["+", "Larger", zoom * 1.4],
-            ["Fit", "All of it", 1],
-          ] as const
-        ).map(([sign, says, to]) => (
-          <button
-            key={sign}
-            type="button"
-            aria-label={says}
-            className="num bg-chalk px-2 text-[12px]"
-            onClick={() => zoomTo(to)}
-          >
-            {sign}
-          </button>
-        ))}
-      </div>
+      <ZoomButtons zoom={zoom} zoomTo={zoomTo} />
+    </div>
+  );
+}
+
+type ZoomTo = (zoom: number) => void;
+
+function pressOnView(event: React.KeyboardEvent, zoom: number, zoomTo: ZoomTo) {
+  if (event.target !== event.currentTarget) return;
+  if (event.key === "+" || event.key === "=") zoomTo(zoom * 1.4);
+  else if (event.key === "-") zoomTo(zoom / 1.4);
+  else if (event.key === "0") zoomTo(1);
+  else return;
+  event.preventDefault();
+  event.stopPropagation();
+}
+
+/** The picture with a frame that is drawn and moved. */
+function Cropped({ picture, frame, onFrame, image }: Props & { image: ReactNode }) {
+  return (
+    <ReactCrop
+      crop={frame ? percentOf(frame, picture) : undefined}
+      ruleOfThirds={false}
+      ariaLabels={HANDLES}
+      onChange={(_px, p) =>
+        onFrame({
+          x: Math.round((p.x * picture.widthPx) / 100),
+          y: Math.round((p.y * picture.heightPx) / 100),
+          width: Math.round((p.width * picture.widthPx) / 100),
+          height: Math.round((p.height * picture.heightPx) / 100),
+        })
+      }
+      // While it is drawn a frame may be of no size; what stays as small as a click is none.
+      onDragEnd={() => frame && Math.min(frame.width, frame.height) < 4 && onFrame(null)}
+    >
+      {image}
+    </ReactCrop>
+  );
+}
+
+/** The lines of lettering that were found, each with its number to press. */
+function Areas({ picture, areas, onArea }: Pick<Props, "picture" | "areas" | "onArea">) {
+  return (
+    <div className="pointer-events-none absolute inset-0">
+      {areas.map((a, i) => (
+        <button
+          key={i}
+          type="button"
+          data-area={i + 1}
+          aria-label={`Line ${i + 1} of lettering: identify it`}
+          className="num pointer-events-auto absolute min-h-6 min-w-6 -translate-x-full bg-slate px-1 text-[11px] text-chalk hover:bg-oxide"
+          style={{ left: `max(24px, ${(100 * a.x) / picture.widthPx}%)`, top: `${(100 * a.y) / picture.heightPx}%` }}
+          onClick={() => onArea(a)}
+        >
+          {i + 1}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+function ZoomButtons({ zoom, zoomTo }: { zoom: number; zoomTo: ZoomTo }) {
+  const button = (sign: string, says: string, to: number) => (
+    <button
+      type="button"
+      aria-label={says}
+      className="num min-h-6 min-w-6 bg-chalk px-2 text-[12px]"
+      onClick={() => zoomTo(to)}
+    >
+      {sign}
+    </button>
+  );
+  return (
+    <div className="mt-1 ml-auto flex w-fit gap-px bg-rule" role="group" aria-label="Zoom">
+      {button("−", "Smaller", zoom / 1.4)}
+      {button("+", "Larger", zoom * 1.4)}
+      {button("Fit", "All of it", 1)}
     </div>
   );
 }

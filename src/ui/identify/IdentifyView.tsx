@@ -16,80 +16,37 @@ import { PictureCase, type OpenCase } from "./PictureCase";
 const PICTURES = "image/*";
 
 export function IdentifyView() {
-  const { brief, say, sayFault } = useBench();
+  const { brief } = useBench();
   const [cases, setCases] = useState<OpenCase[]>([]);
   const [shown, setShown] = useState<string | null>(null);
   const next = useRef(1);
-  const wanted = useSearchParams().get("kept");
-
   const choose = useCallback((files: readonly File[]) => {
     if (!files.length) return;
     const opened = files.map((file) => ({ key: String(next.current++), file, saved: null }));
     setCases((now) => [...now, ...opened]);
     setShown(opened[0]!.key);
   }, []);
-
   const onLeft = useLeftOpen(brief.briefId, cases, setCases, setShown, next);
-
-  // A kept identification stands in the address, so that back and reload find it.
-  useEffect(() => {
-    if (!wanted) return;
-    let isGone = false;
-    openKept(brief.briefId, wanted)
-      .then((opened) => {
-        if (isGone) return;
-        setCases((now) => [...now.filter((c) => c.key !== opened.key), opened]);
-        setShown(opened.key);
-      })
-      .catch((error: Error) => !isGone && sayFault(error));
-    return () => {
-      isGone = true;
-    };
-  }, [wanted, brief.briefId, sayFault]);
-
-  useEffect(() => {
-    const onPaste = (event: ClipboardEvent) => {
-      const files = [...(event.clipboardData?.files ?? [])].filter((f) => f.type.startsWith("image/"));
-      if (files.length) choose(files);
-      else if (!(event.target as HTMLElement).closest("input, textarea")) say("The clipboard holds no picture.");
-    };
-    window.addEventListener("paste", onPaste);
-    return () => window.removeEventListener("paste", onPaste);
-  }, [choose, say]);
-
+  useWantedCase(setCases, setShown);
+  usePaste(choose);
   const close = (key: string) => {
     const at = cases.findIndex((c) => c.key === key);
     const left = cases.filter((c) => c.key !== key);
     setCases(left);
     if (shown === key) setShown(left[Math.min(at, left.length - 1)]?.key ?? null);
   };
-
   if (!cases.length) return <Start onFiles={choose} />;
   return (
     <div className="flex h-full flex-col">
       <ul className="flex shrink-0 gap-px overflow-x-auto border-b border-rule bg-rule" aria-label="Pictures">
         {cases.map((c) => (
-          <li
+          <CaseTab
             key={c.key}
-            className={`flex items-center gap-2 px-3 py-1 ${c.key === shown ? "bg-chalk" : "bg-limestone"}`}
-          >
-            <button
-              type="button"
-              aria-pressed={c.key === shown}
-              className={`max-w-[160px] truncate ${c.key === shown ? "font-bold" : ""}`}
-              onClick={() => setShown(c.key)}
-            >
-              {c.file.name}
-            </button>
-            <button
-              type="button"
-              aria-label={`Close ${c.file.name}`}
-              className="text-basalt"
-              onClick={() => close(c.key)}
-            >
-              ×
-            </button>
-          </li>
+            name={c.file.name}
+            isShown={c.key === shown}
+            onShow={() => setShown(c.key)}
+            onClose={() => close(c.key)}
+          />
         ))}
         <li className={`px-3 py-1 ${shown === null ? "bg-chalk" : "bg-limestone"}`}>
           <button type="button" aria-pressed={shown === null} onClick={() => setShown(null)}>
@@ -105,6 +62,61 @@ export function IdentifyView() {
       </div>
     </div>
   );
+}
+
+type TabProps = { name: string; isShown: boolean; onShow: () => void; onClose: () => void };
+
+const CaseTab = ({ name, isShown, onShow, onClose }: TabProps) => (
+  <li className={`flex items-center gap-2 px-3 py-1 ${isShown ? "bg-chalk" : "bg-limestone"}`}>
+    <button
+      type="button"
+      aria-pressed={isShown}
+      className={`max-w-[160px] truncate ${isShown ? "font-bold" : ""}`}
+      onClick={onShow}
+    >
+      {name}
+    </button>
+    <button type="button" aria-label={`Close ${name}`} className="min-h-6 min-w-6 text-basalt" onClick={onClose}>
+      ×
+    </button>
+  </li>
+);
+
+/** A kept identification stands in the address, so that back and reload find it. */
+function useWantedCase(
+  setCases: Dispatch<SetStateAction<OpenCase[]>>,
+  setShown: Dispatch<SetStateAction<string | null>>,
+) {
+  const { brief, sayFault } = useBench();
+  const wanted = useSearchParams().get("kept");
+  useEffect(() => {
+    if (!wanted) return;
+    let isGone = false;
+    openKept(brief.briefId, wanted)
+      .then((opened) => {
+        if (isGone) return;
+        setCases((now) => [...now.filter((c) => c.key !== opened.key), opened]);
+        setShown(opened.key);
+      })
+      .catch((error: Error) => !isGone && sayFault(error));
+    return () => {
+      isGone = true;
+    };
+  }, [wanted, brief.briefId, sayFault, setCases, setShown]);
+}
+
+/** Pictures of the clipboard are opened like those that are dropped. */
+function usePaste(choose: (files: readonly File[]) => void) {
+  const { say } = useBench();
+  useEffect(() => {
+    const onPaste = (event: ClipboardEvent) => {
+      const files = [...(event.clipboardData?.files ?? [])].filter((f) => f.type.startsWith("image/"));
+      if (files.length) choose(files);
+      else if (!(event.target as HTMLElement).closest("input, textarea")) say("The clipboard holds no picture.");
+    };
+    window.addEventListener("paste", onPaste);
+    return () => window.removeEventListener("paste", onPaste);
+  }, [choose, say]);
 }
 
 const LEFT_AFTER_MS = 250;

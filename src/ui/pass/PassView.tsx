@@ -2,7 +2,8 @@
 // A pass: faces come one after another, large, in the brief's words. One key keeps, one sets aside, one leaves, one undoes.
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import Link from "next/link";
-import { useCallback, useEffect, useReducer, useRef, useState } from "react";
+import { useCallback, useEffect, useReducer, useRef, useState, type Dispatch } from "react";
+import type { Kept } from "@/contracts/brief";
 import type { Mark, Pass } from "@/contracts/passes";
 import type { ShownItem } from "@/contracts/styles";
 import { KIND_WORDS } from "@/contracts/words";
@@ -17,95 +18,30 @@ import { CareMark } from "../parts/CareMark";
 import { CoreSample, type Ranges } from "../parts/CoreSample";
 import { preloadFaces } from "../parts/faceLoader";
 import { Sample } from "../parts/Sample";
-import type { KeptId } from "@/contracts/ids";
+import type { KeptId, StyleId } from "@/contracts/ids";
 import { keptIdOf } from "@/core/brief/keptId";
 import { sampleOf } from "../parts/sampleOf";
 import { VerdictMark } from "../parts/VerdictMark";
-import { countMarks, passReducer, startPass } from "./state";
+import { countMarks, passReducer, startPass, type PassAction, type PassState } from "./state";
 
 /** Items are fetched in pieces of this many; the next piece comes before it is needed. */
 const PIECE = 40;
 const MARK_WORDS: Record<Mark["mark"], string> = { kept: "kept", aside: "set aside", left: "left" };
 
 export function PassView({ pass, ranges }: { pass: Pass; ranges: Ranges }) {
-  const { brief, dispatch: tellBench, sayFault, say } = useBench();
+  const { brief, dispatch: tellBench } = useBench();
   const [active] = useActiveLine();
   const [state, dispatch] = useReducer(passReducer, pass, startPass);
   const { item, isReady } = usePassItems(pass, state.place);
-  const send = useInOrder(sayFault);
   const face = item(state.place);
   const counts = countMarks(state.marks);
   const isDone = state.marks.size === state.total;
-  const queries = useQueryClient();
-  const { briefId, passId } = pass;
-  const markAt = useCallback((place: number) => ({ id: briefId, passId, place: String(place) }), [briefId, passId]);
   const wall = `/b/${brief.briefId}/find?${cleaned(pass.question)}`;
-
-  useEffect(
-    // What was decided here is seen on the wall and in the tray when the pass is left.
-    () => () => void readAgain(queries, "styles", "reviews", "kept"),
-    [queries],
-  );
   useEffect(() => {
     tellBench({ type: "facts", facts: face ? factsOf(face) : [] });
   }, [face, tellBench]);
-
-  // The tray follows, but not at every key.
-  const trayTimer = useRef<ReturnType<typeof setTimeout>>(undefined);
-  const refreshTray = useCallback(() => {
-    clearTimeout(trayTimer.current);
-    trayTimer.current = setTimeout(() => void readAgain(queries, "kept"), 700);
-  }, [queries]);
-  const mark = useCallback(
-    (what: Mark["mark"]) => {
-      const place = state.place;
-      const styleId = pass.styleIds[place];
-      if (!styleId) return;
-      dispatch({ type: "marked", place, mark: what });
-      send(() => ask("putMark", { params: markAt(place), body: { mark: what } }).then(refreshTray));
-      if (what === "kept")
-        tellBench({
-          type: "kept",
-          entry: {
-            keptId: keptIdOf(styleId) as KeptId,
-            styleId,
-            location: {},
-            features: {},
-            role: "",
-            note: "",
-            favourite: false,
-            place: 1e6,
-            keptAt: new Date().toISOString(),
-          },
-        });
-      if (what === "aside") tellBench({ type: "set aside", styleId, aside: true });
-    },
-    [state.place, pass.styleIds, markAt, send, tellBench, refreshTray],
-  );
-  const undo = useCallback(() => {
-    const place = state.trail[state.trail.length - 1];
-    if (place === undefined) return say("This is the first face.");
-    const was = state.marks.get(place);
-    const styleId = pass.styleIds[place]!;
-    dispatch({ type: "undone" });
-    send(() => ask("removeMark", { params: markAt(place) }).then(refreshTray));
-    if (was === "kept") tellBench({ type: "let go", keptId: keptIdOf(styleId) as KeptId });
-    if (was === "aside") tellBench({ type: "set aside", styleId, aside: false });
-  }, [state.trail, state.marks, pass.styleIds, markAt, send, say, tellBench, refreshTray]);
-  useKeys("Review", [
-    {
-      keys: [" "],
-      legend: "keep",
-      run: (event) => ((event.target as HTMLElement).closest("a, button") ? false : mark("kept")),
-    },
-    { keys: ["x"], legend: "set aside", run: () => mark("aside") },
-    { keys: ["ArrowRight"], legend: "leave", run: () => mark("left") },
-    { keys: ["ArrowLeft"], legend: "back", run: () => dispatch({ type: "looked at", place: state.place - 1 }) },
-    { keys: ["u"], shift: false, legend: "undo", run: undo },
-    { keys: ["z"], mod: true, shift: false, run: undo },
-    { keys: ["Escape"], legend: "stop here", run: () => window.location.assign(wall) },
-  ]);
-
+  const { mark, undo } = useMarks(pass, state, dispatch);
+  usePassKeys({ mark, undo, wall, onBack: () => dispatch({ type: "looked at", place: state.place - 1 }) });
   const text = brief.lines[active]?.text || " ";
   return (
     <div className="flex h-full flex-col" data-pass={pass.passId} data-place={state.place} data-done={state.marks.size}>
@@ -134,23 +70,98 @@ export function PassView({ pass, ranges }: { pass: Pass; ranges: Ranges }) {
               {isReady ? "This face is gone: its library was disconnected. Press → to go on." : "…"}
             </p>
           )}
-          <div className="mt-6 flex gap-3">
-            <button type="button" className="btn btn-act" onClick={() => mark("kept")}>
-              Keep
-            </button>
-            <button type="button" className="btn" onClick={() => mark("aside")}>
-              Set aside
-            </button>
-            <button type="button" className="btn" onClick={() => mark("left")}>
-              Skip
-            </button>
-            <button type="button" className="btn-quiet underline" disabled={!state.trail.length} onClick={undo}>
-              Undo
-            </button>
-          </div>
+          <Decide mark={mark} undo={undo} canUndo={state.trail.length > 0} />
           <Next items={[1, 2, 3].map((k) => item(state.place + k))} text={text} />
         </div>
       )}
+    </div>
+  );
+}
+
+type Decisions = { mark: (what: Mark["mark"]) => void; undo: () => void };
+
+/** Marks are shown at once and sent in order; the tray follows, but not at every key. */
+function useMarks(pass: Pass, state: PassState, dispatch: Dispatch<PassAction>): Decisions {
+  const { dispatch: tellBench, sayFault, say } = useBench();
+  const queries = useQueryClient();
+  const send = useInOrder(sayFault);
+  useEffect(
+    // What was decided here is seen on the wall and in the tray when the pass is left.
+    () => () => void readAgain(queries, "styles", "reviews", "kept"),
+    [queries],
+  );
+  const trayTimer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const refreshTray = () => {
+    clearTimeout(trayTimer.current);
+    trayTimer.current = setTimeout(() => void readAgain(queries, "kept"), 700);
+  };
+  const markAt = (place: number) => ({ id: pass.briefId, passId: pass.passId, place: String(place) });
+  const mark = (what: Mark["mark"]) => {
+    const { place } = state;
+    const styleId = pass.styleIds[place];
+    if (!styleId) return;
+    dispatch({ type: "marked", place, mark: what });
+    send(() => ask("putMark", { params: markAt(place), body: { mark: what } }).then(refreshTray));
+    if (what === "kept") tellBench({ type: "kept", entry: newlyKept(styleId) });
+    if (what === "aside") tellBench({ type: "set aside", styleId, aside: true });
+  };
+  const undo = () => {
+    const place = state.trail[state.trail.length - 1];
+    if (place === undefined) return say("This is the first face.");
+    const was = state.marks.get(place);
+    const styleId = pass.styleIds[place]!;
+    dispatch({ type: "undone" });
+    send(() => ask("removeMark", { params: markAt(place) }).then(refreshTray));
+    if (was === "kept") tellBench({ type: "let go", keptId: keptIdOf(styleId) as KeptId });
+    if (was === "aside") tellBench({ type: "set aside", styleId, aside: false });
+  };
+  return { mark, undo };
+}
+
+/** A face as it is kept until the server says how. */
+const newlyKept = (styleId: StyleId): Kept => ({
+  keptId: keptIdOf(styleId) as KeptId,
+  styleId,
+  location: {},
+  features: {},
+  role: "",
+  note: "",
+  favourite: false,
+  place: 1e6,
+  keptAt: new Date().toISOString(),
+});
+
+function usePassKeys({ mark, undo, wall, onBack }: Decisions & { wall: string; onBack: () => void }) {
+  useKeys("Review", [
+    {
+      keys: [" "],
+      legend: "keep",
+      run: (event) => ((event.target as HTMLElement).closest("a, button") ? false : mark("kept")),
+    },
+    { keys: ["x"], legend: "set aside", run: () => mark("aside") },
+    { keys: ["ArrowRight"], legend: "skip", run: () => mark("left") },
+    { keys: ["ArrowLeft"], legend: "back", run: onBack },
+    { keys: ["u"], shift: false, legend: "undo", run: undo },
+    { keys: ["z"], mod: true, shift: false, run: undo },
+    { keys: ["Escape"], legend: "stop here", run: () => window.location.assign(wall) },
+  ]);
+}
+
+function Decide({ mark, undo, canUndo }: Decisions & { canUndo: boolean }) {
+  return (
+    <div className="mt-6 flex gap-3">
+      <button type="button" className="btn btn-act" onClick={() => mark("kept")}>
+        Keep
+      </button>
+      <button type="button" className="btn" onClick={() => mark("aside")}>
+        Set aside
+      </button>
+      <button type="button" className="btn" onClick={() => mark("left")}>
+        Skip
+      </button>
+      <button type="button" className="btn-quiet underline" disabled={!canUndo} onClick={undo}>
+        Undo
+      </button>
     </div>
   );
 }

@@ -9,7 +9,7 @@ export type PassState = {
   trail: readonly number[];
 };
 
-type PassAction =
+export type PassAction =
   { type: "marked"; place: number; mark: Mark["mark"] } | { type: "undone" } | { type: "looked at"; place: number };
 
 export const startPass = (pass: Pass): PassState => ({

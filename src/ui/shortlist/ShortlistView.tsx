@@ -128,39 +128,27 @@ function useNote(saved: string, save: (words: string) => void): [string, (words:
   return [typed ?? saved, setTyped];
 }
 
-function Row({
-  entry,
-  place,
-  item,
-  ranges,
-}: {
-  entry: Kept;
-  place: number;
-  item: ShownItem | undefined;
-  ranges: Ranges;
-}) {
-  const { brief, changeKept, letGo } = useBench();
+type RowProps = { entry: Kept; place: number; item: ShownItem | undefined; ranges: Ranges };
+
+function Row({ entry, place, item, ranges }: RowProps) {
+  const { brief } = useBench();
   const [active] = useActiveLine();
   const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id: entry.keptId });
   const name = item ? `${item.family} ${item.style}` : "…";
-  const [note, setNote] = useNote(entry.note, (words) => changeKept(entry.keptId, name, { note: words }));
-  const style = {
-    transform: transform ? `translate3d(0, ${transform.y}px, 0)` : undefined,
-    transition,
-  };
+  const style = { transform: transform ? `translate3d(0, ${transform.y}px, 0)` : undefined, transition };
   return (
     <li
       ref={setNodeRef}
       style={style}
       data-kept={entry.styleId}
-      className={`grid grid-cols-[22px_26px_minmax(0,1fr)_290px] items-center gap-4 border-b border-rule bg-limestone py-3 ${isDragging ? "relative z-10 shadow-lg" : ""}`}
+      className={`grid grid-cols-[22px_26px_minmax(0,1fr)_290px] items-center gap-4 border-b border-rule bg-limestone py-3 max-lg:grid-cols-[22px_26px_minmax(0,1fr)] ${isDragging ? "relative z-10 shadow-lg" : ""}`}
     >
       <button
         type="button"
         {...attributes}
         {...listeners}
         aria-label={`Move ${name}`}
-        className="cursor-grab touch-none text-basalt"
+        className="min-h-6 min-w-6 cursor-grab touch-none text-basalt"
       >
         <GripVertical size={16} aria-hidden />
       </button>
@@ -178,84 +166,100 @@ function Row({
             {place + 1}. {name}
           </Link>
           {writeSetting(entry) && <span className="num text-basalt">{writeSetting(entry)}</span>}
-          {item && <VerdictMark verdict={item.verdict} price={item.price} />}
-          {item && <CareMark health={item.health} />}
-          {item &&
-            (item.missing.length ? (
-              <span className="font-semibold text-madder">no {item.missing.join(" ")}</span>
-            ) : (
-              <span className="text-basalt">all characters</span>
-            ))}
+          {item && <Facts item={item} />}
         </p>
       </div>
-      <div className="grid gap-1.5">
-        <div className="flex items-center gap-2">
-          <input
-            list="roles"
-            aria-label={`Role of ${name}`}
-            placeholder="role"
-            className="field"
-            maxLength={60}
-            defaultValue={entry.role}
-            key={entry.role}
-            onBlur={(e) => e.target.value !== entry.role && changeKept(entry.keptId, name, { role: e.target.value })}
-          />
-          <datalist id="roles">
-            {ROLES.map((r) => (
-              <option key={r} value={r} />
-            ))}
-          </datalist>
-          <button
-            type="button"
-            aria-pressed={entry.favourite}
-            aria-label={`Favourite ${name}`}
-            className="btn-quiet"
-            onClick={() => changeKept(entry.keptId, name, { favourite: !entry.favourite })}
-          >
-            <Star
-              size={15}
-              aria-hidden
-              fill={entry.favourite ? "var(--oxide)" : "none"}
-              stroke={entry.favourite ? "var(--oxide)" : "currentColor"}
-            />
-          </button>
-          <button
-            type="button"
-            aria-label={`Move ${name} up`}
-            className="btn-quiet"
-            disabled={!place}
-            onClick={() => changeKept(entry.keptId, name, { place: place - 1 })}
-          >
-            ↑
-          </button>
-          <button
-            type="button"
-            aria-label={`Move ${name} down`}
-            className="btn-quiet"
-            disabled={place === brief.kept.length - 1}
-            onClick={() => changeKept(entry.keptId, name, { place: place + 1 })}
-          >
-            ↓
-          </button>
-          <button
-            type="button"
-            aria-label={`Remove ${name}`}
-            className="btn-quiet"
-            onClick={() => letGo(entry.keptId, name)}
-          >
-            ×
-          </button>
-        </div>
-        <input
-          aria-label={`Note on ${name}`}
-          placeholder="note"
-          className="field"
-          maxLength={2000}
-          value={note}
-          onChange={(e) => setNote(e.target.value)}
-          onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
-        />
+      <div className="grid gap-1.5 max-lg:col-start-3">
+        <Actions entry={entry} place={place} name={name} />
+        <Note entry={entry} name={name} />
       </div>
     </li>
+  );
+}
+
+function Facts({ item }: { item: ShownItem }) {
+  return (
+    <>
+      <VerdictMark verdict={item.verdict} price={item.price} />
+      <CareMark health={item.health} />
+      {item.missing.length ? (
+        <span className="font-semibold text-madder">no {item.missing.join(" ")}</span>
+      ) : (
+        <span className="text-basalt">all characters</span>
+      )}
+    </>
+  );
+}
+
+type EntryProps = { entry: Kept; name: string };
+
+/** Its role, and buttons for what else can be done with a kept face. */
+function Actions({ entry, place, name }: EntryProps & { place: number }) {
+  const { brief, changeKept, letGo } = useBench();
+  const colour = entry.favourite ? "var(--oxide)" : "currentColor";
+  const move = (to: number, way: string, mark: string, isOff: boolean) => (
+    <button
+      type="button"
+      aria-label={`Move ${name} ${way}`}
+      className="btn-quiet"
+      disabled={isOff}
+      onClick={() => changeKept(entry.keptId, name, { place: to })}
+    >
+      {mark}
+    </button>
+  );
+  return (
+    <div className="flex items-center gap-2">
+      <input
+        list="roles"
+        aria-label={`Role of ${name}`}
+        placeholder="role"
+        className="field"
+        maxLength={60}
+        defaultValue={entry.role}
+        key={entry.role}
+        onBlur={(e) => e.target.value !== entry.role && changeKept(entry.keptId, name, { role: e.target.value })}
+      />
+      <datalist id="roles">
+        {ROLES.map((r) => (
+          <option key={r} value={r} />
+        ))}
+      </datalist>
+      <button
+        type="button"
+        aria-pressed={entry.favourite}
+        aria-label={`Favourite ${name}`}
+        className="btn-quiet"
+        onClick={() => changeKept(entry.keptId, name, { favourite: !entry.favourite })}
+      >
+        <Star size={15} aria-hidden fill={entry.favourite ? colour : "none"} stroke={colour} />
+      </button>
+      {move(place - 1, "up", "↑", !place)}
+      {move(place + 1, "down", "↓", place === brief.kept.length - 1)}
+      <button
+        type="button"
+        aria-label={`Remove ${name}`}
+        className="btn-quiet"
+        onClick={() => letGo(entry.keptId, name)}
+      >
+        ×
+      </button>
+    </div>
+  );
+}
+
+function Note({ entry, name }: EntryProps) {
+  const { changeKept } = useBench();
+  const [note, setNote] = useNote(entry.note, (words) => changeKept(entry.keptId, name, { note: words }));
+  return (
+    <input
+      aria-label={`Note on ${name}`}
+      placeholder="note"
+      className="field"
+      maxLength={2000}
+      value={note}
+      onChange={(e) => setNote(e.target.value)}
+      onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
+    />
   );
 }

@@ -2,7 +2,7 @@
 // All glyphs of the font, virtualised: search by character, name or U+, copy on click.
 import { useInfiniteQuery } from "@tanstack/react-query";
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState, type ReactNode, type RefObject } from "react";
 import { GLYPH_KINDS, type Glyph, type GlyphList, type StyleDetail } from "@/contracts/styles";
 import { nameCharacter, writeCodePoint } from "@/core/open/characterNames";
 import { writeFeature } from "@/contracts/words";
@@ -13,38 +13,13 @@ import { ask } from "../parts/client";
 const CELL_PX = 64;
 
 export function Glyphs({ style }: { style: StyleDetail }) {
-  const [q, setQ] = useState("");
-  const [block, setBlock] = useState("");
-  const [kind, setKind] = useState("");
+  const [query, setQuery] = useState<Query>({ q: "", block: "", kind: "" });
   const [looked, setLooked] = useState<Glyph | null>(null);
-  const { say, brief, changeInStep } = useBench();
+  const { brief, changeInStep } = useBench();
   const [active] = useActiveLine();
-  const add = (g: Glyph) => {
-    const c = String.fromCodePoint(g.codePoints[0]!);
-    const lines = brief.lines.map((l, i) => (i === active ? { ...l, text: `${l.text}${c}` } : l));
-    changeInStep({ lines }, `${c} added to the line`);
-  };
-  const query = { q: q.trim(), block, kind };
-  const glyphs = useInfiniteQuery({
-    queryKey: ["listGlyphs", style.styleId, query],
-    queryFn: ({ pageParam, signal }) =>
-      ask("listGlyphs", { params: { id: style.styleId }, query: { ...query, cursor: pageParam } }, { signal }),
-    initialPageParam: "",
-    getNextPageParam: (last) => last.cursor,
-    placeholderData: (before) => before,
-  });
-  const first = glyphs.data?.pages[0];
-  const all = glyphs.data?.pages.flatMap((p) => p.glyphs) ?? [];
   const scroller = useRef<HTMLDivElement>(null);
-  const [columns, setColumns] = useState(12);
-  useEffect(() => {
-    const box = scroller.current;
-    if (!box) return;
-    const watch = new ResizeObserver(() => setColumns(Math.max(4, Math.floor(box.clientWidth / CELL_PX))));
-    watch.observe(box);
-    return () => watch.disconnect();
-  }, []);
-  const total = first?.total ?? 0;
+  const columns = useColumns(scroller);
+  const { first, all, total, more } = useGlyphPages(style.styleId, query);
   const rows = useVirtualizer({
     count: Math.ceil(total / columns),
     getScrollElement: () => scroller.current,
@@ -53,66 +28,25 @@ export function Glyphs({ style }: { style: StyleDetail }) {
   });
   const shown = rows.getVirtualItems();
   const lastShown = ((shown[shown.length - 1]?.index ?? 0) + 1) * columns;
-  const { hasNextPage, isFetchingNextPage, fetchNextPage } = glyphs;
-  useEffect(() => {
-    if (lastShown > all.length - 40 && hasNextPage && !isFetchingNextPage) void fetchNextPage();
-  }, [lastShown, all.length, hasNextPage, isFetchingNextPage, fetchNextPage]);
-
-  const copy = async (g: Glyph) => {
-    setLooked(g);
-    const c = g.codePoints[0];
-    if (c === undefined)
-      return say(
-        `${g.name} has no character of its own${g.features.length ? `; the feature ${g.features.join(", ")} reaches it` : ""}.`,
-      );
-    try {
-      await navigator.clipboard.writeText(String.fromCodePoint(c));
-      say(`${String.fromCodePoint(c)} copied (${nameCharacter(c)}, ${writeCodePoint(c)})`);
-    } catch {
-      say("The browser does not allow copying here.", true);
-    }
+  useEffect(() => more(lastShown), [more, lastShown]);
+  const copy = useCopy();
+  const add = (g: Glyph) => {
+    const c = String.fromCodePoint(g.codePoints[0]!);
+    const lines = brief.lines.map((l, i) => (i === active ? { ...l, text: `${l.text}${c}` } : l));
+    changeInStep({ lines }, `${c} added to the line`);
+  };
+  const cell = (g: Glyph | undefined) => {
+    if (!g || !first) return null;
+    const onCopy = () => {
+      setLooked(g);
+      void copy(g);
+    };
+    return <Cell key={g.id} glyph={g} list={first} onLook={() => setLooked(g)} onCopy={onCopy} />;
   };
   return (
     <div className="grid grid-cols-[minmax(0,1fr)_168px] gap-6">
       <div>
-        <div className="flex items-baseline gap-4">
-          <input
-            type="search"
-            aria-label="Find a glyph"
-            className="field max-w-72"
-            placeholder="&  or  ampersand  or  U+0026"
-            value={q}
-            onChange={(e) => setQ(e.target.value)}
-          />
-          <select
-            aria-label="Block"
-            className="border-b border-basalt bg-transparent py-1"
-            value={block}
-            onChange={(e) => setBlock(e.target.value)}
-          >
-            <option value="">All blocks</option>
-            {style.coverage.blocks.map((b) => (
-              <option key={b.name} value={b.name}>
-                {b.name} ({b.have})
-              </option>
-            ))}
-            <option value="Not encoded">Unencoded</option>
-          </select>
-          <select
-            aria-label="Kind of glyph"
-            className="border-b border-basalt bg-transparent py-1"
-            value={kind}
-            onChange={(e) => setKind(e.target.value)}
-          >
-            <option value="">All kinds</option>
-            {GLYPH_KINDS.filter((k) => first?.kinds[k] || k === kind).map((k) => (
-              <option key={k} value={k}>
-                {k} ({first?.kinds[k] ?? 0})
-              </option>
-            ))}
-          </select>
-          <span className="num ml-auto">{total} glyphs</span>
-        </div>
+        <Choices style={style} query={query} onChange={setQuery} first={first} />
         <div
           ref={scroller}
           className="mt-2 h-[272px] overflow-y-auto border-t border-l border-rule"
@@ -126,12 +60,7 @@ export function Glyphs({ style }: { style: StyleDetail }) {
                 className="absolute inset-x-0 flex"
                 style={{ transform: `translateY(${row.start}px)` }}
               >
-                {Array.from({ length: columns }, (_, i) => {
-                  const g = all[row.index * columns + i];
-                  return g && first ? (
-                    <Cell key={g.id} glyph={g} list={first} onLook={() => setLooked(g)} onCopy={() => void copy(g)} />
-                  ) : null;
-                })}
+                {Array.from({ length: columns }, (_, i) => cell(all[row.index * columns + i]))}
               </div>
             ))}
           </div>
@@ -139,6 +68,120 @@ export function Glyphs({ style }: { style: StyleDetail }) {
         </div>
       </div>
       <Looked glyph={looked ?? all[0] ?? null} list={first} onAdd={add} onCopy={(g) => void copy(g)} />
+    </div>
+  );
+}
+
+type Query = { q: string; block: string; kind: string };
+
+/** Pages of glyphs, fetched as they come near. */
+function useGlyphPages(styleId: string, { q, block, kind }: Query) {
+  const query = { q: q.trim(), block, kind };
+  const glyphs = useInfiniteQuery({
+    queryKey: ["listGlyphs", styleId, query],
+    queryFn: ({ pageParam, signal }) =>
+      ask("listGlyphs", { params: { id: styleId }, query: { ...query, cursor: pageParam } }, { signal }),
+    initialPageParam: "",
+    getNextPageParam: (last) => last.cursor,
+    placeholderData: (before) => before,
+  });
+  const first = glyphs.data?.pages[0];
+  const all = glyphs.data?.pages.flatMap((p) => p.glyphs) ?? [];
+  const { hasNextPage, isFetchingNextPage, fetchNextPage } = glyphs;
+  const count = all.length;
+  const more = useCallback(
+    (lastShown: number) => {
+      if (lastShown > count - 40 && hasNextPage && !isFetchingNextPage) void fetchNextPage();
+    },
+    [count, hasNextPage, isFetchingNextPage, fetchNextPage],
+  );
+  return { first, all, total: first?.total ?? 0, more };
+}
+
+/** As many as there is room for. */
+function useColumns(scroller: RefObject<HTMLDivElement | null>): number {
+  const [columns, setColumns] = useState(12);
+  useEffect(() => {
+    const box = scroller.current;
+    if (!box) return;
+    const watch = new ResizeObserver(() => setColumns(Math.max(4, Math.floor(box.clientWidth / CELL_PX))));
+    watch.observe(box);
+    return () => watch.disconnect();
+  }, [scroller]);
+  return columns;
+}
+
+function useCopy() {
+  const { say } = useBench();
+  return async (g: Glyph) => {
+    const c = g.codePoints[0];
+    if (c === undefined)
+      return say(
+        `${g.name} has no character of its own${g.features.length ? `; the feature ${g.features.join(", ")} reaches it` : ""}.`,
+      );
+    try {
+      await navigator.clipboard.writeText(String.fromCodePoint(c));
+      say(`${String.fromCodePoint(c)} copied (${nameCharacter(c)}, ${writeCodePoint(c)})`);
+    } catch {
+      say("The browser does not allow copying here.", true);
+    }
+  };
+}
+
+type ChoicesProps = {
+  style: StyleDetail;
+  query: Query;
+  onChange: (query: Query) => void;
+  first: GlyphList | undefined;
+};
+
+function Choices({ style, query, onChange, first }: ChoicesProps) {
+  const select = (label: string, key: "block" | "kind", options: ReactNode) => (
+    <select
+      aria-label={label}
+      className="border-b border-basalt bg-transparent py-1"
+      value={query[key]}
+      onChange={(e) => onChange({ ...query, [key]: e.target.value })}
+    >
+      {options}
+    </select>
+  );
+  const blocks = style.coverage.blocks.map((b) => (
+    <option key={b.name} value={b.name}>
+      {b.name} ({b.have})
+    </option>
+  ));
+  const kinds = GLYPH_KINDS.filter((k) => first?.kinds[k] || k === query.kind).map((k) => (
+    <option key={k} value={k}>
+      {k} ({first?.kinds[k] ?? 0})
+    </option>
+  ));
+  return (
+    <div className="flex flex-wrap items-baseline gap-x-4">
+      <input
+        type="search"
+        aria-label="Find a glyph"
+        className="field max-w-72"
+        placeholder="&  or  ampersand  or  U+0026"
+        value={query.q}
+        onChange={(e) => onChange({ ...query, q: e.target.value })}
+      />
+      {select("Block", "block", [
+        <option key="" value="">
+          All blocks
+        </option>,
+        ...blocks,
+        <option key="Not encoded" value="Not encoded">
+          Unencoded
+        </option>,
+      ])}
+      {select("Kind of glyph", "kind", [
+        <option key="" value="">
+          All kinds
+        </option>,
+        ...kinds,
+      ])}
+      <span className="num ml-auto">{first?.total ?? 0} glyphs</span>
     </div>
   );
 }

@@ -138,46 +138,15 @@ function Reach({ style }: { style: StyleDetail }) {
 
 /** Moods, periods, occasions: measured ones can be denied, own ones added. They hold for the family. */
 function Words({ style }: { style: StyleDetail }) {
-  const { sayFault, offerUndo } = useBench();
-  const router = useRouter();
-  const change = useChange();
-  const [typed, setTyped] = useState("");
+  const put = usePutTag(style.styleId);
   const denied = new Set(style.tags.filter((t) => !t.holds).map((t) => t.tag));
-  const put = (tag: string, holds: boolean | null, says: string, back: boolean | null) =>
-    change("tagStyle", { params: { id: style.styleId }, body: { tag, holds } })
-      .then(() => {
-        router.refresh();
-        if (says) offerUndo(says, () => void put(tag, back, "", null));
-      })
-      .catch(sayFault);
   const measured = style.moods.filter((m) => !style.tags.some((t) => t.holds && t.tag === m.value));
   return (
     <>
       <h2 className="head mt-4 mb-1">Tags</h2>
       <ul className="flex flex-wrap gap-x-3 gap-y-1" data-words>
         {measured.map((m) => (
-          <li
-            key={m.value}
-            className={denied.has(m.value) ? "text-basalt line-through" : ""}
-            title={`${m.because} (${Math.round(m.confidence * 100)} %)`}
-          >
-            {m.value}
-            <button
-              type="button"
-              className="btn-quiet"
-              aria-label={denied.has(m.value) ? `It is ${m.value} after all` : `It is not ${m.value}`}
-              onClick={() =>
-                void put(
-                  m.value,
-                  denied.has(m.value) ? null : false,
-                  denied.has(m.value) ? `${m.value} said again` : `Not ${m.value}`,
-                  denied.has(m.value) ? false : null,
-                )
-              }
-            >
-              {denied.has(m.value) ? "↺" : "×"}
-            </button>
-          </li>
+          <MeasuredTag key={m.value} mood={m} isDenied={denied.has(m.value)} put={put} />
         ))}
         {style.tags
           .filter((t) => t.holds)
@@ -188,36 +157,81 @@ function Words({ style }: { style: StyleDetail }) {
                 type="button"
                 className="btn-quiet"
                 aria-label={`Take ${t.tag} away`}
-                onClick={() => void put(t.tag, null, `${t.tag} removed`, true)}
+                onClick={() => put(t.tag, null, `${t.tag} removed`, true)}
               >
                 ×
               </button>
             </li>
           ))}
       </ul>
-      <form
-        className="mt-1 flex gap-2"
-        onSubmit={(e) => {
-          e.preventDefault();
-          const tag = typed.trim().toLowerCase();
-          if (tag.length < 2) return;
-          setTyped("");
-          void put(tag, true, `${tag} added`, null);
-        }}
-      >
-        <input
-          className="field max-w-48"
-          aria-label="A word of your own"
-          placeholder="a word of your own"
-          maxLength={40}
-          value={typed}
-          onChange={(e) => setTyped(e.target.value)}
-        />
-        <button type="submit" className="btn-quiet underline" disabled={typed.trim().length < 2}>
-          Add
-        </button>
-      </form>
+      <AddTag put={put} />
       <p className="mt-1 text-[12px] text-basalt">They hold for the whole family, and the find field knows them.</p>
     </>
+  );
+}
+
+/** Says or denies a tag. @param back - what undo says of it again. */
+type PutTag = (tag: string, holds: boolean | null, says: string, back: boolean | null) => void;
+
+function usePutTag(styleId: string): PutTag {
+  const { sayFault, offerUndo } = useBench();
+  const router = useRouter();
+  const change = useChange();
+  const put: PutTag = (tag, holds, says, back) => {
+    change("tagStyle", { params: { id: styleId }, body: { tag, holds } })
+      .then(() => {
+        router.refresh();
+        if (says) offerUndo(says, () => put(tag, back, "", null));
+      })
+      .catch(sayFault);
+  };
+  return put;
+}
+
+type MeasuredProps = { mood: StyleDetail["moods"][number]; isDenied: boolean; put: PutTag };
+
+function MeasuredTag({ mood: { value, because, confidence }, isDenied, put }: MeasuredProps) {
+  const turn = () =>
+    isDenied ? put(value, null, `${value} said again`, false) : put(value, false, `Not ${value}`, null);
+  return (
+    <li className={isDenied ? "text-basalt line-through" : ""} title={`${because} (${Math.round(confidence * 100)} %)`}>
+      {value}
+      <button
+        type="button"
+        className="btn-quiet"
+        aria-label={isDenied ? `It is ${value} after all` : `It is not ${value}`}
+        onClick={turn}
+      >
+        {isDenied ? "↺" : "×"}
+      </button>
+    </li>
+  );
+}
+
+function AddTag({ put }: { put: PutTag }) {
+  const [typed, setTyped] = useState("");
+  return (
+    <form
+      className="mt-1 flex gap-2"
+      onSubmit={(e) => {
+        e.preventDefault();
+        const tag = typed.trim().toLowerCase();
+        if (tag.length < 2) return;
+        setTyped("");
+        put(tag, true, `${tag} added`, null);
+      }}
+    >
+      <input
+        className="field max-w-48"
+        aria-label="A word of your own"
+        placeholder="a word of your own"
+        maxLength={40}
+        value={typed}
+        onChange={(e) => setTyped(e.target.value)}
+      />
+      <button type="submit" className="btn-quiet underline" disabled={typed.trim().length < 2}>
+        Add
+      </button>
+    </form>
   );
 }

@@ -2,7 +2,7 @@
 // One style: large in the brief's words, its family, measures, axes, glyphs, terms with their sentences, health and where it came from.
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from "@headlessui/react";
 import { parseAsStringLiteral, useQueryState } from "nuqs";
-import { useCallback, useEffect, useMemo } from "react";
+import { useCallback, useEffect, useMemo, type ReactNode } from "react";
 import type { StyleDetail } from "@/contracts/styles";
 import { KIND_WORDS, TREATMENT_WORDS } from "@/contracts/words";
 import type { KeptId } from "@/contracts/ids";
@@ -55,30 +55,41 @@ const PART_WORDS: Record<(typeof PARTS)[number], string> = {
 };
 
 export function StyleView({ style }: { style: StyleDetail }) {
-  const { brief, keep, letGo, dispatch } = useBench();
-  const [active] = useActiveLine();
   const [axes, setAxes, tried, setTried] = useSeenAt();
-  const [tab, setTab] = useQueryState("part", parseAsStringLiteral(PARTS).withDefault("glyphs"));
-  const name = `${style.family} ${style.style}`;
   const at = useMemo(() => ({ location: moved(style, axes), features: valuesOf(tried) }), [style, axes, tried]);
+  const looks = {
+    style,
+    axes: { ...Object.fromEntries(style.axes.map((a) => [a.tag, a.default])), ...axes },
+    features: writeFeatures(tried),
+  };
+  return (
+    <div className="h-full overflow-y-auto">
+      <Head style={style} at={at} />
+      <Lines {...looks} />
+      {style.offer && <Offer style={style} />}
+      {style.axes.length > 0 && <Axes style={style} values={axes} onChange={setAxes} />}
+      <Features style={style} tried={tried} onChange={setTried} />
+      <Tabs {...looks} />
+    </div>
+  );
+}
+
+type Looks = { style: StyleDetail; axes: Record<string, number>; features: string | undefined };
+type SeenAt = { location: Record<string, number>; features: Record<string, number> };
+
+/** Keeps and lets go of the face as it is shown. */
+function useKeeping(style: StyleDetail, at: SeenAt) {
+  const { brief, keep, letGo, dispatch } = useBench();
+  const name = `${style.family} ${style.style}`;
   const keptId = keptIdOf(style.styleId, at.location, at.features);
   const isKept = brief.kept.some((k) => k.keptId === keptId);
   const isKeptElsewhere = !isKept && brief.kept.some((k) => k.styleId === style.styleId);
-  const toggle = useCallback(() => {
-    // What is shown is what is kept: another setting of a kept face is kept beside it.
-    if (isKept) letGo(keptId as KeptId, name);
-    else keep(style.styleId, name, {}, at);
-  }, [isKept, keptId, letGo, keep, style.styleId, name, at]);
+  // What is shown is what is kept: another setting of a kept face is kept beside it.
+  const toggle = () => (isKept ? letGo(keptId as KeptId, name) : keep(style.styleId, name, {}, at));
   useEffect(() => {
-    dispatch({
-      type: "facts",
-      facts: [
-        name,
-        `${style.glyphCount} glyphs`,
-        `${style.coverage.count} characters`,
-        style.rights.spdx ?? "no licence recognised",
-      ],
-    });
+    const { glyphCount, coverage, rights } = style;
+    const facts = [`${glyphCount} glyphs`, `${coverage.count} characters`, rights.spdx ?? "no licence recognised"];
+    dispatch({ type: "facts", facts: [name, ...facts] });
   }, [dispatch, name, style]);
   useKeys("Style", [
     {
@@ -87,101 +98,101 @@ export function StyleView({ style }: { style: StyleDetail }) {
       run: (event) => ((event.target as HTMLElement).closest("button, a, [tabindex='0']") ? false : toggle()),
     },
   ]);
-  const set = { ...Object.fromEntries(style.axes.map((a) => [a.tag, a.default])), ...axes };
-  const features = writeFeatures(tried);
-  const looks = { style, axes: set, features };
+  return { name, isKept, isKeptElsewhere, toggle };
+}
+
+function Head({ style, at }: { style: StyleDetail; at: SeenAt }) {
+  const { name, isKept, isKeptElsewhere, toggle } = useKeeping(style, at);
   return (
-    <div className="h-full overflow-y-auto">
-      <header className="flex items-start gap-5 px-6 pt-4">
-        <CoreSample traits={style.traits} ranges={style.ranges} width={34} band={13} />
-        <div className="min-w-0 flex-1">
-          <h1 className="text-[20px] leading-6 font-bold">{name}</h1>
-          <p className="mt-0.5 flex flex-wrap gap-x-4 text-basalt">
-            <span>{style.kinds.map((k) => KIND_WORDS[k.value]).join(", ")}</span>
-            {style.treatments.length > 0 && (
-              <span>{style.treatments.map((t) => TREATMENT_WORDS[t.value].toLowerCase()).join(", ")}</span>
-            )}
-            <span className="text-slate">
-              <VerdictMark verdict={style.verdict} price={style.price} />
+    <header className="flex items-start gap-5 px-6 pt-4">
+      <CoreSample traits={style.traits} ranges={style.ranges} width={34} band={13} />
+      <div className="min-w-0 flex-1">
+        <h1 className="text-[20px] leading-6 font-bold">{name}</h1>
+        <p className="mt-0.5 flex flex-wrap gap-x-4 text-basalt">
+          <span>{style.kinds.map((k) => KIND_WORDS[k.value]).join(", ")}</span>
+          {style.treatments.length > 0 && (
+            <span>{style.treatments.map((t) => TREATMENT_WORDS[t.value].toLowerCase()).join(", ")}</span>
+          )}
+          <span className="text-slate">
+            <VerdictMark verdict={style.verdict} price={style.price} />
+          </span>
+          <CareMark health={style.health.degree} />
+          <span>{style.libraryName}</span>
+          {style.missing.length > 0 && (
+            <span className="font-semibold text-madder">
+              lacks {style.missing.map((c) => `${c} (${nameCharacter(c.codePointAt(0)!)})`).join(", ")}
             </span>
-            <CareMark health={style.health.degree} />
-            <span>{style.libraryName}</span>
-            {style.missing.length > 0 && (
-              <span className="font-semibold text-madder">
-                lacks {style.missing.map((c) => `${c} (${nameCharacter(c.codePointAt(0)!)})`).join(", ")}
-              </span>
-            )}
-          </p>
-        </div>
-        <button type="button" aria-pressed={isKept} className={isKept ? "btn" : "btn btn-act"} onClick={toggle}>
-          {isKept ? "Remove from kept" : isKeptElsewhere ? "Keep this setting too" : "Keep"}
-        </button>
-      </header>
-      <div className="mt-3 border-y border-rule px-6 py-3" style={{ background: brief.paper }}>
-        {(brief.lines.length ? brief.lines : [{ text: style.family, role: "title" as const }]).map((line, i) => (
-          <Sample
-            key={i}
-            styleId={style.styleId}
-            coverage={style.codePoints}
-            text={line.text || " "}
-            sizePx={(i === active ? 68 : 32) * levelFactor(style.traits, brief.levelBy)}
-            widthEm={style.traits.widthEm}
-            owned={style.owned}
-            ink={brief.ink}
-            axes={set}
-            features={features}
-          />
-        ))}
+          )}
+        </p>
       </div>
-      {style.offer && <Offer style={style} />}
-      {style.axes.length > 0 && <Axes style={style} values={axes} onChange={setAxes} />}
-      <Features style={style} tried={tried} onChange={setTried} />
-      <TabGroup className="px-6 pt-3 pb-8" selectedIndex={PARTS.indexOf(tab)} onChange={(i) => void setTab(PARTS[i]!)}>
-        <TabList className="flex gap-5 border-b border-rule">
-          {PARTS.map((p) => (
-            <Tab
-              key={p}
-              className="-mb-px border-b-2 border-transparent pb-1.5 font-semibold whitespace-nowrap text-basalt data-selected:border-oxide data-selected:text-slate"
-            >
-              {PART_WORDS[p]}
-              {p === "family" && ` (${style.siblings.length})`}
-            </Tab>
-          ))}
-        </TabList>
-        <TabPanels className="pt-3">
-          <TabPanel tabIndex={-1}>
-            <Glyphs style={style} />
-          </TabPanel>
-          <TabPanel tabIndex={-1}>
-            <Anatomy style={style} />
-          </TabPanel>
-          <TabPanel tabIndex={-1}>
-            <InUse {...looks} />
-          </TabPanel>
-          <TabPanel tabIndex={-1}>
-            <Waterfall {...looks} />
-          </TabPanel>
-          <TabPanel tabIndex={-1}>
-            <FamilyTree style={style} />
-          </TabPanel>
-          <TabPanel tabIndex={-1}>
-            <Measures style={style} />
-          </TabPanel>
-          <TabPanel tabIndex={-1}>
-            <Alike style={style} />
-          </TabPanel>
-          <TabPanel tabIndex={-1}>
-            <Languages style={style} />
-          </TabPanel>
-          <TabPanel tabIndex={-1}>
-            <Terms style={style} />
-          </TabPanel>
-          <TabPanel tabIndex={-1}>
-            <FileFacts style={style} />
-          </TabPanel>
-        </TabPanels>
-      </TabGroup>
+      <button type="button" aria-pressed={isKept} className={isKept ? "btn" : "btn btn-act"} onClick={toggle}>
+        {isKept ? "Remove from kept" : isKeptElsewhere ? "Keep this setting too" : "Keep"}
+      </button>
+    </header>
+  );
+}
+
+/** The brief's lines in the face. */
+function Lines({ style, axes, features }: Looks) {
+  const { brief } = useBench();
+  const [active] = useActiveLine();
+  const lines = brief.lines.length ? brief.lines : [{ text: style.family, role: "title" as const }];
+  return (
+    <div className="mt-3 border-y border-rule px-6 py-3" style={{ background: brief.paper }}>
+      {lines.map((line, i) => (
+        <Sample
+          key={i}
+          styleId={style.styleId}
+          coverage={style.codePoints}
+          text={line.text || " "}
+          sizePx={(i === active ? 68 : 32) * levelFactor(style.traits, brief.levelBy)}
+          widthEm={style.traits.widthEm}
+          owned={style.owned}
+          ink={brief.ink}
+          axes={axes}
+          features={features}
+        />
+      ))}
     </div>
+  );
+}
+
+function Tabs(looks: Looks) {
+  const { style } = looks;
+  const [tab, setTab] = useQueryState("part", parseAsStringLiteral(PARTS).withDefault("glyphs"));
+  const panels: Record<(typeof PARTS)[number], ReactNode> = {
+    glyphs: <Glyphs style={style} />,
+    anatomy: <Anatomy style={style} />,
+    "in-use": <InUse {...looks} />,
+    sizes: <Waterfall {...looks} />,
+    family: <FamilyTree style={style} />,
+    measures: <Measures style={style} />,
+    alike: <Alike style={style} />,
+    languages: <Languages style={style} />,
+    terms: <Terms style={style} />,
+    file: <FileFacts style={style} />,
+  };
+  return (
+    <TabGroup className="px-6 pt-3 pb-8" selectedIndex={PARTS.indexOf(tab)} onChange={(i) => void setTab(PARTS[i]!)}>
+      <TabList className="flex flex-wrap gap-x-5 border-b border-rule">
+        {PARTS.map((p) => (
+          <Tab
+            key={p}
+            className="-mb-px border-b-2 border-transparent pb-1.5 font-semibold whitespace-nowrap text-basalt data-selected:border-oxide data-selected:text-slate"
+          >
+            {PART_WORDS[p]}
+            {p === "family" && ` (${style.siblings.length})`}
+          </Tab>
+        ))}
+      </TabList>
+      <TabPanels className="pt-3">
+        {PARTS.map((p) => (
+          <TabPanel key={p} tabIndex={-1}>
+            {panels[p]}
+          </TabPanel>
+        ))}
+      </TabPanels>
+    </TabGroup>
   );
 }
 

@@ -25,7 +25,6 @@ const KIND_OF: Record<Evidence["kind"], string> = {
 export function Terms({ style }: { style: StyleDetail }) {
   const { brief } = useBench();
   const { rights } = style;
-  const asked = new Set(brief.uses);
   return (
     <div className="grid max-w-[980px] gap-6">
       <p>
@@ -67,42 +66,7 @@ export function Terms({ style }: { style: StyleDetail }) {
           ))}
         </div>
       ))}
-      <table className="w-full text-left">
-        <thead className="text-basalt">
-          <tr>
-            <th className="w-32 py-1 font-normal">Use</th>
-            <th className="w-44 font-normal">Verdict</th>
-            <th className="font-normal">Based on</th>
-          </tr>
-        </thead>
-        <tbody>
-          {groupUses(rights).map(({ uses, verdict, quotes }) => (
-            <tr key={uses[0]} className="border-t border-rule align-top">
-              <td className="py-1.5">
-                {uses.map((use) => (
-                  <span key={use} data-use={use} className={`block ${asked.has(use) ? "font-semibold" : ""}`}>
-                    {USE_WORDS[use]}
-                  </span>
-                ))}
-              </td>
-              <td className="py-1.5">
-                <VerdictMark verdict={verdict} />
-              </td>
-              <td className="py-1.5">
-                {quotes.map((q, i) => (
-                  <p key={i}>
-                    “{q.text}”{" "}
-                    <span className="text-basalt">
-                      ({q.source}, {q.place})
-                    </span>
-                  </p>
-                ))}
-                {!quotes.length && <span className="text-basalt">nothing was found to quote</span>}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Verdicts rights={rights} />
       <section aria-label="Evidence">
         <h2 className="head mb-1">Evidence, the most trusted first</h2>
         {rights.evidence.map((e, i) => (
@@ -116,20 +80,68 @@ export function Terms({ style }: { style: StyleDetail }) {
         {!rights.evidence.length && <p className="text-basalt">No text on its terms came with this font.</p>}
       </section>
       <AddEvidence styleId={style.styleId} />
-      {style.changes.length > 0 && (
-        <section aria-label="Log of changes">
-          <h2 className="head mb-1">Log of changes</h2>
-          <ul>
-            {style.changes.map((c, i) => (
-              <li key={i} className="grid grid-cols-[130px_minmax(0,1fr)] gap-4 border-t border-rule py-1">
-                <span className="num">{writeWhen(c.at)}</span>
-                <span>{c.says}</span>
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
+      <Changes changes={style.changes} />
     </div>
+  );
+}
+
+/** A verdict for each use, with the sentences it rests on. */
+function Verdicts({ rights }: { rights: StyleDetail["rights"] }) {
+  const { brief } = useBench();
+  return (
+    <table className="w-full text-left">
+      <thead className="text-basalt">
+        <tr>
+          <th className="w-32 py-1 font-normal">Use</th>
+          <th className="w-44 font-normal">Verdict</th>
+          <th className="font-normal">Based on</th>
+        </tr>
+      </thead>
+      <tbody>
+        {groupUses(rights).map(({ uses, verdict, quotes }) => (
+          <tr key={uses[0]} className="border-t border-rule align-top">
+            <td className="py-1.5">
+              {uses.map((use) => (
+                <span key={use} data-use={use} className={`block ${brief.uses.includes(use) ? "font-semibold" : ""}`}>
+                  {USE_WORDS[use]}
+                </span>
+              ))}
+            </td>
+            <td className="py-1.5">
+              <VerdictMark verdict={verdict} />
+            </td>
+            <td className="py-1.5">
+              {quotes.map((q, i) => (
+                <p key={i}>
+                  “{q.text}”{" "}
+                  <span className="text-basalt">
+                    ({q.source}, {q.place})
+                  </span>
+                </p>
+              ))}
+              {!quotes.length && <span className="text-basalt">nothing was found to quote</span>}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function Changes({ changes }: Pick<StyleDetail, "changes">) {
+  if (!changes.length) return null;
+  return (
+    <section aria-label="Log of changes">
+      <h2 className="head mb-1">Log of changes</h2>
+      <ul>
+        {changes.map((c, i) => (
+          <li key={i} className="grid grid-cols-[130px_minmax(0,1fr)] gap-4 border-t border-rule py-1">
+            <span className="num">{writeWhen(c.at)}</span>
+            <span>{c.says}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 
