@@ -179,7 +179,7 @@ export function indexStyles(rows: readonly FindRow[], packedFromRows = PACKED_FR
   return { ...index, packed: rows.length < packedFromRows ? [] : packColumns(counted, rows.length) };
 }
 
-const COUNTED_SHARED = [
+export const COUNTED_SHARED = [
   ...([
     "kinds",
     "treatments",
@@ -197,7 +197,7 @@ const COUNTED_SHARED = [
 /** Libraries of fewer styles are not packed: counting them is quick as it is, and packing takes its time at every change. */
 const PACKED_FROM_ROWS = 5_000;
 /** Combinations that one column may tell apart: four sets of counters for them stay in the processor's first cache. */
-const MOST_COMBINATIONS = 1_600;
+export const MOST_COMBINATIONS = 1_600;
 
 /** Takes columns together, in their order, as long as they have few enough combinations. */
 function packColumns(columns: readonly Column[], count: number): Packed[] {

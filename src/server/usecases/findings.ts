@@ -5,6 +5,7 @@ import type { FamilyId, LibraryId, StyleId } from "@/contracts/ids";
 import type { ShownItem, StyleList, StyleListItem, StyleQuery, Suggestions } from "@/contracts/styles";
 import type { CodePointRanges, MoodGuess } from "@/contracts/traits";
 import { indexStyles, type FindIndex, type FindRow } from "@/core/find/findIndex";
+import { differsLittle, replaceRows } from "@/core/find/replaceRows";
 import { findStyles, seenBy, type FindSurroundings, type Found, type FoundRow } from "@/core/find/findStyles";
 import { suggestWords } from "@/core/find/suggest";
 import { quantile } from "@/core/geometry/numbers";
@@ -27,6 +28,8 @@ type Held = {
   /** Made with the first question: languages are read then. */
   around?: FindSurroundings;
   ranges: Ranges;
+  /** Styles that changed in more than tags and verdicts since the index was made; null: gone. */
+  pending: Map<string, HeldRow | null>;
   builtAt: number;
   tookMs: number;
   answers: Map<string, Found>;
@@ -45,30 +48,70 @@ export function getHeld(db: Db): Held {
   shared.fondQuarryRows ??= new WeakMap();
   const held = shared.fondQuarryRows.get(db);
   const seq = lastSeq(db);
-  if (held && (seq === held.seq || performance.now() - held.builtAt < SERVES_TIMES * (held.tookMs - 150))) return held;
-  const started = performance.now();
-  const rows = held?.rows ?? new Map<string, HeldRow>();
-  const values = held?.shared ?? new Map<string, unknown>();
+  if (held?.seq === seq && !(held.pending.size && isDue(held))) return held;
+  const next = held ? bringUpToDate(db, held, seq) : build(db, seq, new Map(), new Map());
+  shared.fondQuarryRows.set(db, next);
+  return next;
+}
+
+const isDue = ({ builtAt, tookMs }: Held) => performance.now() - builtAt >= SERVES_TIMES * (tookMs - 150);
+
+/**
+ * What differs little (a tag, a verdict) is exchanged in the index at once. The rest waits until the index may be made again: while fonts
+ * come in, a large one serves for a while.
+ */
+function bringUpToDate(db: Db, held: Held, seq: number): Held {
   const tags = tagsByFamily(db);
-  for (const record of eachStyleSince(db, held?.seq ?? 0))
-    if (record.hidden) rows.delete(record.styleId);
-    else rows.set(record.styleId, toRow(record, values, tags.byFamily.get(record.familyId)));
-  const list = [...rows.values()];
-  const index = indexStyles(list);
-  const tookMs = performance.now() - started;
+  const little = new Map<number, HeldRow>();
+  for (const record of eachStyleSince(db, held.seq)) {
+    const row = record.hidden ? null : toRow(record, held.shared, tags.byFamily.get(record.familyId));
+    const at = held.index.rowOf.get(record.styleId);
+    const before = held.pending.has(record.styleId) || at === undefined ? undefined : held.index.rows[at];
+    if (row && before && differsLittle(before, row)) little.set(at!, row);
+    else held.pending.set(record.styleId, row);
+  }
+  const exchanged = little.size ? replaceRows(held.index, little) : held.index;
+  for (const row of little.values())
+    if (exchanged) held.rows.set(row.styleId, row);
+    else held.pending.set(row.styleId, row);
   const next: Held = {
+    ...held,
+    seq,
+    tags: tags.all,
+    ...(exchanged && exchanged !== held.index && { index: exchanged, around: undefined, answers: new Map() }),
+  };
+  return next.pending.size && (!exchanged || isDue(next)) ? build(db, seq, next.rows, next.shared, next.pending) : next;
+}
+
+/** Makes the whole index. @param pending - rows that changed since it was made; null: they are gone. */
+function build(
+  db: Db,
+  seq: number,
+  rows: Map<string, HeldRow>,
+  values: Map<string, unknown>,
+  pending?: ReadonlyMap<string, HeldRow | null>,
+): Held {
+  const started = performance.now();
+  const tags = tagsByFamily(db);
+  if (!pending)
+    for (const record of eachStyleSince(db, 0))
+      if (!record.hidden) rows.set(record.styleId, toRow(record, values, tags.byFamily.get(record.familyId)));
+  for (const [styleId, row] of pending ?? [])
+    if (row) rows.set(styleId, row);
+    else rows.delete(styleId);
+  const index = indexStyles([...rows.values()]);
+  return {
     seq,
     rows,
     shared: values,
     index,
     tags: tags.all,
     ranges: measureRanges(index),
+    pending: new Map(),
     builtAt: performance.now(),
-    tookMs,
+    tookMs: performance.now() - started,
     answers: new Map(),
   };
-  shared.fondQuarryRows.set(db, next);
-  return next;
 }
 
 /** Rows as identify and others need them. */
