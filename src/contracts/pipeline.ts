@@ -16,8 +16,6 @@ export const STAGES: readonly Stage[] = PIPELINE.map((p) => p.stage);
 
 /** What a style needs to be on the wall: names, characters, and whose letters they are. */
 export const FIRST_STAGES: readonly Stage[] = ["opened", "fingerprinted"];
-/** What it is found by, before what only its own page and pictures ask for. */
-export const MEASURING_STAGES: readonly Stage[] = ["measured", "classified"];
 
 /**
  * Stages that are to run, in their order: those that were done with another version or not at all, and those that need them.

@@ -1,7 +1,7 @@
 // Job: runs the stages of the pipeline that styles lack, or that were done with an older method, on the files in the store. Resumable: what
 // is done is not listed again. Fonts on their way in go before it.
 import pLimit from "p-limit";
-import { findStale, MEASURING_STAGES, STAGES, type Stage } from "@/contracts/pipeline";
+import { findStale, type Stage } from "@/contracts/pipeline";
 import type { StyleId } from "@/contracts/ids";
 import { isStored, readStored } from "../db/fileStore";
 import { getDb, type Db } from "../db/open";
@@ -28,32 +28,29 @@ export function finishReading(db: Db) {
 
 export async function rereadStyles({ signal, progress }: JobContext): Promise<void> {
   const db = getDb();
-  const total = listStaleStyles(db, MEASURING_STAGES).length + listStaleStyles(db).length;
+  const waiting = listStaleStyles(db);
   let done = 0;
   let failed = 0;
-  progress({ total, done });
+  progress({ total: waiting.length, done });
   const limit = pLimit(AT_ONCE);
-  // All styles are measured before any is described: they are found by it.
-  for (const stages of [MEASURING_STAGES, STAGES])
-    await Promise.all(
-      listStaleStyles(db, stages).map((styleId) =>
-        limit(async () => {
-          if (signal.aborted) return;
-          if (!(await rereadOne(db, styleId, stages, signal))) failed++;
-          progress({ done: ++done, failed, total: Math.max(total, done) });
-        }),
-      ),
-    );
+  await Promise.all(
+    waiting.map((styleId) =>
+      limit(async () => {
+        if (signal.aborted) return;
+        if (!(await rereadOne(db, styleId, signal))) failed++;
+        progress({ done: ++done, failed });
+      }),
+    ),
+  );
 }
 
 /** A file that cannot be read any more keeps what was measured of it. */
-async function rereadOne(db: Db, styleId: string, wanted: readonly Stage[], signal: AbortSignal): Promise<boolean> {
+async function rereadOne(db: Db, styleId: string, signal: AbortSignal): Promise<boolean> {
   const style = findStyle(db, styleId);
   if (!style || !isStored(style.sha256)) return false;
   const stale = findStale(listStages(db, styleId));
   if (stale.includes("opened")) return rereadWhole(db, style);
-  const stages = stale.filter((s) => wanted.includes(s));
-  return readStages(db, style, stages, signal);
+  return readStages(db, style, stale, signal);
 }
 
 async function readStages(db: Db, style: StyleRecord, stages: Stage[], signal: AbortSignal): Promise<boolean> {

@@ -26,15 +26,15 @@ export const listStages = (db: Db, styleId: string): Partial<Record<Stage, numbe
       .map((r) => [r.stage, r.version]),
   );
 
-/** Styles that lack one of some stages, or have it of another version. Those that are seen first. */
-export const listStaleStyles = (db: Db, stages: readonly Stage[] = STAGES): string[] =>
+/** Styles that lack a stage, or have it of another version. Those that are seen first. */
+export const listStaleStyles = (db: Db): string[] =>
   db
     .prepare<(string | number)[], { styleId: string }>(
       `SELECT style_id AS styleId FROM styles WHERE style_id NOT IN (
-         SELECT style_id FROM style_stages WHERE (stage, version) IN (VALUES ${places(stages)}) GROUP BY style_id HAVING count(*) = ?
+         SELECT style_id FROM style_stages WHERE (stage, version) IN (VALUES ${places(STAGES)}) GROUP BY style_id HAVING count(*) = ?
        ) ORDER BY hidden, seq`,
     )
-    .all(...pairsOf(stages), stages.length)
+    .all(...pairsOf(STAGES), STAGES.length)
     .map((r) => r.styleId);
 
 /** Whether all that the wall needs was read of a style with the versions of now. */
