@@ -70,12 +70,12 @@ function Frame({ briefs, isShared, children }: Omit<BenchProps, "brief">) {
   );
   useDeletedBrief();
   return (
-    <div className="grid h-dvh grid-cols-[92px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)]">
+    <div className="frame grid h-dvh grid-cols-[92px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)]">
       <Rail isShared={isShared} />
       <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)_30px]">
         <BriefStrip briefs={briefs} />
         <div
-          className={`grid min-h-0 ${VIEWS_WITH_TRAY.includes(view) && trayOpen ? "grid-cols-[minmax(0,1fr)_204px]" : "grid-cols-1"}`}
+          className={`grid min-h-0 ${VIEWS_WITH_TRAY.includes(view) && trayOpen ? "md:grid-cols-[minmax(0,1fr)_204px]" : "grid-cols-1"}`}
         >
           <main className="relative min-h-0 min-w-0 overflow-hidden" aria-label={view}>
             {children}

@@ -34,10 +34,10 @@ export function BriefStrip({ briefs }: { briefs: { briefId: string; name: string
   const { brief, changeBrief } = useBench();
   return (
     <header
-      className="flex min-h-[76px] items-start gap-6 border-b border-rule bg-chalk px-4 pt-2.5 pb-2"
+      className="flex min-h-[76px] items-start gap-x-6 gap-y-1 border-b border-rule bg-chalk px-4 pt-2.5 pb-2 max-md:flex-wrap"
       aria-label="Brief"
     >
-      <div className="min-w-0 flex-1">
+      <div className="min-w-0 flex-1 max-md:basis-full">
         <div className="flex items-center gap-2">
           <BriefMenu briefs={briefs} />
           <span className="min-w-0 truncate text-[12px] text-basalt">
@@ -47,7 +47,7 @@ export function BriefStrip({ briefs }: { briefs: { briefId: string; name: string
         </div>
         <Lines />
       </div>
-      <dl className="flex shrink-0 items-start gap-5 text-[12px]">
+      <dl className="flex shrink-0 flex-wrap items-start gap-x-5 text-[12px]">
         <div>
           <dt className="text-basalt">Final size</dt>
           <dd className="mt-1 font-semibold">{writeLength(brief.size, brief.unit)}</dd>

@@ -41,16 +41,17 @@ export function FootLine({ canFold, onKeys }: { canFold: boolean; onKeys: () => 
   const running = jobs.data?.jobs.find((j) => j.state === "running");
   return (
     <footer className="flex items-center gap-5 overflow-hidden border-t border-rule bg-chalk px-4 text-[12px] whitespace-nowrap">
-      {facts.map((fact, i) => (
-        <span key={i} className={i ? "text-basalt" : "font-semibold"}>
-          {fact}
-        </span>
-      ))}
-      <span className="ml-auto" />
+      <span className="flex min-w-0 flex-1 gap-5 overflow-hidden">
+        {facts.map((fact, i) => (
+          <span key={i} className={i ? "text-basalt" : "font-semibold"}>
+            {fact}
+          </span>
+        ))}
+      </span>
       <UnsavedMark />
       {running && (
         <span className="flex items-center gap-2" role="status">
-          <span>{running.title}</span>
+          <span className="max-lg:hidden">{running.title}</span>
           <progress
             max={running.total || 1}
             value={running.done}
@@ -68,11 +69,15 @@ export function FootLine({ canFold, onKeys }: { canFold: boolean; onKeys: () => 
         </span>
       )}
       {!running && <ViewKeys />}
-      <button type="button" className="btn-quiet" onClick={onKeys}>
+      <button type="button" className="btn-quiet shrink-0" onClick={onKeys}>
         Keys
       </button>
       {canFold && (
-        <button type="button" className="btn-quiet" onClick={() => dispatch({ type: "tray folded" })}>
+        <button
+          type="button"
+          className="btn-quiet shrink-0 max-md:hidden"
+          onClick={() => dispatch({ type: "tray folded" })}
+        >
           {trayOpen ? "Hide kept" : "Show kept"}
         </button>
       )}
@@ -87,7 +92,7 @@ function ViewKeys() {
   return told
     .filter((b) => !seen.has(writeKeys(b)) && seen.add(writeKeys(b)))
     .map((b) => (
-      <span key={writeKeys(b)} className="text-basalt">
+      <span key={writeKeys(b)} className="shrink-0 text-basalt max-lg:hidden">
         <kbd className="key">{writeKeys(b)}</kbd> {b.legend}
       </span>
     ));

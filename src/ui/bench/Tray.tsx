@@ -25,7 +25,7 @@ export function Tray() {
   const kept = useKept();
   const items = new Map(kept.data?.items.map((i) => [i.styleId, i]));
   return (
-    <aside className="flex min-h-0 flex-col border-l border-rule bg-chalk" aria-label="Kept">
+    <aside className="flex min-h-0 flex-col border-l border-rule bg-chalk max-md:hidden" aria-label="Kept">
       <h2 className="head flex justify-between px-3.5 pt-3 pb-1">
         Kept <span className="num">{brief.kept.length}</span>
       </h2>

@@ -3,7 +3,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import Link from "next/link";
 import { useSearchParams } from "next/navigation";
-import { memo, Suspense, useCallback, useEffect, useRef, useState } from "react";
+import { memo, Suspense, useCallback, useEffect, useRef, useState, useSyncExternalStore } from "react";
 import type { Understood } from "@/contracts/styles";
 
 import type { SieveTrait } from "@/contracts/traits";
@@ -65,7 +65,8 @@ const SteadySieve = memo(Sieve);
 export function FindView({ first }: { first: FirstPage | null }) {
   const { brief } = useBench();
   const [address, setAddress] = useFindAddress();
-  const [sieveOpen, setSieveOpen] = useState(true);
+  const [chosenOpen, setSieveOpen] = useState<boolean | null>(null);
+  const sieveOpen = useIsWide() ? (chosenOpen ?? true) : (chosenOpen ?? false);
   const question = writeQuestion(address, brief.briefId);
   // The first page alone: further ones are the wall's own affair, so that scrolling draws nothing but the wall.
   const { head, error } = usePages(question, 0, 0, first);
@@ -231,6 +232,19 @@ function AsideNote({ isOnly, set }: { isOnly: boolean; set: SetAddress }) {
     </p>
   );
 }
+
+const WIDE = "(min-width: 760px)";
+/** Whether the sieve has room beside the wall. */
+const useIsWide = () =>
+  useSyncExternalStore(
+    (onChange) => {
+      const media = window.matchMedia(WIDE);
+      media.addEventListener("change", onChange);
+      return () => media.removeEventListener("change", onChange);
+    },
+    () => window.matchMedia(WIDE).matches,
+    () => true,
+  );
 
 /** The field takes the focus when another view asked for it, or at "/". */
 function useFieldFocus(field: React.RefObject<HTMLInputElement | null>) {

@@ -199,7 +199,7 @@ const KeepButton = ({ item, isKept, onKeep }: Pick<Props, "item" | "isKept" | "o
     aria-pressed={isKept}
     aria-label={`Keep ${item.family} ${item.style}`}
     onClick={() => onKeep(item)}
-    className={`ml-auto shrink-0 pl-1 font-semibold ${isKept ? "text-oxide" : "text-basalt opacity-0 group-hover/wall:opacity-100"}`}
+    className={`ml-auto shrink-0 pl-1 font-semibold ${isKept ? "text-oxide" : "on-hover text-basalt opacity-0 group-hover/wall:opacity-100"}`}
   >
     {isKept ? "kept" : "keep"}
   </button>

@@ -45,7 +45,7 @@ export function Alike({ style }: { style: StyleDetail }) {
         <span className="h-4 w-px bg-rule" aria-hidden />
         <Option isOn={isCleared} label="cleared for this brief" onClick={() => setCleared(!isCleared)} />
         {style.offer && <Option isOn={isCheaper} label="cheaper" onClick={() => setCheaper(!isCheaper)} />}
-        <Link className="ml-auto underline" href={`/b/${brief.briefId}/find?near=${style.styleId}&sort=near`}>
+        <Link className="ml-auto py-1 underline" href={`/b/${brief.briefId}/find?near=${style.styleId}&sort=near`}>
           Sort all faces by similarity
         </Link>
       </div>

@@ -1,0 +1,172 @@
+// Every view in windows of five sizes, from an enlarged page to a wide screen and a tablet that is touched: nothing is cut off or out of reach,
+// nothing that is pressed is too small, and what opens over a view has no faults either.
+import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
+import type { BrowserContext, Page } from "playwright-core";
+import { api, expectNoAxeFaults, makeBrief, openBrowser, styleNamed, url } from "./browser";
+
+const browser = openBrowser();
+let views: [string, string][] = [];
+let briefId = "";
+
+beforeAll(async () => {
+  briefId = await makeBrief({
+    lines: [
+      { text: "Skerrow Light", role: "title" },
+      { text: "Open Night", role: "second" },
+      { text: "12 lamps & one tide", role: "text" },
+    ],
+  });
+  for (const q of ["alfa slab one", "rokkitt black"])
+    await api(`/briefs/${briefId}/kept/${(await styleNamed(q)).styleId}`, { method: "PUT", json: {} });
+  const { body } = await api<{ passId: string }>(`/briefs/${briefId}/passes`, {
+    method: "POST",
+    json: { question: "q=slab", title: "Slabs" },
+  });
+  const style = `style/${(await styleNamed("lora bold")).styleId}`;
+  const variable = `style/${(await styleNamed("fraunces variable")).styleId}`;
+  views = Object.entries({
+    brief: "brief",
+    find: "find",
+    "find, narrowed": "find?q=round&kinds=sans&columns=4",
+    "find, nothing": "find?q=round%20blackletter%20monospaced%20script",
+    "find, letters": "find?set=letters&columns=6",
+    identify: "identify",
+    questions: "identify/questions",
+    sketch: "identify/sketch",
+    documents: "identify/documents",
+    glyphs: style,
+    sizes: `${variable}?part=sizes`,
+    measures: `${style}?part=measures`,
+    family: `${style}?part=family`,
+    similar: `${style}?part=alike`,
+    terms: `${style}?part=terms`,
+    file: `${style}?part=file`,
+    languages: `${style}?part=languages`,
+    shortlist: "shortlist",
+    "hand over": "hand-over",
+    libraries: "libraries",
+    arrivals: "libraries?tab=arrivals",
+    "font log": "libraries?tab=log",
+    jobs: "jobs",
+    review: `pass/${body.passId}`,
+  });
+}, 60_000);
+
+/** What cannot be reached or pressed on the page as it stands. */
+function listFaults(): string[] {
+  const faults: string[] = [];
+  if (document.documentElement.scrollWidth > innerWidth + 1) faults.push("the page scrolls sideways");
+  const isSeen = (e: Element) =>
+    e.checkVisibility({ contentVisibilityAuto: true, visibilityProperty: true, opacityProperty: true }) &&
+    e.getBoundingClientRect().width > 0 &&
+    !e.closest("[inert], [aria-hidden=true]");
+  const nameOf = (e: HTMLElement) =>
+    `${e.tagName.toLowerCase()} “${(e.getAttribute("aria-label") ?? e.innerText).slice(0, 30)}”`;
+  const controls = [
+    ...document.querySelectorAll<HTMLElement>("button, a[href], input, select, textarea, summary, [role=tab]"),
+  ].filter((e) => {
+    const type = (e as HTMLInputElement).type;
+    // The thumbs of a range are drawn over it; a strip of the wall is pressed as a whole.
+    return (
+      isSeen(e) && !(e as HTMLInputElement).disabled && !["file", "range"].includes(type) && !e.closest("[data-strip]")
+    );
+  });
+  for (const e of controls) {
+    e.scrollIntoView({ block: "nearest", inline: "nearest" });
+    const own = e.getBoundingClientRect();
+    const label = ["checkbox", "radio"].includes((e as HTMLInputElement).type) ? e.closest("label") : null;
+    const { width, height } = (label ?? e).getBoundingClientRect();
+    // Links in running text are as high as their line (WCAG 2.2, 2.5.8, exception "inline").
+    const isInline = Boolean(e.closest("p")) || (e.tagName === "A" && Boolean(e.closest("li, td, h1, span")));
+    if (!isInline && Math.min(width, height) < 23.5)
+      faults.push(`${nameOf(e)} is ${Math.round(width)} × ${Math.round(height)}`);
+    if (own.right > innerWidth + 1 || own.left < -1 || own.bottom < 1 || own.top > innerHeight - 1) {
+      faults.push(`${nameOf(e)} is out of the window`);
+      continue;
+    }
+    // What does not scroll by hand may not hide anything by having been scrolled.
+    for (let p = e.parentElement; p; p = p.parentElement)
+      if (/hidden|clip/.test(getComputedStyle(p).overflowX) && p.scrollLeft > 1) {
+        faults.push(`${nameOf(e)} is cut off`);
+        p.scrollLeft = 0;
+      }
+  }
+  return [...new Set(faults)];
+}
+
+const SIZES = [
+  ["1024 wide", { width: 1024, height: 768 }, 1, false],
+  ["1280 wide", { width: 1280, height: 800 }, 1, false],
+  ["2560 wide", { width: 2560, height: 1440 }, 1, false],
+  ["enlarged twice", { width: 640, height: 400 }, 2, false],
+  ["a tablet", { width: 820, height: 1180 }, 1, true],
+] as const;
+
+describe.each(SIZES)("%s", (_name, viewport, deviceScaleFactor, hasTouch) => {
+  let context: BrowserContext;
+  let page: Page;
+  beforeAll(async () => {
+    const made = browser.context.browser()!;
+    context = await made.newContext({ viewport, deviceScaleFactor, hasTouch, baseURL: url() });
+    page = await context.newPage();
+  });
+  afterAll(() => context.close());
+
+  test("nothing is cut off, out of reach or too small, in any view", async () => {
+    const found: Record<string, string[]> = {};
+    for (const [view, path] of views) {
+      await page.goto(`/b/${briefId}/${path}`);
+      await page.locator("main").waitFor();
+      await page.waitForTimeout(400);
+      const faults = await page.evaluate(listFaults);
+      if (faults.length) found[view] = faults;
+    }
+    expect(found).toEqual({});
+  }, 120_000);
+});
+
+describe("what opens over a view", () => {
+  test("the list of keys: opened by ?, without faults, closed by Escape; it says the keys of the view and of everywhere", async () => {
+    const { page } = browser;
+    await page.goto(`/b/${briefId}/find`);
+    await page.locator("[data-strip]").first().waitFor();
+    await page.keyboard.press("?");
+    const dialog = page.getByRole("dialog");
+    await dialog.getByText("compare with previous").waitFor();
+    await dialog.getByRole("heading", { name: "Everywhere" }).waitFor();
+    await expectNoAxeFaults(page);
+    await page.keyboard.press("Escape");
+    await dialog.waitFor({ state: "hidden" });
+  });
+
+  test.each([
+    ["the brief's menu", /^(?:Switch brief|Test brief)/],
+    ["the order of the wall", /Order/],
+    ["reviews", /Review one by one/],
+  ])("%s: without faults", async (_name, button) => {
+    const { page } = browser;
+    await page.goto(`/b/${briefId}/find`);
+    await page.locator("[data-strip]").first().waitFor();
+    await page.getByRole("button", { name: button }).first().click();
+    await page.locator("[role=menu], [role=listbox], [role=dialog]").first().waitFor();
+    await expectNoAxeFaults(page);
+    await page.keyboard.press("Escape");
+  });
+
+  test("the find field is within five stops of Tab", async () => {
+    const { page } = browser;
+    await page.goto(`/b/${briefId}/find`);
+    await page.locator("[data-strip]").first().waitFor();
+    await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+    const reached: string[] = [];
+    for (let i = 0; i < 5; i++) {
+      await page.keyboard.press("Tab");
+      reached.push(
+        await page.evaluate(
+          () => document.activeElement?.getAttribute("aria-label") ?? document.activeElement?.textContent ?? "",
+        ),
+      );
+    }
+    expect(reached).toContain("Find by name, kind or shape");
+  });
+});
