@@ -71,13 +71,29 @@ function Frame({ briefs, isShared, children }: Omit<BenchProps, "brief">) {
   useDeletedBrief();
   return (
     <div className="frame grid h-dvh grid-cols-[92px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)]">
+      <a
+        href="#view"
+        className="absolute top-0 left-24 z-50 -translate-y-full bg-slate px-3 py-1.5 text-chalk focus:translate-y-0"
+        onClick={(event) => {
+          // Not a place to come back to: the focus moves, the address stays.
+          event.preventDefault();
+          document.getElementById("view")?.focus();
+        }}
+      >
+        Skip to the view
+      </a>
       <Rail isShared={isShared} />
       <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)_30px]">
         <BriefStrip briefs={briefs} />
         <div
           className={`grid min-h-0 ${VIEWS_WITH_TRAY.includes(view) && trayOpen ? "md:grid-cols-[minmax(0,1fr)_204px]" : "grid-cols-1"}`}
         >
-          <main className="relative min-h-0 min-w-0 overflow-hidden" aria-label={view}>
+          <main
+            id="view"
+            tabIndex={-1}
+            className="relative min-h-0 min-w-0 overflow-hidden outline-none"
+            aria-label={view}
+          >
             {children}
           </main>
           {VIEWS_WITH_TRAY.includes(view) && trayOpen && <Tray />}

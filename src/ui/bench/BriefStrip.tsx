@@ -106,6 +106,7 @@ function BriefMenu({ briefs }: { briefs: { briefId: string; name: string }[] }) 
       </MenuButton>
       <MenuItems
         anchor="bottom start"
+        modal={false}
         className="z-40 mt-1 min-w-56 rounded-sm border border-rule bg-chalk py-1 shadow-lg focus:outline-none"
       >
         {briefs.map((b) => (
@@ -146,6 +147,7 @@ function UsesChips() {
       </PopoverButton>
       <PopoverPanel
         anchor="bottom start"
+        modal={false}
         className="z-40 mt-1 flex w-64 flex-wrap gap-1.5 rounded-sm border border-rule bg-chalk p-3 shadow-lg"
       >
         {USES.map((use) => (

@@ -79,13 +79,9 @@ export function FindView({ first }: { first: FirstPage | null }) {
   const actives = selectActive(address, { libraries, languages });
   const titleNow = [...(head?.understood.words.map((w) => w.label) ?? []), ...actives.map((a) => a.label)].join(", ");
   return (
-    <div className={`grid h-full ${sieveOpen ? "grid-cols-[212px_minmax(0,1fr)]" : "grid-cols-1"}`}>
-      {/* A boundary of its own: the wall starts, and asks for its fonts, before the sieve does. */}
-      {sieveOpen && (
-        <Suspense fallback={<div />}>
-          <SteadySieve address={address} set={set} facets={head?.facets} />
-        </Suspense>
-      )}
+    <div
+      className={`grid h-full ${sieveOpen ? "grid-cols-[212px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)]" : "grid-cols-1"}`}
+    >
       <section className="flex min-h-0 min-w-0 flex-col pt-3" aria-label="Wall">
         <h1 className="sr-only">Find</h1>
         <div className="mx-3.5 flex items-baseline gap-3 border-b-2 border-slate pb-1.5">
@@ -131,6 +127,14 @@ export function FindView({ first }: { first: FirstPage | null }) {
           )}
         </div>
       </section>
+      {/* Behind the wall for Tab, left of it for the eye. A boundary of its own: the wall asks for its fonts before the sieve starts. */}
+      {sieveOpen && (
+        <div className="order-first min-h-0">
+          <Suspense fallback={<div />}>
+            <SteadySieve address={address} set={set} facets={head?.facets} />
+          </Suspense>
+        </div>
+      )}
     </div>
   );
 }

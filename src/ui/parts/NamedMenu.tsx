@@ -26,6 +26,7 @@ export function NamedMenu({ label, isStrong, deed, items }: Props) {
       </MenuButton>
       <MenuItems
         anchor="bottom start"
+        modal={false}
         className="z-40 mt-1 max-h-96 w-96 overflow-y-auto rounded-sm border border-rule bg-chalk py-1 shadow-lg focus:outline-none"
       >
         <MenuItem disabled={deed.isOff}>
