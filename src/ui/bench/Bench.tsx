@@ -64,7 +64,7 @@ function Frame({ briefs, isShared, children }: Omit<BenchProps, "brief">) {
       { keys: ["z"], mod: true, shift: false, run: undo },
       { keys: ["z"], mod: true, shift: true, run: redo },
       { keys: ["y"], mod: true, run: redo },
-      { keys: ["?"], legend: "all keys", run: () => setHelpOpen(true) },
+      { keys: ["?"], legend: "all keys", isLesser: true, run: () => setHelpOpen(true) },
     ],
     { isBase: true },
   );

@@ -274,7 +274,7 @@ function Well({ label, value, onChange }: { label: string; value: string; onChan
       <PopoverButton
         aria-label={`${label}: ${value}`}
         title={label}
-        className="size-[19px] border border-basalt"
+        className="size-6 border border-basalt"
         style={{ background: value }}
       />
       <PopoverPanel anchor="bottom end" className="z-40 mt-1 rounded-sm border border-rule bg-chalk p-3 shadow-lg">

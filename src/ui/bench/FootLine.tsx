@@ -41,7 +41,7 @@ export function FootLine({ canFold, onKeys }: { canFold: boolean; onKeys: () => 
   const running = jobs.data?.jobs.find((j) => j.state === "running");
   return (
     <footer className="flex items-center gap-5 overflow-hidden border-t border-rule bg-chalk px-4 text-[12px] whitespace-nowrap">
-      <span className="flex min-w-0 flex-1 gap-5 overflow-hidden">
+      <span className="flex min-w-0 flex-1 gap-5 overflow-hidden [mask-image:linear-gradient(to_right,#000_calc(100%-24px),transparent)]">
         {facts.map((fact, i) => (
           <span key={i} className={i ? "text-basalt" : "font-semibold"}>
             {fact}
@@ -70,7 +70,7 @@ export function FootLine({ canFold, onKeys }: { canFold: boolean; onKeys: () => 
       )}
       {!running && <ViewKeys />}
       <button type="button" className="btn-quiet shrink-0" onClick={onKeys}>
-        Keys
+        <kbd className="key">?</kbd> Keys
       </button>
       {canFold && (
         <button

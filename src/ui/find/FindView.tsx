@@ -314,7 +314,7 @@ function ActiveWords({
       type="button"
       onClick={onClick}
       title="Remove"
-      className="border-b border-dashed border-tide font-medium text-tide hover:line-through"
+      className="min-w-6 border-b border-dashed border-tide font-medium text-tide hover:line-through"
     >
       {label}
     </button>

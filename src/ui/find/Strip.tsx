@@ -156,7 +156,7 @@ function Caption(props: Props) {
     <div
       className={`flex overflow-hidden pt-1 text-[12px] whitespace-nowrap ${look.compact ? "flex-col" : "items-center gap-3"}`}
     >
-      <div className="flex min-w-0 items-baseline gap-3">
+      <div className="flex min-w-0 shrink-[20] items-baseline gap-3">
         <Link href={href} prefetch={false} tabIndex={-1} className="truncate font-semibold hover:underline">
           {item.family} {item.style}
         </Link>

@@ -178,7 +178,7 @@ function Tabs(looks: Looks) {
         {PARTS.map((p) => (
           <Tab
             key={p}
-            className="-mb-px border-b-2 border-transparent pb-1.5 font-semibold whitespace-nowrap text-basalt data-selected:border-oxide data-selected:text-slate"
+            className="-mb-px min-w-6 border-b-2 border-transparent pb-1.5 font-semibold whitespace-nowrap text-basalt data-selected:border-oxide data-selected:text-slate"
           >
             {PART_WORDS[p]}
             {p === "family" && ` (${style.siblings.length})`}
