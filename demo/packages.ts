@@ -3,7 +3,7 @@
 import { existsSync, readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 
-export type DemoFont = {
+type DemoFont = {
   /** File name, unique over the library. */
   name: string;
   /** Where it lies on this machine. */

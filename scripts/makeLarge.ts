@@ -69,6 +69,7 @@ const insert = db.prepare(
   `INSERT INTO styles (${columns.join(", ")}) VALUES (${columns.map((c) => `@${c}`).join(", ")})`,
 );
 const sign = db.prepare("INSERT INTO signatures (style_id, signature) VALUES (?, ?)");
+const stage = db.prepare("INSERT INTO style_stages SELECT ?, stage, version FROM style_stages WHERE style_id = ?");
 let made = db.prepare<[], { n: number }>("SELECT count(*) AS n FROM styles").get()!.n;
 let seq = db.prepare<[], { n: number }>("SELECT max(seq) AS n FROM styles").get()!.n;
 const pathOf = (sha: string) => join(data, "store", sha.slice(0, 2), sha);
@@ -98,6 +99,7 @@ while (made < wanted) {
         seq: ++seq,
       });
       sign.run(styleId, varySignature(signatures.get(row.style_id)!));
+      stage.run(styleId, row.style_id);
       made++;
     }
   })();

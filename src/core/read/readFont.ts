@@ -40,7 +40,7 @@ export type FontReading = FirstReading &
 
 type Reading = Partial<FirstReading> & Pick<FirstReading, "stages" | "opened" | "family">;
 
-export type ReadSettings = {
+type ReadSettings = {
   /** Where the font names no family. */
   fallbackFamily: string;
   stages: readonly Stage[];

@@ -22,7 +22,7 @@ export type Binding = {
 type Part = { name: string; bindings: readonly Binding[] };
 
 /** Whether a key belongs to a field that is typed into, or to a list, menu or dialog that is open. */
-export function isTyping(event: Pick<KeyboardEvent, "target">): boolean {
+function isTyping(event: Pick<KeyboardEvent, "target">): boolean {
   const target = event.target as HTMLElement | null;
   if (!target?.closest) return false;
   if (target.closest("[role=listbox], [role=menu], [role=dialog]")) return true;
