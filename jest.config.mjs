@@ -23,4 +23,6 @@ export default {
   testTimeout: 60_000,
   // Jest keeps a core free for who watches; nobody does.
   maxWorkers: "100%",
+  // A worker whose memory has grown spends its time on clearing it: it is started afresh.
+  workerIdleMemoryLimit: "900MB",
 };
