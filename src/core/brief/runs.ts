@@ -1,6 +1,6 @@
 // A text as a face sets it: stretches that it covers and single characters that it lacks. The one rule for wall, sheets, shop and checks.
 import type { CodePointRanges } from "@/contracts/traits";
-import { hasCodePoint } from "../open/unicodeBlocks";
+import { hasCodePoint } from "../unicode/blocks";
 
 type Run = { text: string; missing: boolean };
 

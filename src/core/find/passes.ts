@@ -1,7 +1,7 @@
 // Tests of one row for every filter of the sieve and every wish of the words: functions of a row's position over columns.
 import type { StyleQuery } from "@/contracts/styles";
 import { KINDS, TREATMENTS, VERDICTS, type SieveTrait, type Verdict } from "@/contracts/traits";
-import { hasCodePoint } from "../open/unicodeBlocks";
+import { hasCodePoint } from "../unicode/blocks";
 import { hasBit, type FindIndex, type Shared } from "./findIndex";
 import { matchNames, squash } from "./nameIndex";
 import type { Wish } from "./vocabulary";

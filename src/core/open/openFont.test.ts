@@ -6,7 +6,7 @@ import { makeFont } from "../../../tests/fixtures/makeFont";
 import { assembleSfnt, checksumOf, openContainer, sniffFormat } from "./container";
 import { FontFileError } from "./fontFileError";
 import { openFont } from "./openFont";
-import { hasCodePoint } from "./unicodeBlocks";
+import { hasCodePoint } from "../unicode/blocks";
 
 /** Takes a bare font apart, changes its tables, puts it together again with right checksums. */
 async function rebuild(

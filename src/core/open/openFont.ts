@@ -9,7 +9,7 @@ import { readFeatureTags, readFvar, type Instance } from "./tables/layout";
 import { readGlyphNames } from "./tables/glyphNames";
 import { readGlyphCount, readHead, readHhea, readOs2, readPost, type Hhea, type Os2 } from "./tables/metrics";
 import { readFamilyAndStyle, readNames, type NameFaults, type Names } from "./tables/names";
-import { toRanges } from "./unicodeBlocks";
+import { toRanges } from "../unicode/blocks";
 
 export type OpenedFont = {
   format: FontFormat;

@@ -2,7 +2,7 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { parseExemplars } from "@/core/find/exemplars";
-import { hasCodePoint } from "@/core/open/unicodeBlocks";
+import { hasCodePoint } from "@/core/unicode/blocks";
 import type { CodePointRanges } from "@/contracts/traits";
 import type { FindIndex } from "@/core/find/findIndex";
 

@@ -2,7 +2,7 @@
 import type { FamilyId, LibraryId, StyleId } from "@/contracts/ids";
 import type { GlyphList, StyleDetail } from "@/contracts/styles";
 import { charactersOf, findMissing } from "@/core/brief/checkBrief";
-import { describeCoverage } from "@/core/open/unicodeBlocks";
+import { describeCoverage } from "@/core/unicode/blocks";
 import { strictestVerdict, verdictsOf } from "@/core/rights/verdicts";
 import type { Db } from "../db/open";
 import { findBrief } from "../queries/briefs";

@@ -2,13 +2,14 @@
 import type { Glyph, GlyphKind } from "@/contracts/styles";
 import { SHAPING_FEATURES } from "@/contracts/words";
 import { writePath } from "@/core/geometry/outline";
-import { nameCharacter, writeCodePoint } from "@/core/open/characterNames";
+import { writeCodePoint } from "@/core/unicode/codePoint";
+import { nameCharacter } from "@/core/unicode/names";
 import { openContainer } from "@/core/open/container";
-import { kindsOfGlyph } from "@/core/open/glyphKinds";
+import { kindsOfGlyph } from "@/core/unicode/glyphKinds";
 import { TableReader } from "@/core/open/reader";
 import { readGlyphCount } from "@/core/open/tables/metrics";
 import { readCmap } from "@/core/open/tables/cmap";
-import { blockOf } from "@/core/open/unicodeBlocks";
+import { blockOf } from "@/core/unicode/blocks";
 import { openFace, type OpenFace } from "@/core/outlines/openFace";
 import { shapeText } from "@/core/shape/shapeText";
 

@@ -7,7 +7,7 @@ import { USES, type Use } from "@/contracts/traits";
 import { convertLength, LengthUnit, writeLength } from "@/contracts/units";
 import { USE_WORDS } from "@/contracts/words";
 import { charactersOf } from "@/core/brief/checkBrief";
-import { nameCharacter } from "@/core/open/characterNames";
+import { useCharacterNames } from "@/ui/parts/characterNames";
 import { useBench } from "../bench/BenchContext";
 import { LEVEL_WORDS } from "../bench/BriefStrip";
 import { ask } from "../parts/client";
@@ -79,6 +79,7 @@ export function BriefView() {
 }
 
 function Wanted() {
+  const nameCharacter = useCharacterNames();
   const { brief, changeBrief } = useBench();
   const characters = charactersOf(brief);
   return (

@@ -3,7 +3,7 @@
 import { memo, useMemo, useState } from "react";
 import Link from "next/link";
 import type { ShownItem } from "@/contracts/styles";
-import { nameCharacter } from "@/core/open/characterNames";
+import { useCharacterNames } from "@/ui/parts/characterNames";
 import { CoreSample, type Ranges } from "../parts/CoreSample";
 import { BASELINE_EM, Sample } from "../parts/Sample";
 import { isHeld } from "../parts/faceLoader";
@@ -47,7 +47,7 @@ type Props = {
 };
 
 /** What a screen reader hears: name, verdict, what is missing. */
-const describeStrip = (item: ShownItem, isKept: boolean) =>
+const describeStrip = (item: ShownItem, isKept: boolean, nameCharacter: (codePoint: number) => string) =>
   [
     `${item.family} ${item.style}`,
     VERDICT_WORDS[item.verdict],
@@ -93,6 +93,7 @@ function PassedBy({ item, look, ranges }: Props) {
 }
 
 function Whole(props: Props) {
+  const nameCharacter = useCharacterNames();
   const { item, look, ranges, isKept, isAside, isFocus, index, onFocus } = props;
   return (
     <div
@@ -100,7 +101,7 @@ function Whole(props: Props) {
       tabIndex={isFocus ? 0 : -1}
       data-strip={item.styleId}
       data-name={`${item.family} ${item.style}`}
-      aria-label={describeStrip(item, isKept)}
+      aria-label={describeStrip(item, isKept, nameCharacter)}
       onFocus={() => onFocus(index)}
       onClick={(e) => {
         if (!(e.target as HTMLElement).closest("a, button")) (e.currentTarget as HTMLElement).focus();

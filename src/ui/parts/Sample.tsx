@@ -1,7 +1,7 @@
 "use client";
 // Text set in one face. Characters that the face lacks are hatched boxes with their name; too long a line is set smaller and says so.
 import { memo, useLayoutEffect, useMemo, useRef, useState, type CSSProperties } from "react";
-import { nameCharacter } from "@/core/open/characterNames";
+import { useCharacterNames } from "./characterNames";
 import { splitRuns } from "@/core/brief/runs";
 import { familyOf, useFace } from "./faceLoader";
 import type { SampleProps } from "./sampleOf";
@@ -25,6 +25,7 @@ export const Sample = memo(function Sample(props: SampleProps) {
 });
 
 function SetHere(props: SampleProps) {
+  const nameCharacter = useCharacterNames();
   const { styleId, coverage, text, sizePx, widthEm, ink, wrap, align, axes, features, onFit, byLineWidth, isPassing } =
     props;
   const variations = writeVariations(axes);
@@ -93,6 +94,7 @@ function SetHere(props: SampleProps) {
 }
 
 function Missing({ char, widthEm }: { char: string; widthEm: number }) {
+  const nameCharacter = useCharacterNames();
   const name = nameCharacter(char.codePointAt(0)!);
   return (
     <span

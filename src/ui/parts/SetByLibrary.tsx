@@ -4,7 +4,7 @@
 import pLimit from "p-limit";
 import { useEffect, useLayoutEffect, useRef, useState } from "react";
 import type { SetLineReply } from "@/contracts/libraries";
-import { nameCharacter } from "@/core/open/characterNames";
+import { useCharacterNames } from "./characterNames";
 import { isMissing } from "@/core/brief/runs";
 import { ApiFault, ask } from "./client";
 import type { SampleProps } from "./sampleOf";
@@ -60,6 +60,7 @@ export function SetByLibrary({
   onFit,
   fit: sharedFit,
 }: SampleProps) {
+  const nameCharacter = useCharacterNames();
   const shown = [...text.replace(/\s+/g, " ").trim()].slice(0, LONGEST).join("");
   const { line, says } = useSetLine(styleId, shown || " ");
   const box = useRef<HTMLDivElement>(null);

@@ -8,7 +8,7 @@ import type { Mark, Pass } from "@/contracts/passes";
 import type { ShownItem } from "@/contracts/styles";
 import { KIND_WORDS } from "@/contracts/words";
 import { levelFactor } from "@/core/brief/level";
-import { nameCharacter } from "@/core/open/characterNames";
+import { useCharacterNames } from "@/ui/parts/characterNames";
 import { useKeys } from "../bench/useKeys";
 import { useBench } from "../bench/BenchContext";
 import { useActiveLine } from "../bench/BriefStrip";
@@ -252,6 +252,7 @@ function Face({
   ranges: Ranges;
   mark: Mark["mark"] | undefined;
 }) {
+  const nameCharacter = useCharacterNames();
   const { brief } = useBench();
   const size = (px: number) => px * levelFactor(face.traits, brief.levelBy);
   const sample = sampleOf(face);

@@ -4,7 +4,8 @@ import { useInfiniteQuery } from "@tanstack/react-query";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useCallback, useEffect, useRef, useState, type ReactNode, type RefObject } from "react";
 import { GLYPH_KINDS, type Glyph, type GlyphList, type StyleDetail } from "@/contracts/styles";
-import { nameCharacter, writeCodePoint } from "@/core/open/characterNames";
+import { writeCodePoint } from "@/core/unicode/codePoint";
+import { useCharacterNames } from "@/ui/parts/characterNames";
 import { writeFeature } from "@/contracts/words";
 import { useBench } from "../bench/BenchContext";
 import { useActiveLine } from "../bench/BriefStrip";
@@ -112,6 +113,7 @@ function useColumns(scroller: RefObject<HTMLDivElement | null>): number {
 }
 
 function useCopy() {
+  const nameCharacter = useCharacterNames();
   const { say } = useBench();
   return async (g: Glyph) => {
     const c = g.codePoints[0];
@@ -186,7 +188,7 @@ function Choices({ style, query, onChange, first }: ChoicesProps) {
   );
 }
 
-const describe = (g: Glyph) =>
+const describe = (g: Glyph, nameCharacter: (codePoint: number) => string) =>
   g.codePoints.length
     ? `${nameCharacter(g.codePoints[0]!)}, ${g.codePoints.map(writeCodePoint).join(" ")}`
     : `${g.name}, unencoded`;
@@ -219,10 +221,11 @@ function Cell({
   onLook: () => void;
   onCopy: () => void;
 }) {
+  const nameCharacter = useCharacterNames();
   return (
     <button
       type="button"
-      aria-label={`Copy ${describe(glyph)}`}
+      aria-label={`Copy ${describe(glyph, nameCharacter)}`}
       onMouseEnter={onLook}
       onFocus={onLook}
       onClick={onCopy}
@@ -245,6 +248,7 @@ function Looked({
   onAdd: (g: Glyph) => void;
   onCopy: (g: Glyph) => void;
 }) {
+  const nameCharacter = useCharacterNames();
   if (!glyph || !list) return <div />;
   return (
     <div aria-live="polite">

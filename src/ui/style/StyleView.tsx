@@ -8,7 +8,7 @@ import { KIND_WORDS, TREATMENT_WORDS } from "@/contracts/words";
 import type { KeptId } from "@/contracts/ids";
 import { keptIdOf } from "@/core/brief/keptId";
 import { levelFactor } from "@/core/brief/level";
-import { nameCharacter } from "@/core/open/characterNames";
+import { useCharacterNames } from "@/ui/parts/characterNames";
 import { useKeys } from "../bench/useKeys";
 import { useBench } from "../bench/BenchContext";
 import { useActiveLine } from "../bench/BriefStrip";
@@ -102,6 +102,7 @@ function useKeeping(style: StyleDetail, at: SeenAt) {
 }
 
 function Head({ style, at }: { style: StyleDetail; at: SeenAt }) {
+  const nameCharacter = useCharacterNames();
   const { name, isKept, isKeptElsewhere, toggle } = useKeeping(style, at);
   return (
     <header className="flex items-start gap-5 px-6 pt-4">

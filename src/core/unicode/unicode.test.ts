@@ -1,7 +1,8 @@
 import { describe, expect, test } from "@jest/globals";
-import { nameCharacter, writeCodePoint } from "./characterNames";
-import { readFamilyAndStyle } from "./tables/names";
-import { blockOf, describeCoverage, hasCodePoint, toRanges } from "./unicodeBlocks";
+import { writeCodePoint } from "./codePoint";
+import { nameCharacter } from "./names";
+import { blockOf, describeCoverage, hasCodePoint, toRanges } from "./blocks";
+import { splitScripts } from "./scripts";
 
 describe("ranges of code points", () => {
   test("are joined, sorted and searched", () => {
@@ -30,7 +31,8 @@ describe("ranges of code points", () => {
   test("blocks by code point", () => {
     expect(blockOf(0x26)).toBe("Basic Latin");
     expect(blockOf(0xe001)).toBe("Private Use Area");
-    expect(blockOf(0x10ffff)).toBe("Other");
+    expect(blockOf(0x5b57)).toBe("CJK Unified Ideographs");
+    expect(blockOf(0x2fe5)).toBe("Other");
   });
 });
 
@@ -41,27 +43,46 @@ describe("names of characters", () => {
     ["é", "latin small letter e with acute"],
     ["·", "middle dot"],
     ["€", "euro sign"],
+    ["Ж", "cyrillic capital letter zhe"],
+    ["字", "cjk unified ideograph-5b57"],
+    ["한", "hangul syllable han"],
+    ["😀", "grinning face"],
   ])("%s is %s", (char, name) => expect(nameCharacter(char.codePointAt(0)!)).toBe(name));
 
   test("private use and unnamed ones are given their code point", () => {
     expect(nameCharacter(0xe000)).toBe("private use U+E000");
-    expect(nameCharacter(0x1f600)).toBe("U+1F600");
+    expect(nameCharacter(0x10ffff)).toBe("private use U+10FFFF");
+    expect(nameCharacter(0x0378)).toBe("U+0378");
     expect(writeCodePoint(0x26)).toBe("U+0026");
   });
 });
 
-describe("family and style from name strings", () => {
+describe("scripts of a text", () => {
   test.each([
-    [{ 16: "Quay", 17: "Thin Italic", 1: "Quay Thin", 2: "Italic" }, 100, "Quay", "Thin Italic"],
-    [{ 1: "Quay Medium", 2: "Italic" }, 500, "Quay", "Medium Italic"],
-    [{ 1: "Quay Medium", 2: "Regular" }, 500, "Quay", "Medium"],
-    [{ 1: "Quay", 2: "Bold" }, 700, "Quay", "Bold"],
-    [{ 1: "Quay", 2: "Regular" }, 400, "Quay", "Regular"],
-    [{ 1: "Quay" }, null, "Quay", "Regular"],
-    [{ 1: "Into Light", 2: "Regular" }, 400, "Into Light", "Regular"],
-    [{ 1: "Quay Black", 2: "Italic" }, 900, "Quay", "Black Italic"],
-    [{}, 400, null, "Regular"],
-  ] as const)("%j at %s is %s, %s", (names, weight, family, style) => {
-    expect(readFamilyAndStyle(names, weight)).toEqual({ family, style });
-  });
+    ["Lighthouse, 9", [[0, 13, "Latn"]]],
+    [
+      "Quay набережная",
+      [
+        [0, 5, "Latn"],
+        [5, 15, "Cyrl"],
+      ],
+    ],
+    ["“שלום”", [[0, 6, "Hebr"]]],
+    [
+      "e\u0301а",
+      [
+        [0, 2, "Latn"],
+        [2, 3, "Cyrl"],
+      ],
+    ],
+    ["12 – 14", [[0, 7, "Zyyy"]]],
+    [
+      "𐐀a",
+      [
+        [0, 2, "Dsrt"],
+        [2, 3, "Latn"],
+      ],
+    ],
+    ["", []],
+  ])("%s", (text, runs) => expect(splitScripts(text).map((r) => [r.from, r.to, r.script])).toEqual(runs));
 });
