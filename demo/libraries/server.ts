@@ -6,8 +6,8 @@ import { existsSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { z } from "zod";
 import { openFace, type OpenFace } from "../../src/core/outlines/openFace";
-import { writePath } from "../../src/core/geometry/outline";
-import { shapeText } from "../../src/core/shape/shapeText";
+import { writeTypesetPath } from "../../src/core/typeset/pens";
+import { typesetText } from "../../src/core/typeset/typesetText";
 import { USE_WORDS } from "../../src/contracts/words";
 import { Use } from "../../src/contracts/traits";
 import { buildFoundry, fileNameOf } from "../foundry/build";
@@ -266,15 +266,13 @@ class StandIns {
     }
     this.settings.push(now);
     const face = this.faceOf(offer);
-    const { glyphs, widthFu } = shapeText(face, text);
-    const paths = glyphs.map((g) =>
-      writePath(face.outline(g.glyphId), { a: 1, b: 0, c: 0, d: -1, e: g.xFu, f: -g.yFu }),
-    );
+    const set = typesetText(face, text, { widthEm: null });
+    const { widthFu } = set.lines[0]!;
     const em = face.unitsPerEm;
     return {
       status: 200,
       type: "image/svg+xml",
-      body: `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 ${-em} ${Math.ceil(widthFu)} ${Math.round(em * 1.4)}" data-units-per-em="${em}"><path d="${paths.join("")}"/></svg>`,
+      body: `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 ${-em} ${Math.ceil(widthFu)} ${Math.round(em * 1.4)}" data-units-per-em="${em}"><path d="${writeTypesetPath(face, set)}"/></svg>`,
     };
   }
 

@@ -1,6 +1,6 @@
 // Pictures of text that is not set plainly: by a face's own features, or in capitals that the browser draws smaller.
 import { openFace, type OpenFace } from "../../src/core/outlines/openFace";
-import { shapeText } from "../../src/core/shape/shapeText";
+import { glyphsOf, typesetLine } from "../../src/core/typeset/typesetText";
 import type { EvalStyle } from "./library";
 
 export const SETTINGS = ["small capitals", "alternates", "old-style figures", "ligatures"] as const;
@@ -33,12 +33,12 @@ export const maySet = (style: EvalStyle, condition: SettingCondition) =>
 export function setAs(style: EvalStyle, text: string, condition: SettingCondition, next: () => number): string | null {
   if (condition === "small capitals") return "font-variant-caps:small-caps;font-synthesis:small-caps";
   const face = faceOf(style);
-  const glyphsOf = (features: Record<string, number>) =>
-    shapeText(face, text, features)
-      .glyphs.map((g) => g.glyphId)
+  const glyphIds = (features: Record<string, number>) =>
+    glyphsOf(typesetLine(face, text, { features }))
+      .map((g) => g.glyphId)
       .join(" ");
-  const plain = glyphsOf({});
-  const tags = face.features().filter((tag) => TAGS[condition].test(tag) && glyphsOf({ [tag]: 1 }) !== plain);
+  const plain = glyphIds({});
+  const tags = face.features().filter((tag) => TAGS[condition].test(tag) && glyphIds({ [tag]: 1 }) !== plain);
   const tag = tags[Math.floor(next() * tags.length)];
   return tag ? `font-feature-settings:"${tag}" 1` : null;
 }

@@ -20,7 +20,7 @@ import {
 import { fontFacts } from "../fixtures/fontFacts";
 import readFont from "../../src/server/workers/readFont.worker";
 import { openFace } from "../../src/core/outlines/openFace";
-import { shapeText } from "../../src/core/shape/shapeText";
+import { glyphsOf, typesetLine } from "../../src/core/typeset/typesetText";
 
 const factsOf = ({ slantDeg, xHeight, capHeight }: Design) =>
   fontFacts({ slantDeg, xHeight, capHeight, descender: -330 });
@@ -127,7 +127,7 @@ describe("the formats", () => {
   test("features change glyphs, kerning moves them", () => {
     const open = openFace(writeTrueType(drawn(), factsOf(d)));
     const ids = (text: string, features: Record<string, number>) =>
-      shapeText(open, text, features).glyphs.map((g) => g.glyphId);
+      glyphsOf(typesetLine(open, text, { features })).map((g) => g.glyphId);
     for (const [text, tag] of [
       ["n", "smcp"],
       ["N", "c2sc"],
@@ -135,8 +135,7 @@ describe("the formats", () => {
       ["1", "tnum"],
     ] as const)
       expect(ids(text, { [tag]: 1 })).not.toEqual(ids(text, {}));
-    const width = (features: Record<string, number>) =>
-      shapeText(open, "AV", features).glyphs.reduce((s, g) => s + g.advanceFu, 0);
+    const width = (features: Record<string, number>) => typesetLine(open, "AV", { features }).widthFu;
     expect(width({ kern: 1 })).toBeLessThan(width({ kern: 0 }) - 15);
   });
 

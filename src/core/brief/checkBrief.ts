@@ -3,10 +3,9 @@ import type { BriefFields, Check } from "@/contracts/brief";
 import type { CodePointRanges, Health, Use, Verdict } from "@/contracts/traits";
 import { USE_WORDS } from "@/contracts/words";
 import type { Rights } from "@/contracts/rights";
-import { writeCodePoint } from "../unicode/codePoint";
+import { needsGlyph, writeCodePoint } from "../unicode/codePoint";
 import { nameCharacter } from "../unicode/names";
 import { hasCodePoint } from "../unicode/blocks";
-import { needsGlyph } from "./runs";
 
 type BriefWords = Pick<BriefFields, "lines" | "wanted">;
 

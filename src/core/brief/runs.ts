@@ -1,11 +1,9 @@
-// A text as a face sets it: stretches that it covers and single characters that it lacks. The one rule for wall, sheets, shop and checks.
+// A text as a face sets it: stretches that it covers and single characters that it lacks. The rule for wall, shop and checks; `typeset` is told the same coverage.
 import type { CodePointRanges } from "@/contracts/traits";
 import { hasCodePoint } from "../unicode/blocks";
+import { needsGlyph } from "../unicode/codePoint";
 
 type Run = { text: string; missing: boolean };
-
-/** White space, controls and joiners are not needed of a font. */
-export const needsGlyph = (character: string): boolean => !/\s|\p{Cc}|\p{Cf}/u.test(character);
 
 /** @param character - one code point. */
 export const isMissing = (character: string, coverage: CodePointRanges): boolean =>

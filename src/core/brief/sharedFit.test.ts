@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { openFace } from "../outlines/openFace";
 import { openFont } from "../open/openFont";
-import { shapeText } from "../shape/shapeText";
+import { typesetLine } from "../typeset/typesetText";
 import { readDemo, demoBytes } from "../../../tests/fixtures/demoFont";
 import { estimateLineEm, sharedFit } from "./sharedFit";
 
@@ -44,7 +44,7 @@ test.each(["lora", "oswald", "pacifico", "space-mono", "krona-one"])(
     const { traits } = await readDemo(id);
     const shaper = openFace((await openFont(demoBytes(id))).sfnt);
     for (const words of ["Skerrow Light", "12 lamps & one tide", "Keepers of the Lamp"]) {
-      const real = shapeText(shaper, words).widthFu / shaper.unitsPerEm;
+      const real = typesetLine(shaper, words).widthFu / shaper.unitsPerEm;
       expect(Math.abs(estimateLineEm(words, traits.widthEm!) / real - 1)).toBeLessThan(0.2);
     }
   },

@@ -4,7 +4,8 @@ import { addPolygons } from "../geometry/raster";
 import type { OpenFace } from "../outlines/openFace";
 import type { InkLine } from "../picture/readPicture";
 import { spanOf } from "../picture/straighten";
-import { shapeText, type PlacedGlyph } from "../shape/shapeText";
+import type { PlacedGlyph } from "../typeset/shapeRun";
+import { glyphsOf, typesetLine } from "../typeset/typesetText";
 import { alignPieces } from "./align";
 import { fitLine } from "./coarse";
 import type { Part, Pose } from "./pose";
@@ -44,7 +45,10 @@ function setting(
   switched: Record<string, number> = {},
   features: string[] = [],
 ): Setting {
-  return { glyphs: shapeText(face, text, switched).glyphs.map((g) => ({ ...g, scale: 1 })), features };
+  return {
+    glyphs: glyphsOf(typesetLine(face, text, { features: switched })).map((g) => ({ ...g, scale: 1 })),
+    features,
+  };
 }
 
 const isSameSetting = (a: Setting, b: Setting) =>

@@ -1,7 +1,7 @@
 // Whether neighbouring letters touch when set (scripts), measured on real shaped pairs.
 import { boundsOf, mapPolygons } from "../geometry/outline";
 import { spansAtY } from "../geometry/rays";
-import { shapeText } from "../shape/shapeText";
+import { glyphsOf, typesetLine } from "../typeset/typesetText";
 import type { Letters } from "./letters";
 
 const WORDS = ["minute", "lanterns", "harbour", "evening", "column", "weather"];
@@ -15,7 +15,7 @@ export function measureConnection(letters: Letters): number | null {
   let meeting = 0;
   for (const word of WORDS) {
     if ([...word].some((c) => !letters.get(c))) continue;
-    const { glyphs } = shapeText(letters.face, word);
+    const glyphs = glyphsOf(typesetLine(letters.face, word));
     const placed = glyphs.map((g) =>
       mapPolygons(letters.face.polygons(g.glyphId), { a: 1, b: 0, c: 0, d: 1, e: g.xFu, f: g.yFu }),
     );

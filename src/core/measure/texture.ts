@@ -1,7 +1,7 @@
 // Evenness of colour: how steady the grey of set text is, as a reader sees it with half-closed eyes.
 import { mean } from "../geometry/numbers";
 import { spansAtY } from "../geometry/rays";
-import { shapeText } from "../shape/shapeText";
+import { glyphsOf, typesetLine } from "../typeset/typesetText";
 import type { Letters } from "./letters";
 
 const { ceil, floor, max, min, sqrt } = Math;
@@ -27,7 +27,7 @@ export function measureEvenness(letters: Letters, xHeightEm: number | null): num
 }
 
 function windowsOf(letters: Letters, word: string, windowFu: number): number[] {
-  const { glyphs } = shapeText(letters.face, word);
+  const glyphs = glyphsOf(typesetLine(letters.face, word));
   const last = glyphs[glyphs.length - 1];
   if (!last) return [];
   const count = floor((last.xFu + letters.face.advanceFu(last.glyphId)) / windowFu);

@@ -8,7 +8,7 @@ import { openFont } from "../open/openFont";
 import { openFace } from "./openFace";
 import { demoBytes } from "../../../tests/fixtures/demoFont";
 import { applyKernPairs, readKernPairs } from "./kernTable";
-import { shapeText } from "../shape/shapeText";
+import { glyphsOf, typesetLine } from "../typeset/typesetText";
 
 /** Advances and offsets as the independent shaper of the Debian package gives them. */
 function shapeElsewhere(sfnt: Uint8Array, text: string): { ax: number; dx: number }[] {
@@ -30,7 +30,8 @@ test.each([
   ["kaushan-script", 400, "Open Night"],
 ])("%s %i: “%s” is as wide as elsewhere, glyph by glyph", async (id, weight, text) => {
   const { sfnt } = await openFont(demoBytes(id, weight));
-  const { glyphs, widthFu } = shapeText(openFace(sfnt), text);
+  const line = typesetLine(openFace(sfnt), text);
+  const [glyphs, widthFu] = [glyphsOf(line), line.widthFu];
   const other = shapeElsewhere(sfnt, text);
   expect(glyphs.map((g) => g.advanceFu)).toEqual(other.map((g) => g.ax));
   expect(widthFu).toBe(other.reduce((sum, g) => sum + g.ax, 0));
@@ -43,7 +44,9 @@ test.each([
 
 test("kerning can be switched off", async () => {
   const face = openFace((await openFont(demoBytes("arvo", 700))).sfnt);
-  expect(shapeText(face, "AVATAR").widthFu).toBeLessThan(shapeText(face, "AVATAR", { kern: 0 }).widthFu);
+  expect(typesetLine(face, "AVATAR").widthFu).toBeLessThan(
+    typesetLine(face, "AVATAR", { features: { kern: 0 } }).widthFu,
+  );
 });
 
 /** A table of version 0 with one format-0 subtable. */

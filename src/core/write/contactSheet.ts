@@ -1,8 +1,7 @@
 // The contact sheet: every kept face set in the brief's words, names attached, as a PDF with embedded subsets.
 import { rgb, type PDFDocument, type PDFFont, type PDFPage, type RGB } from "pdf-lib";
 import type { CodePointRanges } from "@/contracts/traits";
-import { splitRuns } from "../brief/runs";
-import { openSampleFont, type SampleFont } from "./sampleFont";
+import { openPdfPen, type PdfPen, type SetLine } from "./pdfPen";
 import { beginSheet, drawText, wrapText, type LabelFonts } from "./sheet";
 
 export type SheetEntry = {
@@ -42,9 +41,8 @@ export async function writeContactSheet(input: SheetInput): Promise<{ pdf: Uint8
   const first = PAGE.height - PAGE.margin - 52 - HEAD_LINE * (headLines(input, label).length - 1);
   let y = first;
   for (const entry of input.entries) {
-    const covered = input.lines.flatMap((l) => splitRuns(l, entry.coverage)).filter((r) => !r.missing);
-    const font = await openSampleFont(doc, entry, covered.map((r) => r.text).join("")).catch(() => null);
-    const block = layOut(entry, font, input.lines);
+    const pen = await openPdfPen(doc, entry, input.lines).catch(() => null);
+    const block = layOut(entry, pen, input.lines);
     if (y - block.height < PAGE.margin) {
       page = addPage(doc, input, label, bold);
       y = first;
@@ -52,13 +50,13 @@ export async function writeContactSheet(input: SheetInput): Promise<{ pdf: Uint8
     drawText(page, entry.name, PAGE.margin, y - 10, 10, bold, ink);
     drawText(page, entry.facts, PAGE.margin + bold.widthOfTextAtSize(entry.name, 10) + 10, y - 10, 8, label, ink);
     let lineY = y - 18;
-    if (!font) {
+    if (!pen) {
       notDrawn.push(entry.name);
       drawText(page, "This file cannot be drawn; no sample.", PAGE.margin, lineY - 14, 9, label, ink);
     } else
       for (const line of block.lines) {
         lineY -= line.sizePt * 1.2;
-        drawSample(page, line.text, PAGE.margin, lineY, line.sizePt, font, entry.coverage, ink);
+        drawSample(page, line, PAGE.margin, lineY, pen, ink);
       }
     if (entry.note) drawText(page, entry.note.slice(0, 160), PAGE.margin, y - block.height + 12, 8, label, ink);
     y -= block.height;
@@ -96,60 +94,52 @@ const HEAD_LINE = 12;
 const MAX_HEAD_LINES = 4;
 const headLines = (input: SheetInput, label: PDFFont) => wrapText(input.subtitle, WIDTH, 9, label, MAX_HEAD_LINES);
 
-/** Sizes of an entry's lines: levelled, then made smaller where a line would leave the page. */
-function layOut(entry: SheetEntry, font: SampleFont | null, lines: string[]) {
+type SizedLine = SetLine & { sizePt: number };
+
+/** Lines of an entry and their sizes: levelled, then made smaller where a line would leave the page. */
+function layOut(entry: SheetEntry, pen: PdfPen | null, lines: string[]) {
   const wanted = SAMPLE_PT * Math.min(2.2, Math.max(0.5, entry.level));
-  const set = lines.filter(Boolean).map((text, i) => {
-    const size = i === 0 ? wanted : wanted * 0.62;
-    const width = font ? sampleWidth(text, size, font, entry.coverage) : 0;
-    return { text, sizePt: width > WIDTH ? (size * WIDTH) / width : size };
-  });
+  const set = pen
+    ? lines.filter(Boolean).map((text, i): SizedLine => {
+        const sizePt = i === 0 ? wanted : wanted * 0.62;
+        const own = pen.set(text);
+        const widthPt = (own.line.widthFu / pen.unitsPerEm) * sizePt;
+        return { ...own, sizePt: widthPt > WIDTH ? (sizePt * WIDTH) / widthPt : sizePt };
+      })
+    : [];
   const height =
     24 +
-    (font ? set.reduce((a, l) => a + l.sizePt * 1.2, 0) + 0.3 * (set[set.length - 1]?.sizePt ?? 0) : 16) +
+    (pen ? set.reduce((a, l) => a + l.sizePt * 1.2, 0) + 0.3 * (set[set.length - 1]?.sizePt ?? 0) : 16) +
     (entry.note ? 14 : 0);
   return { lines: set, height };
 }
 
-const MISSING_EM = 0.55;
-const sampleWidth = (text: string, size: number, font: SampleFont, coverage: CodePointRanges) =>
-  splitRuns(text, coverage).reduce((w, r) => w + (r.missing ? MISSING_EM * size : font.widthPt(r.text, size)), 0);
+function drawSample(page: PDFPage, sized: SizedLine, xPt: number, yPt: number, pen: PdfPen, ink: RGB) {
+  const { line, sizePt } = sized;
+  pen.draw(page, sized, { xPt, yPt, sizePt, ink });
+  const scale = sizePt / pen.unitsPerEm;
+  for (const { xFu, widthFu } of line.missing) drawMissing(page, xPt + xFu * scale, yPt, widthFu * scale, sizePt, ink);
+}
 
-function drawSample(
-  page: PDFPage,
-  text: string,
-  x: number,
-  y: number,
-  size: number,
-  font: SampleFont,
-  coverage: CodePointRanges,
-  ink: RGB,
-) {
-  for (const run of splitRuns(text, coverage)) {
-    if (!run.missing) {
-      font.draw(page, run.text, x, y, size, ink);
-      x += font.widthPt(run.text, size);
-      continue;
-    }
-    const w = MISSING_EM * size;
-    const box = { x: x + w * 0.08, y, width: w * 0.84, height: size * 0.66 };
-    page.drawRectangle({ ...box, borderColor: ink, borderWidth: 0.6 });
-    for (let k = 1; k < 5; k++) {
-      const from = { x: box.x, y: box.y + (box.height * k) / 5 };
-      page.drawLine({
-        start: from,
-        end: { x: box.x + (box.width * (5 - k)) / 5, y: box.y + box.height },
-        thickness: 0.4,
-        color: ink,
-      });
-      page.drawLine({
-        start: { x: box.x + (box.width * k) / 5, y: box.y },
-        end: { x: box.x + box.width, y: box.y + (box.height * (5 - k)) / 5 },
-        thickness: 0.4,
-        color: ink,
-      });
-    }
-    x += w;
+/** A hatched box, as on the wall. */
+function drawMissing(page: PDFPage, x: number, y: number, width: number, sizePt: number, ink: RGB) {
+  const box = { x: x + width * 0.08, y, width: width * 0.84, height: sizePt * 0.66 };
+  page.drawRectangle({ ...box, borderColor: ink, borderWidth: 0.6 });
+  const top = box.y + box.height;
+  for (let k = 1; k < 5; k++) {
+    const [along, rest] = [k / 5, (5 - k) / 5];
+    page.drawLine({
+      start: { x: box.x, y: box.y + box.height * along },
+      end: { x: box.x + box.width * rest, y: top },
+      thickness: 0.4,
+      color: ink,
+    });
+    page.drawLine({
+      start: { x: box.x + box.width * along, y: box.y },
+      end: { x: box.x + box.width, y: box.y + box.height * rest },
+      thickness: 0.4,
+      color: ink,
+    });
   }
 }
 

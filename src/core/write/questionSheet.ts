@@ -1,9 +1,9 @@
 // The question sheet: what other designers need in order to name a face from a picture. One page laid out once, written as PDF and as
 // SVG (for a picture of it), and the same facts as a page of HTML.
 import { rgb } from "pdf-lib";
-import { writePath } from "../geometry/outline";
 import { openFace, type OpenFace } from "../outlines/openFace";
-import { shapeText } from "../shape/shapeText";
+import { writeTypesetPath } from "../typeset/pens";
+import { typesetLine, typesetText } from "../typeset/typesetText";
 import { beginSheet, drawText, type LabelFonts } from "./sheet";
 
 type Box = { x: number; y: number; width: number; height: number };
@@ -66,7 +66,7 @@ const openLabels = (input: QuestionInput): Labels => ({
   bold: openFace(input.labelBoldSfnt),
 });
 const widthOf = (face: OpenFace, text: string, sizePt: number) =>
-  (shapeText(face, text).widthFu / face.unitsPerEm) * sizePt;
+  (typesetLine(face, text).widthFu / face.unitsPerEm) * sizePt;
 
 /** As large as it may be within a width and a height, never larger than a point a pixel. */
 function fitIn({ widthPx, heightPx }: SheetPicture, width: number, height: number) {
@@ -146,16 +146,7 @@ const writeAgreement = (agreement: number, why: string) =>
   agreement < HARDLY ? "hardly alike." : `agrees by ${Math.round(agreement * 100)} %. ${why}`;
 
 function wrap(text: string, sizePt: number, face: OpenFace, width = WIDTH): string[] {
-  const lines: string[] = [];
-  let line = "";
-  for (const word of text.split(" ")) {
-    const longer = line ? `${line} ${word}` : word;
-    if (line && widthOf(face, longer, sizePt) > width) {
-      lines.push(line);
-      line = word;
-    } else line = longer;
-  }
-  return [...lines, line];
+  return typesetText(face, text, { widthEm: width / sizePt }).lines.map((l) => text.slice(l.from, l.to));
 }
 
 /** @returns the bytes of a PDF of one page, its type embedded. */
@@ -199,11 +190,7 @@ export function writeQuestionSvg(input: QuestionInput): string {
 
 function textPath(face: OpenFace, text: string, x: number, y: number, sizePt: number): string {
   const s = sizePt / face.unitsPerEm;
-  return shapeText(face, text)
-    .glyphs.map((g) =>
-      writePath(face.outline(g.glyphId), { a: s, b: 0, c: 0, d: -s, e: x + g.xFu * s, f: y - g.yFu * s }, 2),
-    )
-    .join("");
+  return writeTypesetPath(face, typesetText(face, text, { widthEm: null }), { a: s, b: 0, c: 0, d: -s, e: x, f: y }, 2);
 }
 
 const dataUrl = (png: Uint8Array) => `data:image/png;base64,${Buffer.from(png).toString("base64")}`;

@@ -11,7 +11,7 @@ import { readGlyphCount } from "@/core/open/tables/metrics";
 import { readCmap } from "@/core/open/tables/cmap";
 import { blockOf } from "@/core/unicode/blocks";
 import { openFace, type OpenFace } from "@/core/outlines/openFace";
-import { shapeText } from "@/core/shape/shapeText";
+import { glyphsOf, typesetLine } from "@/core/typeset/typesetText";
 
 export type GlyphTable = { face: OpenFace; glyphs: Omit<Glyph, "path">[] };
 export type GlyphQuery = { block?: string; kind?: GlyphKind; q?: string; limit: number; cursor?: string };
@@ -60,7 +60,7 @@ function findReaching(face: OpenFace, characters: number[], features: readonly s
   const letters = characters.filter((c) => c > 32 && c < 0x250).slice(0, 400);
   for (const tag of choices)
     for (const c of letters) {
-      const { glyphs } = shapeText(face, String.fromCodePoint(c), { [tag]: 1 });
+      const glyphs = glyphsOf(typesetLine(face, String.fromCodePoint(c), { features: { [tag]: 1 } }));
       // One that multiplies letters does so for every one: the rest is not tried.
       if (glyphs.length > MAX_GLYPHS_PER_LETTER) break;
       const plain = face.glyphOf(c);
@@ -69,7 +69,7 @@ function findReaching(face: OpenFace, characters: number[], features: readonly s
   for (const tag of ["liga", "dlig"])
     if (features.includes(tag))
       for (const pair of LIGATURES) {
-        const { glyphs } = shapeText(face, pair, { [tag]: 1 });
+        const glyphs = glyphsOf(typesetLine(face, pair, { features: { [tag]: 1 } }));
         if (glyphs.length < pair.length) for (const g of glyphs) note(g.glyphId, tag);
       }
   return reached;

@@ -1,0 +1,92 @@
+import { describe, expect, test } from "@jest/globals";
+import { execFileSync } from "node:child_process";
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import fontkit from "@pdf-lib/fontkit";
+import { decodePDFRawStream, PDFDocument, PDFRawStream, rgb } from "pdf-lib";
+import { demoBytes } from "../../../tests/fixtures/demoFont";
+import { inkOf } from "../../../tests/fixtures/pdfInk";
+import { openFont } from "../open/openFont";
+import { openFace } from "../outlines/openFace";
+import { glyphsOf, typesetLine } from "../typeset/typesetText";
+import { openPdfPen } from "./pdfPen";
+
+const AT = { xPt: 20, yPt: 40, sizePt: 40, ink: rgb(0, 0, 0) };
+
+async function write(
+  family: string,
+  text: string,
+  options: { features?: Record<string, number>; asOutlines?: boolean },
+) {
+  const font = await openFont(demoBytes(family));
+  const doc = await PDFDocument.create();
+  doc.registerFontkit(fontkit);
+  // A location, even an empty axis, makes outlines of a face.
+  const location: Record<string, number> = options.asOutlines ? { none: 1 } : {};
+  const face = { sfnt: font.sfnt, coverage: font.codePoints, features: options.features, location };
+  const pen = await openPdfPen(doc, face, [text]);
+  pen.draw(doc.addPage([600, 100]), pen.set(text), AT);
+  return { pdf: await doc.save({ useObjectStreams: false }), sfnt: font.sfnt };
+}
+
+/** Where a page's content puts text, in points: the reading of an independent, very small interpreter. */
+async function placesIn(pdf: Uint8Array): Promise<{ x: number; y: number; glyphs: number }[]> {
+  const doc = await PDFDocument.load(pdf);
+  const content = doc.context
+    .enumerateIndirectObjects()
+    .flatMap(([, o]) =>
+      o instanceof PDFRawStream ? [Buffer.from(decodePDFRawStream(o).decode()).toString("latin1")] : [],
+    )
+    .find((s) => s.includes(" Tm"))!;
+  return [...content.matchAll(/1 0 0 1 (\S+) (\S+) Tm\s+<([0-9A-F]+)> Tj/g)].map(([, x, y, hex]) => ({
+    x: Number(x),
+    y: Number(y),
+    glyphs: hex!.length / 4,
+  }));
+}
+
+function textOf(pdf: Uint8Array): string {
+  const folder = mkdtempSync(join(tmpdir(), "fond-quarry-text-"));
+  try {
+    writeFileSync(join(folder, "a.pdf"), pdf);
+    return execFileSync("pdftotext", ["-layout", join(folder, "a.pdf"), "-"], { encoding: "utf8" }).trim();
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+describe("text of an embedded subset", () => {
+  test("stands where the shaper put it, kerning and all", async () => {
+    const { pdf, sfnt } = await write("lora", "AVATAR To", {});
+    const places = await placesIn(pdf);
+    const face = openFace(sfnt);
+    const glyphs = glyphsOf(typesetLine(face, "AVATAR To"));
+    let at = 0;
+    for (const { x, y, glyphs: count } of places) {
+      expect(x).toBeCloseTo(AT.xPt + (glyphs[at]!.xFu * AT.sizePt) / face.unitsPerEm, 2);
+      expect(y).toBeCloseTo(AT.yPt, 5);
+      at += count;
+    }
+    expect(at).toBe(glyphs.length);
+    // Kerned pairs begin a part of their own.
+    expect(places.length).toBeGreaterThan(3);
+  });
+
+  test("is read by other programs as it was written, through ligatures and features", async () => {
+    const { pdf } = await write("alegreya", "office flower", { features: { dlig: 1, liga: 1 } });
+    expect(textOf(pdf)).toBe("office flower");
+    expect((await placesIn(pdf)).reduce((sum, p) => sum + p.glyphs, 0)).toBeLessThan("office flower".length);
+  });
+
+  test("looks as its outlines do", async () => {
+    const [text, outlines] = await Promise.all([
+      write("lora", "Waves & Tide", {}),
+      write("lora", "Waves & Tide", { asOutlines: true }),
+    ]);
+    const [a, b] = await Promise.all([inkOf(text.pdf, "poppler"), inkOf(outlines.pdf, "poppler")]);
+    expect(a).toBeGreaterThan(1000);
+    expect(Math.abs(a - b) / b).toBeLessThan(0.03);
+    expect(textOf(outlines.pdf)).toBe("");
+  });
+});
