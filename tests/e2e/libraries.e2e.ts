@@ -130,7 +130,8 @@ describe("a folder on disk", () => {
     expect((await settled(body.libraryId)).styles).toBe(1);
     const { items } = await find("Mole Display");
     expect((await detail(items[0]!.styleId)).rights.verdicts["goods-for-sale"]!.verdict).toBe("cleared");
-    writeFileSync(join(folder, "MoleText.otf"), makeFont({ family: "Mole Text", stem: 88, serif: 40 }));
+    mkdirSync(join(folder, "New", "Text"), { recursive: true });
+    writeFileSync(join(folder, "New", "Text", "MoleText.otf"), makeFont({ family: "Mole Text", stem: 88, serif: 40 }));
     for (let i = 0; i < 80 && (await library(body.libraryId)).styles < 2; i++)
       await new Promise((r) => setTimeout(r, 150));
     expect((await library(body.libraryId)).styles).toBe(2);
