@@ -1,11 +1,17 @@
 // Texts that come with fonts → evidence of their terms, and which fonts each belongs to. Runs in a process that can be killed.
+import chardet from "chardet";
 import { Parser } from "htmlparser2";
+import iconv from "iconv-lite";
 import type { Evidence } from "@/contracts/rights";
 import { isReadme } from "./sort";
 
 /** A text and the folder it speaks for: that folder and all below. */
 export type FoundText = { path: string; folder: string; evidence: Evidence };
 
+/** What an encoding is told from. */
+const MAX_LOOKED_AT_BYTES = 20_000;
+/** Of a hundred; below, a guess at an encoding is worth less than that most texts are West European. */
+const MIN_CONFIDENCE = 30;
 /** What is read of a text's file: markup included. */
 export const MAX_TEXT_BYTES = 400_000;
 
@@ -41,7 +47,12 @@ function decodeText(bytes: Uint8Array): string {
     // A text that was cut may end within a character.
     return new TextDecoder("utf-8", { fatal: true }).decode(bytes, { stream: true });
   } catch {
-    return new TextDecoder("windows-1252").decode(bytes);
+    const encoding = chardet
+      .analyse(bytes.subarray(0, MAX_LOOKED_AT_BYTES))
+      .find(
+        ({ name, confidence }) => !name.startsWith("UTF") && confidence >= MIN_CONFIDENCE && iconv.encodingExists(name),
+      );
+    return iconv.decode(Buffer.from(bytes), encoding?.name ?? "windows-1252");
   }
 }
 

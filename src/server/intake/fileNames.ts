@@ -1,35 +1,16 @@
 // File names in archives: bytes in whatever encoding the packing system used, often without saying which. Decoded by what reads best.
 // Sources: APPNOTE 6.3.10 (bit 11, extra field 0x7075); code page 437 as the format's default.
 
-const CP437 =
-  "ÇüéâäàåçêëèïîìÄÅÉæÆôöòûùÿÖÜ¢£¥₧ƒáíóúñÑªº¿⌐¬½¼¡«»░▒▓│┤╡╢╖╕╣║╗╝╜╛┐└┴┬├─┼╞╟╚╔╩╦╠═╬╧╨╤╥╙╘╒╓╫╪┘┌█▄▌▐▀αßΓπΣσµτΦΘΩδ∞φε∩≡±≥≤⌠⌡÷≈°∙·√ⁿ²■\u00a0";
-const decodeCp437 = (raw: Uint8Array) =>
-  [...raw].map((b) => (b < 128 ? String.fromCharCode(b) : CP437[b - 128]!)).join("");
+import iconv from "iconv-lite";
 
-const decode = (encoding: string) => (raw: Uint8Array) => {
-  try {
-    return new TextDecoder(encoding, { fatal: true }).decode(raw);
-  } catch {
-    return null;
-  }
-};
-/** Ways of reading a name that does not say its encoding; of equals the first wins. */
-const READINGS: ((raw: Uint8Array) => string | null)[] = [
-  decodeCp437,
-  decode("windows-1252"),
-  decode("macintosh"),
-  decode("shift_jis"),
-  decode("gbk"),
-  decode("ibm866"),
-  decode("euc-kr"),
-];
+/** Encodings of a name that does not say its own; of equals the first wins. A detector wants more than the dozen bytes of a name. */
+const ENCODINGS = ["cp437", "windows-1252", "macintosh", "shift_jis", "gbk", "cp866", "euc-kr"];
 
 /** A name's bytes as text. @param isUtf8 - the entry says so. */
 export function decodeFileName(raw: Uint8Array, isUtf8: boolean): string {
-  const utf8 = decode("utf-8")(raw);
-  if (utf8 !== null) return utf8.normalize("NFC");
-  if (isUtf8) return new TextDecoder().decode(raw);
-  const readings = READINGS.map((read) => read(raw)).filter((t): t is string => t !== null);
+  const utf8 = new TextDecoder().decode(raw);
+  if (isUtf8 || !utf8.includes("\ufffd")) return utf8.normalize("NFC");
+  const readings = ENCODINGS.map((encoding) => iconv.decode(Buffer.from(raw), encoding));
   return readings.reduce((best, next) => (oddness(next) < oddness(best) ? next : best)).normalize("NFC");
 }
 

@@ -1,4 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
+import iconv from "iconv-lite";
 import { zipSync } from "fflate";
 import { replaceBytes } from "../../../demo/libraries/archives";
 import { makeOverlappingBomb } from "../../../tests/fixtures/archives";
@@ -127,6 +128,16 @@ describe("texts", () => {
     expect(read("a.html", text("<html><style>p{}</style><p>Free &amp; <b>open</b></p><li>print</li></html>"))).toMatch(
       /^Free & open\s+- print$/,
     );
+  });
+
+  test.each([
+    ["windows-1251", "Этот шрифт можно использовать бесплатно только в личных целях."],
+    ["shift_jis", "このフォントは個人利用に限り無料です。商用利用にはライセンスが必要です。"],
+    ["gb18030", "本字体仅限个人免费使用。商业用途需要购买许可证。"],
+    ["windows-1250", "Písmo je zdarma pouze pro osobní použití. Šíření není dovoleno."],
+    ["windows-1253", "Η γραμματοσειρά είναι δωρεάν για προσωπική χρήση"],
+  ])("in %s are told by their letters", (encoding, words) => {
+    expect(readTerms("a.txt", iconv.encode(words, encoding), "2026-11-25").evidence.text).toBe(words);
   });
 
   test("speak for their own folder and what lies below", () => {
