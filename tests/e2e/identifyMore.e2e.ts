@@ -220,7 +220,7 @@ describe("a face that is not bought yet", () => {
     await page.getByLabel("Read as").fill("Harbour gates");
     await page.getByRole("button", { name: "Compare again" }).click();
     await settled();
-    await matches().first().getByText(/EUR/).waitFor();
+    await matches().first().getByText(/€/).waitFor();
     expect(await matches().first().getAttribute("data-match")).toBe(name);
   });
 });

@@ -1,8 +1,17 @@
 // Small wordings shared by views: prices, times.
 
-/** "EUR 86", "EUR 86.50": cents only where there are some. */
-export const writePrice = (cents: number, currency: string) =>
-  `${currency} ${(cents / 100).toLocaleString("en-GB", cents % 100 ? { minimumFractionDigits: 2 } : {})}`;
+/** "€86", "€86.50", "US$40": cents only where there are some. A currency that is none (a catalogue may say anything) stands as it is. */
+export function writePrice(cents: number, currency: string): string {
+  try {
+    return new Intl.NumberFormat("en-GB", {
+      style: "currency",
+      currency,
+      trailingZeroDisplay: "stripIfInteger",
+    }).format(cents / 100);
+  } catch {
+    return `${currency} ${cents / 100}`;
+  }
+}
 
 export const writeWhen = (iso: string) =>
   new Date(iso).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" });
