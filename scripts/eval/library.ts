@@ -12,7 +12,7 @@ import { listDemoFonts } from "../../demo/packages";
 import { openFont } from "../../src/core/open/openFont";
 import { openFace } from "../../src/core/outlines/openFace";
 import type { FaceLoader } from "../../src/core/identify/fit";
-import { keepFaces } from "../../src/core/identify/identifyPicture";
+import { cacheFaces } from "../../src/core/identify/identifyPicture";
 import { instancesOf, type Coordinates } from "../../src/core/identify/instances";
 import { measureLegibility } from "../../src/core/measure/forms";
 import { lettersOf } from "../../src/core/measure/letters";
@@ -145,7 +145,7 @@ export function indexOf(styles: readonly EvalStyle[]): Pick<EvalLibrary, "index"
         ...instances.map((i) => ({ id, family, ...i })),
       ]),
     ),
-    load: keepFaces((id, coordinates) => {
+    load: cacheFaces((id, coordinates) => {
       const style = byId.get(id);
       return style ? openFace(style.sfnt, coordinates ?? {}) : null;
     }),

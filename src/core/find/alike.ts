@@ -2,7 +2,7 @@
 import type { Traits } from "@/contracts/traits";
 import { KINDS, type SieveTrait } from "@/contracts/traits";
 import { hasBit, type FindIndex, type LetterBuild, type TraitColumn } from "./findIndex";
-import { keepLately } from "./lately";
+import { memoizeRecent } from "./lately";
 
 /** How much of each trait is one noticeable step. Our own judgement: about a weight class, a width class, and so on. */
 const STEPS: Partial<Record<SieveTrait, number>> = {
@@ -39,7 +39,7 @@ export const nearnessTo = (index: FindIndex, row: number, reach = false): Float3
   // "Like Lora", "like Lora but narrower", "… and free": the same face is asked for again and again.
   nearLately(index, `${row} ${reach}`, () => measureNearness(index, row, reach));
 const NEAR_KEPT = 8;
-const nearLately = keepLately<FindIndex, Float32Array>(NEAR_KEPT);
+const nearLately = memoizeRecent<FindIndex, Float32Array>(NEAR_KEPT);
 
 function measureNearness(index: FindIndex, row: number, reach: boolean): Float32Array {
   const count = index.rows.length;

@@ -7,7 +7,7 @@ import { strictestVerdict } from "../rights/verdicts";
 import { nearnessTo } from "./alike";
 import { countFacets } from "./facets";
 import type { FindIndex, FindRow } from "./findIndex";
-import { keepLately } from "./lately";
+import { memoizeRecent } from "./lately";
 import { foldFamilies, orderAlong, orderBy, sortValues } from "./order";
 import { sift } from "./sift";
 import { parseWords, type Lexicon } from "./parseWords";
@@ -132,7 +132,7 @@ function scoreByRow(rows: Int32Array, fit: Float64Array, index: FindIndex): (i: 
 
 type Parsed = ReturnType<typeof parseWords>;
 const PARSED_KEPT = 24;
-const parsedLately = keepLately<FindSurroundings, Parsed>(PARSED_KEPT);
+const parsedLately = memoizeRecent<FindSurroundings, Parsed>(PARSED_KEPT);
 
 /** The words are read once while the sieve beside them is moved, and as long as the surroundings are the same. */
 const parse = (words: string, index: FindIndex, around: FindSurroundings): Parsed =>
@@ -182,7 +182,7 @@ type OfBrief = Pick<Asked, "verdictOf" | "missingOf" | "priceOf"> & {
 };
 /** Briefs that are asked in turn, and none at all: what is like a face is often asked beside a wall. */
 const BRIEFS_KEPT = 4;
-const briefsLately = keepLately<FindIndex, OfBrief>(BRIEFS_KEPT);
+const briefsLately = memoizeRecent<FindIndex, OfBrief>(BRIEFS_KEPT);
 
 /** What the brief says of every row, kept for its next question. */
 const ofBrief = (index: FindIndex, brief: FindBrief | null): OfBrief =>

@@ -1,4 +1,5 @@
 // The whole of identifying: coarse over all styles, fine over the best, agreement per letter, chance. See README for the method.
+import { LRUCache } from "lru-cache";
 import { writePath } from "../geometry/outline";
 import type { OpenFace } from "../outlines/openFace";
 import { leanLine, type InkLine, type InkReadings } from "../picture/readPicture";
@@ -23,17 +24,13 @@ const { abs, max, min } = Math;
 const FACES_KEPT = 400;
 
 /** A loader that keeps what it opened. */
-export function keepFaces(load: FaceLoader): FaceLoader {
-  const kept = new Map<string, OpenFace | null>();
+export function cacheFaces(load: FaceLoader): FaceLoader {
+  const kept = new LRUCache<string, { face: OpenFace | null }>({ max: FACES_KEPT });
   return (styleId, coordinates) => {
     const key = coordinates ? `${styleId} ${JSON.stringify(coordinates)}` : styleId;
-    const known = kept.get(key);
-    const face = known === undefined ? load(styleId, coordinates) : known;
-    // Last asked for, last to go.
-    kept.delete(key);
-    kept.set(key, face);
-    if (kept.size > FACES_KEPT) kept.delete(kept.keys().next().value!);
-    return face;
+    let known = kept.get(key);
+    if (!known) kept.set(key, (known = { face: load(styleId, coordinates) }));
+    return known.face;
   };
 }
 

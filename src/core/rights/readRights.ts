@@ -1,4 +1,5 @@
 // Reads what may be done with a style out of the texts that came with it. Works on evidence alone; a reading aid, not legal advice.
+import { LRUCache } from "lru-cache";
 import { USES, VERDICTS, type Use, type Verdict } from "@/contracts/traits";
 import type { Evidence, Quote, Rights } from "@/contracts/rights";
 import { rulesOf } from "./licences";
@@ -44,12 +45,17 @@ type ItemRead = {
  * Reads the rights of a style.
  * @param evidence - every text found; all are kept in the record.
  * @param sameLetters - styles with the same letters. Their terms clear nothing here; stricter ones close what only third hands opened.
+ * @param readTexts - what was read of texts before, for callers that read many styles.
  * @returns a verdict for each use with the sentences it rests on. Where texts contradict one another the stricter holds, and
  *   the contradiction is listed. A receipt lifts what had to be bought or asked for. No evidence: unread, never cleared.
  */
-export function readRights(evidence: Evidence[], sameLetters: readonly SameLetters[] = []): Rights {
+export function readRights(
+  evidence: Evidence[],
+  sameLetters: readonly SameLetters[] = [],
+  readTexts?: ReadTexts,
+): Rights {
   const ordered = [...evidence].sort((a, b) => TRUST.indexOf(a.kind) - TRUST.indexOf(b.kind));
-  const read = ordered.map(readItem);
+  const read = ordered.map((item) => readItem(item, readTexts));
   const receipts = read.filter((r) => r.item.kind === "receipt");
   const others = read.filter((r) => r.item.kind !== "receipt");
   const verdicts: Partial<Rights["verdicts"]> = {};
@@ -142,20 +148,20 @@ function settle(reads: ItemRead[], use: Use) {
   };
 }
 
-/** The last texts read: the styles of a family come with the same one. */
-const lately = new Map<string, ItemRead>();
-const KEPT = 48;
-function readItem(item: Evidence): ItemRead {
+/** Texts read lately: the styles of a family come with the same one. Held by the caller. */
+type ReadTexts = LRUCache<string, ItemRead>;
+export const keepReadTexts = (): ReadTexts => new LRUCache({ max: 48 });
+
+function readItem(item: Evidence, readTexts: ReadTexts | undefined): ItemRead {
   const key = `${item.kind}\n${item.source}\n${item.isCut ?? false}\n${item.text}`;
-  const known = lately.get(key);
+  const known = readTexts?.get(key);
   if (known) return { ...known, item };
-  const read = readItemAnew(item);
-  lately.set(key, read);
-  if (lately.size > KEPT) lately.delete(lately.keys().next().value!);
+  const read = readText(item);
+  readTexts?.set(key, read);
   return read;
 }
 
-function readItemAnew(item: Evidence): ItemRead {
+function readText(item: Evidence): ItemRead {
   if (item.kind === "fs-type") return { item, spdx: null, said: readFsType(item), notes: [] };
   const statements = statementsOf(item.text);
   const whole = recogniseLicence(item.text);

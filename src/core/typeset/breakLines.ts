@@ -3,7 +3,7 @@ import { Rules } from "@cto.af/linebreak";
 import { splitScripts } from "../unicode/scripts";
 
 /** UTF-16 position before which a line may or must begin. */
-export type BreakPoint = { at: number; isRequired: boolean };
+type BreakPoint = { at: number; isRequired: boolean };
 export type LineRange = { from: number; to: number };
 
 const rules = new Rules();

@@ -6,8 +6,8 @@ import type { PlacedGlyph } from "./shapeRun";
 import type { MissingCluster, TypesetRun, TypesetText } from "./typesetText";
 
 /** Where something stands: font units from the left end of the first baseline, y up. */
-export type Origin = { xFu: number; yFu: number };
-export type Pen = {
+type Origin = { xFu: number; yFu: number };
+type Pen = {
   /** A glyph that the face has. */
   glyph(glyph: PlacedGlyph, at: Origin, run: TypesetRun): void;
   /** A box for what it lacks; left out where a pen has no use for it. */
@@ -15,7 +15,7 @@ export type Pen = {
 };
 
 /** Distance of baselines where nothing else is said, in em. */
-export const LINE_HEIGHT_EM = 1.2;
+const LINE_HEIGHT_EM = 1.2;
 
 /** Walks lines from the first on, runs and glyphs from left to right. Glyph 0 is never drawn. */
 export function drawTypeset({ lines, unitsPerEm }: TypesetText, pen: Pen, lineHeightEm = LINE_HEIGHT_EM) {

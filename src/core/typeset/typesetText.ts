@@ -20,7 +20,7 @@ export type TypesetLine = LineRange & {
 };
 export type TypesetText = { unitsPerEm: number; lines: TypesetLine[] };
 
-export type LineOptions = {
+type LineOptions = {
   features?: Features;
   direction?: BaseDirection;
   /** What the face is known to cover: every other character is missing, even where the shaper could put it together. Absent: glyph 0 is. */
@@ -28,7 +28,7 @@ export type LineOptions = {
   /** Width of the box for a missing character; absent: that of glyph 0. */
   missingEm?: number;
 };
-export type TextOptions = LineOptions & {
+type TextOptions = LineOptions & {
   /** Lines are broken to fit it; null: only where the text says so. */
   widthEm: number | null;
 };

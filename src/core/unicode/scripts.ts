@@ -5,10 +5,10 @@ import { unicodeScriptCode } from "unicode-script";
 const NEUTRAL = new Set(["Zyyy", "Zinh", "Zzzz"]);
 
 /** ISO 15924 code of a code point's script. */
-export const scriptOf = (codePoint: number): string => unicodeScriptCode(codePoint) ?? "Zzzz";
+const scriptOf = (codePoint: number): string => unicodeScriptCode(codePoint) ?? "Zzzz";
 
 /** A stretch of text in one script: UTF-16 positions, `to` exclusive. */
-export type ScriptRun = { from: number; to: number; script: string };
+type ScriptRun = { from: number; to: number; script: string };
 
 /**
  * Parts a text where its script changes. Spaces, marks and punctuation belong to what stands before them, at the beginning to what follows.

@@ -46,7 +46,7 @@ export type PdfPen = {
 /** Tables with which the subset is drawn by a fallback in some readers, or cannot be made. */
 const NOT_EMBEDDED = ["CFF ", "CFF2", "COLR", "SVG ", "CBDT", "sbix", "fvar"];
 /** Width of the box for a missing character. */
-export const MISSING_EM = 0.55;
+const MISSING_EM = 0.55;
 
 /**
  * @param lines - what will be set: the subset is tried with it.

@@ -1,5 +1,6 @@
 // Finding: an index of all styles kept in memory, brought up to date by sequence number; core does the rest.
 import { createHash } from "node:crypto";
+import { LRUCache } from "lru-cache";
 import type { Brief } from "@/contracts/brief";
 import type { FamilyId, LibraryId, StyleId } from "@/contracts/ids";
 import type { ShownItem, StyleList, StyleListItem, StyleQuery, Suggestions } from "@/contracts/styles";
@@ -32,7 +33,7 @@ type Held = {
   pending: Map<string, HeldRow | null>;
   builtAt: number;
   tookMs: number;
-  answers: Map<string, Found>;
+  answers: LRUCache<string, Found>;
 };
 const shared = globalThis as unknown as { fondQuarryRows?: WeakMap<Db, Held> };
 
@@ -78,7 +79,12 @@ function bringUpToDate(db: Db, held: Held, seq: number): Held {
     ...held,
     seq,
     tags: tags.all,
-    ...(exchanged && exchanged !== held.index && { index: exchanged, around: undefined, answers: new Map() }),
+    ...(exchanged &&
+      exchanged !== held.index && {
+        index: exchanged,
+        around: undefined,
+        answers: new LRUCache({ max: ANSWERS_KEPT }),
+      }),
   };
   return next.pending.size && (!exchanged || isDue(next)) ? build(db, seq, next.rows, next.shared, next.pending) : next;
 }
@@ -110,7 +116,7 @@ function build(
     pending: new Map(),
     builtAt: performance.now(),
     tookMs: performance.now() - started,
-    answers: new Map(),
+    answers: new LRUCache({ max: ANSWERS_KEPT }),
   };
 }
 
@@ -198,7 +204,6 @@ export function answer(db: Db, query: Partial<StyleQuery>, brief: Brief | null):
   };
   const found = findStyles(held.index, query, brief, held.around);
   held.answers.set(key, found);
-  if (held.answers.size > ANSWERS_KEPT) held.answers.delete(held.answers.keys().next().value!);
   return found;
 }
 

@@ -2,6 +2,7 @@
 import { realpath, stat } from "node:fs/promises";
 import { homedir } from "node:os";
 import { isAbsolute, resolve, sep } from "node:path";
+import { LRUCache } from "lru-cache";
 import type { z } from "zod";
 import { refuse, succeed, type Outcome } from "@/contracts/errors";
 import type { JobId, LibraryId } from "@/contracts/ids";
@@ -174,13 +175,13 @@ export async function searchLibrary(db: Db, libraryId: string, words: string) {
   });
 }
 
-type Lines = { lines: Map<string, SetLineReply>; asked: Map<string, Promise<Outcome<SetLineReply>>> };
+type Lines = { lines: LRUCache<string, SetLineReply>; asked: Map<string, Promise<Outcome<SetLineReply>>> };
 const shared = globalThis as unknown as { fondQuarrySettings?: Lines };
 const LINES_KEPT = 2000;
 
 /** A line set by the library in a face that is not owned. Kept, so that the same line is asked for once. */
 export async function setLineIn(db: Db, styleId: string, text: string): Promise<Outcome<SetLineReply>> {
-  const held = (shared.fondQuarrySettings ??= { lines: new Map(), asked: new Map() });
+  const held = (shared.fondQuarrySettings ??= { lines: new LRUCache({ max: LINES_KEPT }), asked: new Map() });
   const key = `${styleId}\n${text}`;
   const known = held.lines.get(key);
   if (known) return succeed(known);
@@ -197,7 +198,6 @@ export async function setLineIn(db: Db, styleId: string, text: string): Promise<
   held.asked.delete(key);
   if (set.ok) {
     held.lines.set(key, set.value);
-    if (held.lines.size > LINES_KEPT) held.lines.delete(held.lines.keys().next().value);
   }
   return set;
 }

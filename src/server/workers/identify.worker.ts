@@ -5,7 +5,7 @@ import type { HandCut, Identification } from "@/contracts/identify";
 import type { RequestFaultCode } from "@/contracts/errors";
 import { SignatureIndex } from "@/core/identify/signature";
 import { inlineExecutor, type CloselyTask, type Executor } from "@/core/identify/executor";
-import { fitText, identifyPicture, keepFaces } from "@/core/identify/identifyPicture";
+import { fitText, identifyPicture, cacheFaces } from "@/core/identify/identifyPicture";
 import { START, type FaceLoader } from "@/core/identify/fit";
 import { rankByAdvances, rankByOutlines } from "@/core/identify/nearestFaces";
 import { nearestToSketch } from "@/core/identify/sketch";
@@ -239,7 +239,7 @@ function indexFor({ dataFolder, version }: Pick<IdentifyRequest, "dataFolder" | 
   }
   const rows = [...entries.values()].flat();
   const sfnts = new Map(rows.map((r) => [r.id, r.sfntSha256]));
-  const load = keepFaces(loadStored(sfnts));
+  const load = cacheFaces(loadStored(sfnts));
   const index = SignatureIndex.of(rows);
   return (held = { version, entries, index, load, executor: sharedExecutor(index, load, sfnts, version) });
 }

@@ -1,6 +1,6 @@
 // Worker entry: texts that came with fonts → evidence, and evidence → rights. A text that takes too long is told as unread by the caller.
 import type { Evidence, Rights } from "@/contracts/rights";
-import { readRights, type SameLetters } from "@/core/rights/readRights";
+import { keepReadTexts, readRights, type SameLetters } from "@/core/rights/readRights";
 import { readTerms, type FoundText } from "../intake/evidence";
 
 export type TermsRequest =
@@ -13,4 +13,7 @@ export type TermsReply<R extends TermsRequest> = Replies[R["what"]];
 export const texts = ({ files, date }: Asked<"texts">): FoundText[] =>
   files.map(({ path, bytes }) => readTerms(path, bytes, date));
 
-export const rights = ({ evidence, sameLetters = [] }: Asked<"rights">): Rights => readRights(evidence, sameLetters);
+const readTexts = keepReadTexts();
+
+export const rights = ({ evidence, sameLetters = [] }: Asked<"rights">): Rights =>
+  readRights(evidence, sameLetters, readTexts);

@@ -1,6 +1,7 @@
 "use client";
 // A line in a face that is not bought: the library sets it and gives outlines. Asked for a little after typing ends, few at a time;
 // where the library asks to wait, it waits.
+import { LRUCache } from "lru-cache";
 import pLimit from "p-limit";
 import { useEffect, useLayoutEffect, useRef, useState } from "react";
 import type { SetLineReply } from "@/contracts/libraries";
@@ -13,7 +14,8 @@ const SETTLE_MS = 250;
 const AT_ONCE = 4;
 const LONGEST = 120;
 
-const lines = new Map<string, SetLineReply>();
+/** Lines that were set lately: walking back through a list asks for none again. */
+const lines = new LRUCache<string, SetLineReply>({ max: 400 });
 /** Few requests run at a time. */
 const inTurn = pLimit(AT_ONCE);
 
