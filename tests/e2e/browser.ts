@@ -31,7 +31,7 @@ export function openBrowser(): { readonly page: Page; readonly context: BrowserC
     });
     held.page = await held.context.newPage();
     held.page.setDefaultTimeout(20_000);
-    held.page.on("pageerror", (error) => broken.push(String(error)));
+    held.page.on("pageerror", (error) => broken.push(`${error.stack ?? error}`));
   });
   afterAll(async () => {
     await browser?.close();
