@@ -9,16 +9,25 @@ export const CORE_MAY = {
   typeset: ["outlines", "geometry", "unicode"],
   measure: ["outlines", "typeset", "geometry"],
   kind: ["measure"],
+  descriptors: ["outlines", "measure", "geometry"],
   rights: [],
   health: ["open", "outlines", "geometry"],
   brief: ["unicode", "rights"],
   find: ["brief", "unicode", "rights", "geometry", "kind"],
   picture: ["geometry"],
-  identify: ["picture", "geometry", "outlines", "typeset", "measure"],
-  read: ["open", "outlines", "measure", "kind", "health", "identify"],
+  identify: ["picture", "descriptors", "geometry", "outlines", "typeset", "measure"],
+  read: ["open", "outlines", "measure", "kind", "health", "descriptors"],
   write: ["geometry", "outlines", "typeset", "unicode"],
   describe: [],
-  documents: ["open", "outlines", "identify"],
+  documents: ["open", "outlines", "descriptors"],
+};
+
+/** What each folder of core/identify may import of it. */
+const IDENTIFY_MAY = {
+  ranking: [],
+  hypotheses: ["ranking"],
+  registration: ["ranking"],
+  answer: [],
 };
 
 /** What each folder of the server may import of the server. */
@@ -66,6 +75,7 @@ export default {
       to: { path: "^(?:src|demo)/", pathNot: `^src/(?:${[room, ...may].join("|")})/` },
     })),
     ...folders("core", CORE_MAY),
+    ...folders("core/identify", IDENTIFY_MAY),
     ...folders("server", SERVER_MAY),
     {
       name: "core-is-pure",

@@ -6,7 +6,7 @@ import { createHash } from "node:crypto";
 import { existsSync, linkSync, mkdirSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { seeded } from "../demo/foundry/treat";
-import { ABSENT, SIGN_BYTES, SIGNATURE_BYTES } from "../src/core/identify/signature";
+import { ABSENT, SIGN_BYTES, SIGNATURE_BYTES } from "../src/core/descriptors/extractDescriptors";
 import { FORM_LENGTH } from "../src/core/measure/cellForm";
 
 const [data, wanted] = [process.argv[2]!, Number(process.argv[3] ?? 100_000)];

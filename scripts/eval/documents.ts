@@ -7,7 +7,7 @@ import { join } from "node:path";
 import fontkit from "@pdf-lib/fontkit";
 import { PDFDocument, PDFName, StandardFonts } from "pdf-lib";
 import { readDocument } from "../../src/core/documents/readDocument";
-import { rankByOutlines } from "../../src/core/identify/nearestFaces";
+import { rankByOutlines } from "../../src/core/descriptors/nearestFaces";
 import { openContainer } from "../../src/core/open/container";
 import { readEvalLibrary } from "./library";
 

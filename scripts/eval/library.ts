@@ -11,12 +11,12 @@ import { fileURLToPath } from "node:url";
 import { listDemoFonts } from "../../demo/packages";
 import { openFont } from "../../src/core/open/openFont";
 import { openFace } from "../../src/core/outlines/openFace";
-import type { FaceLoader } from "../../src/core/identify/fit";
-import { cacheFaces } from "../../src/core/identify/identifyPicture";
-import { instancesOf, type Coordinates } from "../../src/core/identify/instances";
+import type { FaceLoader } from "../../src/core/identify/registration/fit";
+import { cacheFaces } from "../../src/core/identify/identifyLine";
+import { instancesOf, type Coordinates } from "../../src/core/descriptors/instances";
 import { measureLegibility } from "../../src/core/measure/forms";
 import { lettersOf } from "../../src/core/measure/letters";
-import { SignatureIndex, SIGNATURE_BYTES, extractDescriptors } from "../../src/core/identify/signature";
+import { SignatureIndex, SIGNATURE_BYTES, extractDescriptors } from "../../src/core/descriptors/extractDescriptors";
 
 /** One style as the evaluation knows it. */
 export type EvalStyle = {

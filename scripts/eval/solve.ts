@@ -1,12 +1,12 @@
 // One thread of the evaluation: asks about pictures as the server does, and says how near the answers came.
 import sharp from "sharp";
-import type { AnswerEvidence } from "../../src/core/identify/chance";
+import type { AnswerEvidence } from "../../src/core/identify/answer/chance";
 import { inlineExecutor } from "../../src/core/identify/executor";
-import { fitText, identifyPicture } from "../../src/core/identify/identifyPicture";
-import type { SignatureIndex } from "../../src/core/identify/signature";
-import { likenessOf } from "../../src/core/identify/twins";
+import { fitText, identifyPicture } from "../../src/core/identify/identifyLine";
+import type { SignatureIndex } from "../../src/core/descriptors/extractDescriptors";
+import { likenessOf } from "../../src/core/descriptors/twins";
 import { readPicture } from "../../src/core/picture/readPicture";
-import { readWords } from "../../src/core/identify/readShapes";
+import { readWords } from "../../src/core/identify/hypotheses/readShapes";
 import { readLetters } from "../../src/server/workers/readText";
 import { indexOf, readEvalStyles } from "./library";
 import type { Condition, EvalPicture, Renderer } from "./pictures";

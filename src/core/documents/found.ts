@@ -1,5 +1,5 @@
 // What is found of one font in a document, before it is matched with the libraries; and how a document is refused.
-import { extractDescriptors } from "../identify/signature";
+import { extractDescriptors } from "../descriptors/extractDescriptors";
 import { openFont } from "../open/openFont";
 import { openFace } from "../outlines/openFace";
 import { partName } from "./fontNames";

@@ -2,7 +2,7 @@
 // letter is set in them; letters, places and embedded outlines from the page reader, which turns every kind of font file into OpenType.
 import { PDFArray, PDFDict, PDFDocument, PDFName, PDFRef, PDFStream, type PDFObject, type PDFPage } from "pdf-lib";
 import { getDocument, OPS, type PDFDocumentProxy } from "pdfjs-dist/legacy/build/pdf.mjs";
-import { extractDescriptors } from "../identify/signature";
+import { extractDescriptors } from "../descriptors/extractDescriptors";
 import { openFace } from "../outlines/openFace";
 import { DocumentError, listUses, type FoundFont } from "./found";
 import { isSubsetName, partName } from "./fontNames";

@@ -3,11 +3,11 @@ import { beforeAll, describe, expect, test } from "@jest/globals";
 import { drawLine, type DrawOptions } from "../../../tests/fixtures/drawLine";
 import { signFaces, type SignedFaces } from "../../../tests/fixtures/signedFaces";
 import { readPicture } from "../picture/readPicture";
-import { rankByPieces, rankByWhole, rankByCuts, setWord } from "./coarse";
+import { rankByPieces, rankByWhole, rankByCuts, setWord } from "./ranking/coarse";
 import { partition, runTask, SHARES, inlineExecutor, type Executor, type Task, type ReplyTo } from "./executor";
-import { fitText, identifyPicture } from "./identifyPicture";
-import { SignatureIndex } from "./signature";
-import { wordingOf } from "./wording";
+import { fitText, identifyPicture } from "./identifyLine";
+import { SignatureIndex } from "../descriptors/extractDescriptors";
+import { wordingOf } from "../picture/wording";
 
 const IDS = [
   "lora",

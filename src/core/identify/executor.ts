@@ -1,13 +1,13 @@
 // The work of identifying in shares that two threads do side by side. A task is plain data and can be sent; whoever has an index and
 // opens faces can do it.
 import type { InkLine } from "../picture/readPicture";
-import { tryAlternates } from "./alternates";
-import { rankByCuts, rankByPieces, rankByWhole, setWord, type CoarseRank, type Share } from "./coarse";
-import { look, lookClosely, type FaceLoader, type Laid, type Tried } from "./fit";
-import type { Imaging } from "./pose";
-import { settleAxes, type Settled } from "./settle";
-import type { SignatureIndex } from "./signature";
-import type { Wording } from "./wording";
+import { tryAlternates } from "./registration/alternates";
+import { rankByCuts, rankByPieces, rankByWhole, setWord, type CoarseRank, type Share } from "./ranking/coarse";
+import { look, lookClosely, type FaceLoader, type Laid, type Tried } from "./registration/fit";
+import type { Imaging } from "./registration/pose";
+import { settleAxes, type Settled } from "./registration/refineLocation";
+import type { SignatureIndex } from "../descriptors/extractDescriptors";
+import type { Wording } from "../picture/wording";
 
 /** Shares of one question. Always as many, whoever does them: so an answer does not depend on the machine. */
 export const SHARES = 2;

@@ -4,13 +4,13 @@ import { likeness } from "../measure/cellForm";
 import { sumInk } from "../geometry/raster";
 import type { InkReadings } from "../picture/readPicture";
 import { UPRIGHT, type CutBox } from "../picture/straighten";
-import { alignPieces } from "./align";
-import { fitLine, formIn, setWord, trimmedMean } from "./coarse";
-import { look, START, viewOf, type FaceLoader } from "./fit";
-import { pathOf, type IdentifyResult, type Match } from "./identifyPicture";
-import { oncePer } from "./oncePer";
-import { SignatureIndex, type SignBox } from "./signature";
-import { wordingOf } from "./wording";
+import { alignPieces } from "./ranking/align";
+import { fitLine, formIn, setWord, trimmedMean } from "./ranking/coarse";
+import { look, START, viewOf, type FaceLoader } from "./registration/fit";
+import { pathOf, type IdentifyResult, type Match } from "./identifyLine";
+import { oncePer } from "./ranking/uniqueBy";
+import { SignatureIndex, type SignBox } from "../descriptors/extractDescriptors";
+import { wordingOf } from "../picture/wording";
 
 const { abs, exp, log, max, min } = Math;
 

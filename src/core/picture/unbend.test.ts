@@ -3,7 +3,7 @@ import { beforeAll, describe, expect, test } from "@jest/globals";
 import { drawLine } from "../../../tests/fixtures/drawLine";
 import { signFaces, type SignedFaces } from "../../../tests/fixtures/signedFaces";
 import { inlineExecutor } from "../identify/executor";
-import { identifyPicture } from "../identify/identifyPicture";
+import { identifyPicture } from "../identify/identifyLine";
 import type { RgbaPicture } from "./ink";
 import { readPicture } from "./readPicture";
 import { unbendBaseline } from "./unbend";

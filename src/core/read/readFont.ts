@@ -2,8 +2,8 @@
 import type { Axis, Health, MeasureNotes, Traits } from "@/contracts/traits";
 import { FIRST_STAGES, STAGES, type Stage } from "@/contracts/pipeline";
 import { checkFont } from "../health/checkFont";
-import { instancesOf, type Coordinates } from "../identify/instances";
-import { extractDescriptors } from "../identify/signature";
+import { instancesOf, type Coordinates } from "../descriptors/instances";
+import { extractDescriptors } from "../descriptors/extractDescriptors";
 import { classifyFont, type Classification } from "../kind/classifyFont";
 import { fingerprintOutlines } from "../measure/fingerprintOutlines";
 import { measureFont, type Measured } from "../measure/measureFont";

@@ -2,7 +2,7 @@
 import type { AlikeList, StyleQuery } from "@/contracts/styles";
 import { nearnessTo, tellDifferences } from "@/core/find/alike";
 import type { FindRow } from "@/core/find/findIndex";
-import { shapeDistance } from "@/core/identify/shapeDistance";
+import { shapeDistance } from "@/core/descriptors/shapeDistance";
 import type { Db } from "../db/open";
 import { findBrief } from "../queries/briefs";
 import { findSignature } from "../queries/styles";

@@ -3,7 +3,7 @@ import type { HandoverOptions, HandoverPlan } from "@/contracts/jobs";
 import type { JobId, StyleId } from "@/contracts/ids";
 import { refuse, succeed, type Outcome } from "@/contracts/errors";
 import { VERDICT_WORDS } from "@/contracts/words";
-import { oncePer } from "@/core/identify/oncePer";
+import { oncePer } from "@/core/identify/ranking/uniqueBy";
 import type { Db } from "../db/open";
 import { addJob } from "../queue/queue";
 import { findBrief } from "../queries/briefs";

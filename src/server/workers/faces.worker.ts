@@ -3,7 +3,7 @@ import { LRUCache } from "lru-cache";
 import type { Anatomy } from "@/contracts/anatomy";
 import type { Beside } from "@/contracts/identify";
 import type { Traits } from "@/contracts/traits";
-import { tellApart } from "@/core/identify/tellApart";
+import { tellApart } from "@/core/identify/answer/tellApart";
 import { readAnatomy } from "@/core/measure/anatomy";
 import { openFace } from "@/core/outlines/openFace";
 import { readStored } from "../db/fileStore";

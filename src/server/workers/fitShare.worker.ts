@@ -1,8 +1,8 @@
 // Worker entry: the second pair of hands of identify.worker. It does the shares of a question that it is sent, over the same index.
 import { parentPort } from "node:worker_threads";
 import { runTask, type Task, type ReplyTo } from "@/core/identify/executor";
-import { cacheFaces } from "@/core/identify/identifyPicture";
-import { SignatureIndex, type SharedSignatures } from "@/core/identify/signature";
+import { cacheFaces } from "@/core/identify/identifyLine";
+import { SignatureIndex, type SharedSignatures } from "@/core/descriptors/extractDescriptors";
 import { loadStored } from "./loadStored";
 
 export type ShareRequest = { signatures: SharedSignatures; sfnts: Map<string, string> } | { id: number; task: Task };

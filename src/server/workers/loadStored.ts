@@ -1,5 +1,5 @@
 // Faces opened from the file store, for whoever compares letters.
-import type { FaceLoader } from "@/core/identify/fit";
+import type { FaceLoader } from "@/core/identify/registration/fit";
 import { FaultError } from "@/contracts/errors";
 import { openFace } from "@/core/outlines/openFace";
 import { readStored } from "../db/fileStore";

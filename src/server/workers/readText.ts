@@ -3,7 +3,7 @@ import { createRequire } from "node:module";
 import { dirname, join } from "node:path";
 import sharp, { type Sharp } from "sharp";
 import { createWorker, PSM, type Worker } from "tesseract.js";
-import type { Shown } from "@/core/identify/readShapes";
+import type { Shown } from "@/core/identify/hypotheses/readShapes";
 import { leanLine, type InkLine } from "@/core/picture/readPicture";
 
 const { max, round } = Math;

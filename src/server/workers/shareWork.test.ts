@@ -5,7 +5,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { drawLine } from "../../../tests/fixtures/drawLine";
 import { signFaces, type SignedFaces } from "../../../tests/fixtures/signedFaces";
-import { identifyPicture } from "@/core/identify/identifyPicture";
+import { identifyPicture } from "@/core/identify/identifyLine";
 import { inlineExecutor } from "@/core/identify/executor";
 import { readPicture } from "@/core/picture/readPicture";
 import { sharedExecutor } from "./shareWork";

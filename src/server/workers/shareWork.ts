@@ -2,8 +2,8 @@
 import { join } from "node:path";
 import { Worker } from "node:worker_threads";
 import { runTask, type Executor, type Task, type ReplyTo } from "@/core/identify/executor";
-import type { FaceLoader } from "@/core/identify/fit";
-import type { SignatureIndex } from "@/core/identify/signature";
+import type { FaceLoader } from "@/core/identify/registration/fit";
+import type { SignatureIndex } from "@/core/descriptors/extractDescriptors";
 import type { ShareReply, ShareRequest } from "./fitShare.worker";
 
 const MEMORY_MB = 1024;

@@ -1,8 +1,8 @@
 // Where two faces differ in one letter: both laid over each other at one height, and the place where most ink is of one alone.
 import type { Beside } from "@/contracts/identify";
-import { boundsOf, mapPolygons, writePath, type Affine, type Bounds, type Polygons } from "../geometry/outline";
-import { addPolygons, sumInk, type InkPicture } from "../geometry/raster";
-import type { OpenFace } from "../outlines/openFace";
+import { boundsOf, mapPolygons, writePath, type Affine, type Bounds, type Polygons } from "../../geometry/outline";
+import { addPolygons, sumInk, type InkPicture } from "../../geometry/raster";
+import type { OpenFace } from "../../outlines/openFace";
 
 const { ceil, max, min } = Math;
 

@@ -2,15 +2,15 @@
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import { readFileSync } from "node:fs";
 import type { Axis } from "@/contracts/traits";
-import { drawLine } from "../../../tests/fixtures/drawLine";
-import { readDemo } from "../../../tests/fixtures/demoFont";
-import { openFont } from "../open/openFont";
-import { openFace, type OpenFace } from "../outlines/openFace";
-import { readPicture } from "../picture/readPicture";
-import { inlineExecutor } from "./executor";
-import { identifyPicture } from "./identifyPicture";
-import { instancesOf, type Coordinates } from "./instances";
-import { SignatureIndex, extractDescriptors } from "./signature";
+import { drawLine } from "../../../../tests/fixtures/drawLine";
+import { readDemo } from "../../../../tests/fixtures/demoFont";
+import { openFont } from "../../open/openFont";
+import { openFace, type OpenFace } from "../../outlines/openFace";
+import { readPicture } from "../../picture/readPicture";
+import { inlineExecutor } from "../executor";
+import { identifyPicture } from "../identifyLine";
+import { instancesOf, type Coordinates } from "../../descriptors/instances";
+import { SignatureIndex, extractDescriptors } from "../../descriptors/extractDescriptors";
 
 const axis = (tag: string, min: number, own: number, max: number): Axis => ({ tag, min, default: own, max }) as Axis;
 

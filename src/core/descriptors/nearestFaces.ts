@@ -1,6 +1,6 @@
 // Which faces of the libraries have given letters: by signatures of outlines, or where only widths are known, by advances.
 import { FORM_LENGTH } from "../measure/cellForm";
-import { SIGNED, SignatureIndex } from "./signature";
+import { SIGNED, SignatureIndex } from "./extractDescriptors";
 
 type NearFace = {
   /** Entry of the index. */

@@ -1,16 +1,16 @@
 // Where a candidate's shaped word is laid over the line before it is fitted: by the cut letters, or by the pieces they share.
-import { boundsOf, flattenOutline } from "../geometry/outline";
-import { addPolygons } from "../geometry/raster";
-import type { OpenFace } from "../outlines/openFace";
-import type { InkLine } from "../picture/readPicture";
-import { spanOf } from "../picture/straighten";
-import type { PlacedGlyph } from "../typeset/shapeRun";
-import { glyphsOf, typesetLine } from "../typeset/typesetText";
-import { alignPieces } from "./align";
-import { fitLine } from "./coarse";
+import { boundsOf, flattenOutline } from "../../geometry/outline";
+import { addPolygons } from "../../geometry/raster";
+import type { OpenFace } from "../../outlines/openFace";
+import type { InkLine } from "../../picture/readPicture";
+import { spanOf } from "../../picture/straighten";
+import type { PlacedGlyph } from "../../typeset/shapeRun";
+import { glyphsOf, typesetLine } from "../../typeset/typesetText";
+import { alignPieces } from "../ranking/align";
+import { fitLine } from "../ranking/coarse";
 import type { Part, Pose } from "./pose";
-import { describeWord, FINE_ROWS, grainOf, warpWords } from "./warp";
-import { writeSmall, type Wording } from "./wording";
+import { describeWord, FINE_ROWS, grainOf, warpWords } from "../ranking/warp";
+import { writeSmall, type Wording } from "../../picture/wording";
 
 // Taken out of the global object once: the loops below call them many times.
 const { abs, ceil, floor, max, min } = Math;

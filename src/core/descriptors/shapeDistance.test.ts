@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import { readDemo } from "../../../tests/fixtures/demoFont";
-import { extractDescriptors, SIGNATURE_BYTES } from "./signature";
+import { extractDescriptors, SIGNATURE_BYTES } from "./extractDescriptors";
 import { shapeDistance } from "./shapeDistance";
 
 const signed: Record<string, Uint8Array> = {};

@@ -5,14 +5,14 @@ import { makeFont } from "../../../tests/fixtures/makeFont";
 import { openFont } from "../open/openFont";
 import { openFace, type OpenFace } from "../outlines/openFace";
 import { readPicture } from "../picture/readPicture";
-import { chancesOf, sharesOf } from "./chance";
-import { likenessOf } from "./twins";
-import { predictBoxes } from "./align";
-import { fitLine, rankByCuts, setWord, trimmedMean } from "./coarse";
+import { chancesOf, sharesOf } from "./answer/chance";
+import { likenessOf } from "../descriptors/twins";
+import { predictBoxes } from "./ranking/align";
+import { fitLine, rankByCuts, setWord, trimmedMean } from "./ranking/coarse";
 import { inlineExecutor } from "./executor";
-import { wordingOf } from "./wording";
-import { identifyPicture, type IdentifyResult } from "./identifyPicture";
-import { SIGNATURE_BYTES, SignatureIndex, SIGNED, extractDescriptors } from "./signature";
+import { wordingOf } from "../picture/wording";
+import { identifyPicture, type IdentifyResult } from "./identifyLine";
+import { SIGNATURE_BYTES, SignatureIndex, SIGNED, extractDescriptors } from "../descriptors/extractDescriptors";
 
 const STYLES = [
   ["lora", 400],

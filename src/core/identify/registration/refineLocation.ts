@@ -1,9 +1,9 @@
 // Variable fonts are signed at some settings; the one of the picture may lie between them.
 import { byTotal, lookAt, lookClosely, type FaceLoader, type Tried } from "./fit";
-import type { Coordinates } from "./instances";
+import type { Coordinates } from "../../descriptors/instances";
 import type { Imaging } from "./pose";
-import type { SignatureIndex } from "./signature";
-import type { Wording } from "./wording";
+import type { SignatureIndex } from "../../descriptors/extractDescriptors";
+import type { Wording } from "../../picture/wording";
 
 /** Axes whose setting is looked for between the signed ones, and how far apart those may be. */
 const SETTLED_AXES: Record<string, number> = { wght: 65, wdth: 12, slnt: 4 };

@@ -1,11 +1,11 @@
 // Reading by shape: every style spells the cut letters in its own alphabet, and the one that spells best is believed. Reading and
 // matching help one another: a letter reader's guess counts where it fits the shapes, and is doubted where no face draws it so.
-import { sumInk } from "../geometry/raster";
-import type { InkLine, InkReadings } from "../picture/readPicture";
-import type { CutBox } from "../picture/straighten";
-import { COARSE_WEIGHTS, fitLine, formIn, trimmedMean } from "./coarse";
-import { oncePer } from "./oncePer";
-import { SignatureIndex, type SignBox } from "./signature";
+import { sumInk } from "../../geometry/raster";
+import type { InkLine, InkReadings } from "../../picture/readPicture";
+import type { CutBox } from "../../picture/straighten";
+import { COARSE_WEIGHTS, fitLine, formIn, trimmedMean } from "../ranking/coarse";
+import { oncePer } from "../ranking/uniqueBy";
+import { SignatureIndex, type SignBox } from "../../descriptors/extractDescriptors";
 
 // Taken out of the global object once: the loops below call them millions of times.
 const { abs, ceil, log, max, min } = Math;

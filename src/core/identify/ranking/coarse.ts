@@ -1,12 +1,12 @@
 // The coarse stage: all styles against the cut letters by signature and by one shared line fit; no face is opened.
-import { cellsOf, sumInk, type SumTable } from "../geometry/raster";
-import { describeCells, drawCells, FORM_LENGTH } from "../measure/cellForm";
-import type { InkLine } from "../picture/readPicture";
-import { spanOf, type CutBox } from "../picture/straighten";
+import { cellsOf, sumInk, type SumTable } from "../../geometry/raster";
+import { describeCells, drawCells, FORM_LENGTH } from "../../measure/cellForm";
+import type { InkLine } from "../../picture/readPicture";
+import { spanOf, type CutBox } from "../../picture/straighten";
 import { alignPieces, layOutBoxes, type Alignment } from "./align";
-import { FORM_STEPS, quantize, SignatureIndex, type SignBox } from "./signature";
+import { FORM_STEPS, quantize, SignatureIndex, type SignBox } from "../../descriptors/extractDescriptors";
 import { describeWord, FINE_ROWS, grainOf, ROUGH_ROWS, warpWords, type Grain, type WordColumns } from "./warp";
-import { drawnCharacters, type Wording } from "./wording";
+import { drawnCharacters, type Wording } from "../../picture/wording";
 
 // Taken out of the global object once: the loops below call them millions of times.
 const { abs, ceil, floor, log, max, min, sqrt } = Math;

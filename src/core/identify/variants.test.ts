@@ -13,10 +13,10 @@ import { signFaces, type SignedFaces } from "../../../tests/fixtures/signedFaces
 import { openFace } from "../outlines/openFace";
 import { readPicture, type InkLine } from "../picture/readPicture";
 import { inlineExecutor, type Executor } from "./executor";
-import { fitText, identifyPicture } from "./identifyPicture";
-import { SignatureIndex, extractDescriptors } from "./signature";
-import { proposeSmallCapitals } from "./smallCapitals";
-import { wordingOf, writeSmall } from "./wording";
+import { fitText, identifyPicture } from "./identifyLine";
+import { SignatureIndex, extractDescriptors } from "../descriptors/extractDescriptors";
+import { proposeSmallCapitals } from "./hypotheses/smallCapitals";
+import { wordingOf, writeSmall } from "../picture/wording";
 
 const HOLMGATE = "Holmgate Text";
 const SWAPPED = "With a set";

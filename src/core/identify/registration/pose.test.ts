@@ -1,13 +1,13 @@
 import { beforeAll, describe, expect, test } from "@jest/globals";
-import { drawLine } from "../../../tests/fixtures/drawLine";
-import { readDemo } from "../../../tests/fixtures/demoFont";
-import { boundsOf } from "../geometry/outline";
-import type { OpenFace } from "../outlines/openFace";
-import { leanLine, readPicture, type InkLine } from "../picture/readPicture";
+import { drawLine } from "../../../../tests/fixtures/drawLine";
+import { readDemo } from "../../../../tests/fixtures/demoFont";
+import { boundsOf } from "../../geometry/outline";
+import type { OpenFace } from "../../outlines/openFace";
+import { leanLine, readPicture, type InkLine } from "../../picture/readPicture";
 import { refinePose } from "./fine";
 import { placeWord, setText } from "./place";
 import { clonePose, drawPose, imageInk, posePolygons } from "./pose";
-import { wordingOf } from "./wording";
+import { wordingOf } from "../../picture/wording";
 
 let face: OpenFace;
 let line: InkLine;

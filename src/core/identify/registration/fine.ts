@@ -1,8 +1,8 @@
 // The fine stage: a placed word drawn over the picture and moved onto it; what remains different is its cost.
-import type { Bounds } from "../geometry/outline";
-import type { InkPicture } from "../geometry/raster";
-import { solve } from "../picture/ink";
-import type { InkLine } from "../picture/readPicture";
+import type { Bounds } from "../../geometry/outline";
+import type { InkPicture } from "../../geometry/raster";
+import { solve } from "../../picture/ink";
+import type { InkLine } from "../../picture/readPicture";
 import { clonePose, drawPose, imageInk, type Imaging, type Part, type Pose } from "./pose";
 
 // Taken out of the global object once: the loops below call them millions of times.

@@ -1,6 +1,6 @@
 // Lettering in small capitals: seen by its heights, before any face is looked at.
-import type { InkLine } from "../picture/readPicture";
-import type { Wording } from "./wording";
+import type { InkLine } from "../../picture/readPicture";
+import type { Wording } from "../../picture/wording";
 
 const { abs } = Math;
 

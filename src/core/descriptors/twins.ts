@@ -1,5 +1,5 @@
 // Faces that cannot be told apart by the letters of a picture, and the letter that would tell.
-import { SIGNED, SignatureIndex } from "./signature";
+import { SIGNED, SignatureIndex } from "./extractDescriptors";
 
 /** Signed forms and boxes nearer than this are the same to any eye: squared distance of forms, and em. */
 const SAME_FORM = 0.02;

@@ -1,13 +1,13 @@
 // Words laid over each other as a whole: what is the same lies on itself, what is spaced wider is followed, another word costs more.
 import { beforeAll, describe, expect, test } from "@jest/globals";
-import { drawLine } from "../../../tests/fixtures/drawLine";
-import { signFaces, type SignedFaces } from "../../../tests/fixtures/signedFaces";
-import { describeCells, drawCells } from "../measure/cellForm";
-import { readPicture, type InkLine } from "../picture/readPicture";
-import { spanOf } from "../picture/straighten";
+import { drawLine } from "../../../../tests/fixtures/drawLine";
+import { signFaces, type SignedFaces } from "../../../../tests/fixtures/signedFaces";
+import { describeCells, drawCells } from "../../measure/cellForm";
+import { readPicture, type InkLine } from "../../picture/readPicture";
+import { spanOf } from "../../picture/straighten";
 import { rankByWhole, setWord } from "./coarse";
 import { describeWord, FINE_ROWS, grainOf, warpWords } from "./warp";
-import { wordingOf } from "./wording";
+import { wordingOf } from "../../picture/wording";
 
 const IDS = ["great-vibes", "pacifico", "dancing-script", "lora", "work-sans", "caveat"];
 let { faces, index }: SignedFaces = {} as SignedFaces;

@@ -1,5 +1,5 @@
 // Nearness of two styles by their letters’ outlines, from stored signatures.
-import { SIGNED, SIGN_BYTES } from "./signature";
+import { SIGNED, SIGN_BYTES } from "./extractDescriptors";
 import { FORM_LENGTH } from "../measure/cellForm";
 
 const LETTERS = SIGNED.map((c, i) => ({ c, i })).filter(({ c }) => /^[A-Za-z0-9&]$/.test(c));

@@ -1,7 +1,7 @@
 // Which pieces of ink are which letters, where letters touch or fall apart: a candidate's own widths and heights lead.
 // Method: dynamic programming over pieces (left to right) and letters; several letters may share a piece, several pieces a letter.
-import { spanOf, type CutBox } from "../picture/straighten";
-import type { SignBox } from "./signature";
+import { spanOf, type CutBox } from "../../picture/straighten";
+import type { SignBox } from "../../descriptors/extractDescriptors";
 
 // Taken out of the global object once: the loops below call them millions of times.
 const { abs, max, min, sqrt } = Math;

@@ -1,6 +1,6 @@
 // Words compared as a whole, for lettering whose letters cannot be parted: both are brought to the same few rows, and the columns of one
 // are laid over those of the other by dynamic time warping, which also tells where in the picture each letter stands.
-import { sumInk, type InkPicture, type SumTable } from "../geometry/raster";
+import { sumInk, type InkPicture, type SumTable } from "../../geometry/raster";
 
 // Taken out of the global object once: the loops below call them millions of times.
 const { abs, ceil, floor, max, min, round } = Math;

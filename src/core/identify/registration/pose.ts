@@ -1,7 +1,7 @@
 // A candidate's word in its place on the picture: the parameters, and how they are drawn. Read by fine.ts, which moves them.
-import { boundsOf, type Bounds, type Polygons } from "../geometry/outline";
-import { addPolygons, type InkPicture } from "../geometry/raster";
-import { blurInkInto } from "../picture/ink";
+import { boundsOf, type Bounds, type Polygons } from "../../geometry/outline";
+import { addPolygons, type InkPicture } from "../../geometry/raster";
+import { blurInkInto } from "../../picture/ink";
 
 /** How the picture was made: blur of its edges and spread of its ink, estimated once a picture. */
 export type Imaging = { blurPx: number; gain: number };

@@ -1,15 +1,15 @@
 import { beforeAll, describe, expect, test } from "@jest/globals";
-import { drawLine } from "../../../tests/fixtures/drawLine";
-import { readDemo } from "../../../tests/fixtures/demoFont";
-import type { OpenFace } from "../outlines/openFace";
-import { readPicture } from "../picture/readPicture";
-import type { CutBox } from "../picture/straighten";
+import { drawLine } from "../../../../tests/fixtures/drawLine";
+import { readDemo } from "../../../../tests/fixtures/demoFont";
+import type { OpenFace } from "../../outlines/openFace";
+import { readPicture } from "../../picture/readPicture";
+import type { CutBox } from "../../picture/straighten";
 import { alignPieces } from "./align";
-import { instancesOf } from "./instances";
-import { readByShape, readWords, type TextFit } from "./readShapes";
-import { inlineExecutor } from "./executor";
-import { fitText, identifyPicture } from "./identifyPicture";
-import { SignatureIndex, extractDescriptors, type SignBox } from "./signature";
+import { instancesOf } from "../../descriptors/instances";
+import { readByShape, readWords, type TextFit } from "../hypotheses/readShapes";
+import { inlineExecutor } from "../executor";
+import { fitText, identifyPicture } from "../identifyLine";
+import { SignatureIndex, extractDescriptors, type SignBox } from "../../descriptors/extractDescriptors";
 
 const letter = (width: number, top = 0.5, bottom = 0): SignBox => ({
   left: 0,

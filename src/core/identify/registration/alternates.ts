@@ -2,8 +2,8 @@
 import { lookAgain, type FaceLoader, type Tried } from "./fit";
 import { drawnGlyphs, makeParts, settingOf } from "./place";
 import { clonePose, type Imaging, type Part, type Pose } from "./pose";
-import type { SignatureIndex } from "./signature";
-import { writeSmall, type Wording } from "./wording";
+import type { SignatureIndex } from "../../descriptors/extractDescriptors";
+import { writeSmall, type Wording } from "../../picture/wording";
 
 /** Features by which one glyph stands for another at a designer's wish. */
 const CHOSEN_BY_LETTER = /^(salt|ss\d\d|cv\d\d|swsh|titl|hist|zero|onum|lnum|case)$/;

@@ -1,10 +1,10 @@
 // Where two faces differ in a letter: fonts drawn from rectangles, which differ where they are told to.
 import { describe, expect, test } from "@jest/globals";
-import { readDemo } from "../../../tests/fixtures/demoFont";
-import { makeFont, type FontPlan } from "../../../tests/fixtures/makeFont";
-import { boundsOf, flattenOutline } from "../geometry/outline";
-import { parsePath } from "../../../tests/fixtures/parsePath";
-import { openFace } from "../outlines/openFace";
+import { readDemo } from "../../../../tests/fixtures/demoFont";
+import { makeFont, type FontPlan } from "../../../../tests/fixtures/makeFont";
+import { boundsOf, flattenOutline } from "../../geometry/outline";
+import { parsePath } from "../../../../tests/fixtures/parsePath";
+import { openFace } from "../../outlines/openFace";
 import { tellApart } from "./tellApart";
 
 const face = (plan: FontPlan = {}) => openFace(makeFont(plan));

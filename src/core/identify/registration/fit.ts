@@ -1,13 +1,13 @@
 // One entry of the index laid over a line and moved onto it: what is done for every candidate, by whichever thread has it.
-import type { OpenFace } from "../outlines/openFace";
-import { halveLine, type InkLine } from "../picture/readPicture";
-import type { Lean } from "../picture/straighten";
+import type { OpenFace } from "../../outlines/openFace";
+import { halveLine, type InkLine } from "../../picture/readPicture";
+import type { Lean } from "../../picture/straighten";
 import { refinePose, type FineResult } from "./fine";
-import type { Coordinates } from "./instances";
+import type { Coordinates } from "../../descriptors/instances";
 import { placeWord, setText } from "./place";
 import { scalePose, type Imaging, type Pose } from "./pose";
-import type { SignatureIndex } from "./signature";
-import type { Wording } from "./wording";
+import type { SignatureIndex } from "../../descriptors/extractDescriptors";
+import type { Wording } from "../../picture/wording";
 
 const { abs } = Math;
 

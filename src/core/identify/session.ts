@@ -1,6 +1,6 @@
 // One question as an executor is asked it: every stage in shares, and the places where each entry came to lie so far.
 import type { InkLine } from "../picture/readPicture";
-import { isCutWell, type CoarseRank } from "./coarse";
+import { isCutWell, type CoarseRank } from "./ranking/coarse";
 import {
   partition,
   SHARES,
@@ -12,11 +12,11 @@ import {
   type ReplyTo,
   type SettleTask,
 } from "./executor";
-import { byTotal, type Laid, type Tried, type View } from "./fit";
-import { oncePer } from "./oncePer";
-import type { Imaging, Pose } from "./pose";
-import type { Settled } from "./settle";
-import type { Wording } from "./wording";
+import { byTotal, type Laid, type Tried, type View } from "./registration/fit";
+import { oncePer } from "./ranking/uniqueBy";
+import type { Imaging, Pose } from "./registration/pose";
+import type { Settled } from "./registration/refineLocation";
+import type { Wording } from "../picture/wording";
 
 /** One question to an executor: what stands there, and where each entry came to lie so far. */
 export class Question {
