@@ -22,7 +22,7 @@ const count = Number(process.argv[2] ?? 5000);
 const seed = Number(process.argv[3] ?? 20261125);
 const AT_ONCE = 4;
 const LONGEST_MS = 10_000;
-const MOST_MB = 3000;
+const MAX_MB = 3000;
 
 const facts = fontFacts({ family: "Fuzz", descender: -300, xHeight: 500, vendor: "FUZZ" });
 const few = "ABEHMORSTaeghinorstx0123&";
@@ -128,7 +128,7 @@ console.error(
     .map(([code, n]) => `${String(n).padStart(6)}  ${code}`)
     .join("\n"),
 );
-const isBounded = mostMb < MOST_MB;
+const isBounded = mostMb < MAX_MB;
 console.error(
   `${done} of ${count} fonts have an outcome; the longest took ${(longest / 1000).toFixed(1)} s; ${slow.length} over 10 s; ${Math.round(mostMb)} MB at most; ${((performance.now() - started) / 1000).toFixed(0)} s in all; seed ${seed}`,
 );

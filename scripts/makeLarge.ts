@@ -6,7 +6,7 @@ import { createHash } from "node:crypto";
 import { existsSync, linkSync, mkdirSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { seeded } from "../demo/foundry/treat";
-import { ABSENT, SIGN_BYTES, SIGNATURE_BYTES } from "../src/core/descriptors/extractDescriptors";
+import { ABSENT, BYTES_PER_CHARACTER, SIGNATURE_BYTES } from "../src/core/descriptors/extractDescriptors";
 import { FORM_LENGTH } from "../src/core/measure/cellForm";
 
 const [data, wanted] = [process.argv[2]!, Number(process.argv[3] ?? 100_000)];
@@ -43,7 +43,7 @@ function varySignature(signature: Uint8Array): Uint8Array {
   const view = new DataView(out.buffer);
   const [across, upward] = [0.85 + 0.3 * random(), 0.92 + 0.16 * random()];
   const drift = Array.from({ length: FORM_LENGTH }, () => Math.round(6 * (random() - 0.5)));
-  for (let base = 0; base < SIGNATURE_BYTES; base += SIGN_BYTES) {
+  for (let base = 0; base < SIGNATURE_BYTES; base += BYTES_PER_CHARACTER) {
     if (view.getInt16(base + FORM_LENGTH + 8, true) === ABSENT) continue;
     drift.forEach((by, k) => view.setInt8(base + k, Math.max(-127, Math.min(127, view.getInt8(base + k) + by))));
     [across, upward, across, upward, across].forEach((by, k) => {

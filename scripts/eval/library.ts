@@ -13,7 +13,7 @@ import { openFont } from "../../src/core/open/openFont";
 import { openFace } from "../../src/core/outlines/openFace";
 import type { FaceLoader } from "../../src/core/identify/registration/fit";
 import { cacheFaces } from "../../src/core/identify/identifyLine";
-import { instancesOf, type Coordinates } from "../../src/core/descriptors/instances";
+import { instancesOf, type VariationLocation } from "../../src/core/descriptors/instances";
 import { measureLegibility } from "../../src/core/measure/forms";
 import { lettersOf } from "../../src/core/measure/letters";
 import { SignatureIndex, SIGNATURE_BYTES, extractDescriptors } from "../../src/core/descriptors/extractDescriptors";
@@ -26,7 +26,7 @@ export type EvalStyle = {
   sfnt: Uint8Array;
   signature: Uint8Array;
   /** Signed settings of a variable font. */
-  instances: { coordinates: Coordinates; signature: Uint8Array }[];
+  instances: { coordinates: VariationLocation; signature: Uint8Array }[];
   /** Characters of Latin 1 and general punctuation that it has. */
   characters: string;
   /** True where letters are pictures: these are not drawn as words. */

@@ -10,7 +10,7 @@ import {
 import { readRows } from "./measured";
 
 const USERS = 500;
-const MOST_QUESTIONS = 12;
+const MAX_QUESTIONS = 12;
 const MODES = ["truthful", "vague as an eye", "one wrong"] as const;
 
 let seed = 7;
@@ -34,7 +34,7 @@ function askOne(style: DescribedStyle, mode: (typeof MODES)[number]): { isFound:
   const answers: GivenAnswer[] = [];
   const wrongAt = mode === "one wrong" ? Math.floor(random() * 8) : -1;
   let now = describe(library, answers);
-  while (now.next && answers.length < MOST_QUESTIONS) {
+  while (now.next && answers.length < MAX_QUESTIONS) {
     const { next } = now;
     const right = choose(next.fits(style), mode !== "truthful");
     const other = (right + 1 + Math.floor(random() * (next.answers.length - 1))) % next.answers.length;

@@ -2,7 +2,7 @@
 import sharp from "sharp";
 import type { AnswerEvidence } from "../../src/core/identify/answer/chance";
 import { inlineExecutor } from "../../src/core/identify/executor";
-import { fitText, identifyPicture } from "../../src/core/identify/identifyLine";
+import { fitText, identifyLine } from "../../src/core/identify/identifyLine";
 import type { SignatureIndex } from "../../src/core/descriptors/extractDescriptors";
 import { likenessOf } from "../../src/core/descriptors/twins";
 import { readPicture } from "../../src/core/picture/readPicture";
@@ -74,7 +74,7 @@ export async function answerPictures(
           (l, t, by) => fitText(l, t, executor, by),
           readLetters,
         ));
-      const result = lines && read ? await identifyPicture(lines, read, library.index, executor, 20) : null;
+      const result = lines && read ? await identifyLine(lines, read, library.index, executor, 20) : null;
       const ms = performance.now() - started;
       const matches = result?.matches ?? [];
       const families = [...new Set(matches.map((m) => m.family))];

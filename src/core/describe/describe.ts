@@ -20,7 +20,7 @@ type Description = {
 /** Share of answers that are wrong, spread over all: what lets the right face survive one. */
 const ERROR_SHARE = 0.07;
 /** A question that is expected to tell less than this is not worth asking, bits. */
-const LEAST_BITS = 0.03;
+const MIN_BITS = 0.03;
 
 /** Likelihoods of every answer for every style, made once for a library. */
 export type AskedLibrary = {
@@ -90,7 +90,7 @@ export function describe(
   for (const question of QUESTIONS) {
     if (done.has(question.questionId)) continue;
     const bits = bitsOf(question, library, weights, byFamily);
-    if (bits > LEAST_BITS && (!next || bits > next.bits)) next = { question, bits };
+    if (bits > MIN_BITS && (!next || bits > next.bits)) next = { question, bits };
   }
   const best = new Map<string, { styleId: string; weight: number }>();
   styles.forEach((s, i) => {

@@ -1,4 +1,4 @@
-// The compact signature of a style: per character its form (36 numbers) and its box in em. Fourth stage of the pipeline ("signed").
+// The compact descriptors of a style: per character its form (36 numbers) and its box in em. A stage of the pipeline ("described").
 import { cellsOf, rasterOutline, sumInk } from "../geometry/raster";
 import { boundsOf } from "../geometry/outline";
 import { describeCells, FORM_LENGTH } from "../measure/cellForm";
@@ -7,14 +7,14 @@ import type { OpenFace } from "../outlines/openFace";
 // Taken out of the global object once: the loops below call them millions of times.
 const { max, min, round } = Math;
 
-/** Characters that are signed. Others are compared in the fine stage only. The order is part of the stored format. */
-export const SIGNED = [
+/** Characters that are described. Others are compared in the fine stage only. The order is part of the stored format. */
+export const DESCRIBED = [
   ..."ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789&!?.,:;'\"-–()/@#%$€£+*·éèêëáàâäåãíïóòôöõøúüñçßæœÉÖÜÄÅØ’“”",
 ];
-const INDEX_OF = new Map(SIGNED.map((c, i) => [c, i]));
+const INDEX_OF = new Map(DESCRIBED.map((c, i) => [c, i]));
 /** Bytes per character: 36 form bytes, then left, top, right, bottom, advance as 16-bit numbers of 1/4096 em. */
-export const SIGN_BYTES = FORM_LENGTH + 10;
-export const SIGNATURE_BYTES = SIGNED.length * SIGN_BYTES;
+export const BYTES_PER_CHARACTER = FORM_LENGTH + 10;
+export const SIGNATURE_BYTES = DESCRIBED.length * BYTES_PER_CHARACTER;
 const EM_STEPS = 4096;
 /** Steps of a form's numbers in their byte. */
 export const FORM_STEPS = 24;
@@ -23,21 +23,21 @@ export const ABSENT = -32768;
 const DRAW_PX = 40;
 
 /**
- * Signs a face.
- * @returns Uint8Array, shape [SIGNED.length, SIGN_BYTES]; an absent character has advance −32768.
+ * Describes a face by its letters.
+ * @returns Uint8Array, shape [DESCRIBED.length, BYTES_PER_CHARACTER]; an absent character has advance −32768.
  */
 export function extractDescriptors(face: OpenFace): Uint8Array {
   const out = new Uint8Array(SIGNATURE_BYTES);
   const view = new DataView(out.buffer);
-  SIGNED.forEach((char, i) => {
-    const base = i * SIGN_BYTES;
+  DESCRIBED.forEach((char, i) => {
+    const base = i * BYTES_PER_CHARACTER;
     const glyphId = face.glyphOf(char.codePointAt(0)!);
     const bounds = glyphId ? boundsOf(face.polygons(glyphId)) : null;
     if (!glyphId || !bounds) {
       view.setInt16(base + FORM_LENGTH + 8, ABSENT, true);
       return;
     }
-    const form = signForm(face, glyphId, bounds);
+    const form = describeForm(face, glyphId, bounds);
     form.forEach((v, k) => view.setInt8(base + k, quantize(v)));
     const em = (v: number) => max(-32767, min(32767, round((v / face.unitsPerEm) * EM_STEPS)));
     [bounds.xMin, bounds.yMax, bounds.xMax, bounds.yMin, face.advanceFu(glyphId)].forEach((v, k) =>
@@ -49,7 +49,7 @@ export function extractDescriptors(face: OpenFace): Uint8Array {
 
 export const quantize = (v: number) => max(-127, min(127, round(v * FORM_STEPS)));
 
-function signForm(face: OpenFace, glyphId: number, b: { xMin: number; xMax: number; yMin: number; yMax: number }) {
+function describeForm(face: OpenFace, glyphId: number, b: { xMin: number; xMax: number; yMin: number; yMax: number }) {
   const sx = DRAW_PX / max(1, b.xMax - b.xMin);
   const sy = DRAW_PX / max(1, b.yMax - b.yMin);
   const picture = rasterOutline(
@@ -62,9 +62,9 @@ function signForm(face: OpenFace, glyphId: number, b: { xMin: number; xMax: numb
 }
 
 /** A box in em, y up from the baseline, and the advance. */
-export type SignBox = { left: number; top: number; right: number; bottom: number; advance: number };
+export type GlyphBox = { left: number; top: number; right: number; bottom: number; advance: number };
 
-type SignedEntry = {
+type DescribedEntry = {
   id: string;
   family: string;
   signature: Uint8Array;
@@ -74,17 +74,17 @@ type SignedEntry = {
 /** An index as two threads can hold it: the signatures in memory that both see. */
 export type SharedSignatures = Pick<SignatureIndex, "ids" | "families" | "coordinates"> & { bytes: Uint8Array };
 
-/** Signatures of many styles, ready to be compared. `bytes` has shape [ids.length, SIGNED.length, SIGN_BYTES]. */
+/** Signatures of many styles, ready to be compared. `bytes` has shape [ids.length, DESCRIBED.length, BYTES_PER_CHARACTER]. */
 export class SignatureIndex {
   ids: string[] = [];
   families: string[] = [];
-  /** The setting of a variable font that an entry is signed at; null: its default. */
+  /** The location that an entry of a variable font is described at; null: its default. */
   coordinates: (Record<string, number> | null)[] = [];
   private bytes: Uint8Array = new Uint8Array(0);
   private view = new DataView(this.bytes.buffer);
 
   /** @param rows - one an entry: a style stands in several, under the same id, when it is variable. */
-  static of(rows: SignedEntry[]): SignatureIndex {
+  static of(rows: DescribedEntry[]): SignatureIndex {
     const index = new SignatureIndex();
     index.bytes = new Uint8Array(new SharedArrayBuffer(rows.length * SIGNATURE_BYTES));
     rows.forEach((r, i) => {
@@ -123,14 +123,14 @@ export class SignatureIndex {
     );
   }
 
-  /** Position of a character in the signature; −1 when it is not signed. */
+  /** Position of a character in the signature; −1 when it is not described. */
   static at(char: string): number {
     return INDEX_OF.get(char) ?? -1;
   }
 
   /** Box of a character; null when the style lacks it. */
-  box(style: number, sign: number): SignBox | null {
-    const base = (style * SIGNED.length + sign) * SIGN_BYTES + FORM_LENGTH;
+  box(style: number, position: number): GlyphBox | null {
+    const base = (style * DESCRIBED.length + position) * BYTES_PER_CHARACTER + FORM_LENGTH;
     const advance = this.view.getInt16(base + 8, true);
     if (advance === ABSENT) return null;
     const em = (k: number) => this.view.getInt16(base + 2 * k, true) / EM_STEPS;
@@ -138,8 +138,8 @@ export class SignatureIndex {
   }
 
   /** A character's form, quantized: Int8Array, shape [36]. */
-  form(style: number, sign: number): Int8Array {
-    const base = (style * SIGNED.length + sign) * SIGN_BYTES;
+  form(style: number, position: number): Int8Array {
+    const base = (style * DESCRIBED.length + position) * BYTES_PER_CHARACTER;
     return new Int8Array(this.bytes.buffer, base, FORM_LENGTH);
   }
 
@@ -147,8 +147,8 @@ export class SignatureIndex {
    * Weighted squared distance of a form to a character's.
    * @param form - Int8Array, shape [36], quantized. @param weights - Float32Array, shape [36].
    */
-  distance(style: number, sign: number, form: Int8Array, weights: Float32Array): number {
-    const base = (style * SIGNED.length + sign) * SIGN_BYTES;
+  distance(style: number, position: number, form: Int8Array, weights: Float32Array): number {
+    const base = (style * DESCRIBED.length + position) * BYTES_PER_CHARACTER;
     let sum = 0;
     for (let k = 0; k < FORM_LENGTH; k++) {
       const d = form[k]! - ((this.bytes[base + k]! << 24) >> 24);

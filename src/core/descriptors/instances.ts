@@ -1,21 +1,21 @@
-// Which settings of a variable font are signed: enough that any of its instances lies near one of them.
+// At which locations a variable font is described: enough that any of its instances lies near one of them.
 import type { Axis } from "@/contracts/traits";
 
 /** Axis tag → value; no entry: the default. */
-export type Coordinates = Record<string, number>;
+export type VariationLocation = Record<string, number>;
 
-/** Settings of one font that are signed, beside its default. */
-const MOST_INSTANCES = 27;
-/** Steps between neighbouring weights and widths that are signed, on the axes' own scales. */
+/** Locations of one font that are described, beside its default. */
+const MAX_INSTANCES = 27;
+/** Steps between neighbouring weights and widths that are described, on the axes' own scales. */
 const WEIGHT_STEP = 130;
 const WIDTH_STEP = 25;
 
 /**
- * The settings of a variable font that stand for all others: a grid over weight, width, optical size and slant.
+ * The locations of a variable font that stand for all others: a grid over weight, width, optical size and slant.
  * Axes of other tags stay at their defaults.
  * @returns none for a font without axes; the default itself is not among them.
  */
-export function instancesOf(axes: readonly Axis[]): Coordinates[] {
+export function instancesOf(axes: readonly Axis[]): VariationLocation[] {
   const stops = axes.flatMap((axis): { tag: string; values: number[]; own: number }[] => {
     const values = stopsOf(axis);
     return values.length > 1 ? [{ tag: axis.tag, values, own: axis.default }] : [];
@@ -24,14 +24,14 @@ export function instancesOf(axes: readonly Axis[]): Coordinates[] {
   // Too many together: axes that tell least are thinned first.
   const size = () => stops.reduce((n, s) => n * s.values.length, 1);
   for (const tag of ["slnt", "ital", "opsz", "wdth", "wght"])
-    while (size() > MOST_INSTANCES + 1) {
+    while (size() > MAX_INSTANCES + 1) {
       const axis = stops.find((s) => s.tag === tag && s.values.length > 2);
       if (!axis) break;
       axis.values = thin(axis.values);
     }
-  let grid: Coordinates[] = [{}];
+  let grid: VariationLocation[] = [{}];
   for (const { tag, values } of stops) grid = grid.flatMap((c) => values.map((v) => ({ ...c, [tag]: v })));
-  return grid.filter((c) => stops.some(({ tag, own }) => c[tag] !== own)).slice(0, MOST_INSTANCES);
+  return grid.filter((c) => stops.some(({ tag, own }) => c[tag] !== own)).slice(0, MAX_INSTANCES);
 }
 
 function stopsOf({ tag, min, max, default: own }: Axis): number[] {

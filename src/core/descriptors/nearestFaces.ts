@@ -1,6 +1,6 @@
 // Which faces of the libraries have given letters: by signatures of outlines, or where only widths are known, by advances.
 import { FORM_LENGTH } from "../measure/cellForm";
-import { SIGNED, SignatureIndex } from "./extractDescriptors";
+import { DESCRIBED, SignatureIndex } from "./extractDescriptors";
 
 type NearFace = {
   /** Entry of the index. */
@@ -12,7 +12,7 @@ type NearFace = {
 };
 
 /** Fewer letters than this tell nothing. */
-const FEWEST_LETTERS = 3;
+const MIN_LETTERS = 3;
 /** Form numbers a step, box and advance in em a step: about what two neighbouring weights differ by. */
 const FORM_STEP = 7;
 const BOX_STEP_EM = 0.02;
@@ -29,19 +29,19 @@ const SAME_SHARE = 0.9;
  */
 export function rankByOutlines(probe: Uint8Array, index: SignatureIndex): NearFace[] {
   const one = SignatureIndex.of([{ id: "", family: "", signature: probe }]);
-  const letters = SIGNED.flatMap((_, sign) => {
-    const box = one.box(0, sign);
-    return box ? [{ sign, box, form: one.form(0, sign) }] : [];
+  const letters = DESCRIBED.flatMap((_, position) => {
+    const box = one.box(0, position);
+    return box ? [{ position, box, form: one.form(0, position) }] : [];
   });
-  if (letters.length < FEWEST_LETTERS) return [];
+  if (letters.length < MIN_LETTERS) return [];
   const near: NearFace[] = [];
   for (let entry = 0; entry < index.ids.length; entry++) {
     let [sum, both, same] = [0, 0, 0];
-    for (const { sign, box, form } of letters) {
-      const other = index.box(entry, sign);
+    for (const { position, box, form } of letters) {
+      const other = index.box(entry, position);
       if (!other) continue;
       both++;
-      const formOff = Math.sqrt(formDistance(form, index.form(entry, sign)) / FORM_LENGTH);
+      const formOff = Math.sqrt(formDistance(form, index.form(entry, position)) / FORM_LENGTH);
       const boxOff =
         (Math.abs(box.left - other.left) +
           Math.abs(box.right - other.right) +
@@ -69,20 +69,20 @@ function formDistance(a: Int8Array, b: Int8Array): number {
 
 /** A letter's advance differs by about this much between faces that nobody would take for each other. */
 const ADVANCE_STEP_EM = 0.03;
-const FEWEST_ADVANCES = 6;
+const MIN_ADVANCES = 6;
 
 /** Ranks every entry by advances alone. @param advancesEm - character → advance in em. */
 export function rankByAdvances(advancesEm: Readonly<Record<string, number>>, index: SignatureIndex): NearFace[] {
   const known = Object.entries(advancesEm).flatMap(([char, advance]) => {
-    const sign = SignatureIndex.at(char);
-    return sign < 0 || advance <= 0 ? [] : [{ sign, advance }];
+    const position = SignatureIndex.at(char);
+    return position < 0 || advance <= 0 ? [] : [{ position, advance }];
   });
-  if (known.length < FEWEST_ADVANCES) return [];
+  if (known.length < MIN_ADVANCES) return [];
   const near: NearFace[] = [];
   for (let entry = 0; entry < index.ids.length; entry++) {
     let [sum, both] = [0, 0];
-    for (const { sign, advance } of known) {
-      const box = index.box(entry, sign);
+    for (const { position, advance } of known) {
+      const box = index.box(entry, position);
       if (!box) continue;
       both++;
       sum += Math.abs(box.advance - advance);

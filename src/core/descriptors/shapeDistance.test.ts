@@ -3,7 +3,7 @@ import { readDemo } from "../../../tests/fixtures/demoFont";
 import { extractDescriptors, SIGNATURE_BYTES } from "./extractDescriptors";
 import { shapeDistance } from "./shapeDistance";
 
-const signed: Record<string, Uint8Array> = {};
+const described: Record<string, Uint8Array> = {};
 beforeAll(async () => {
   for (const [id, weight] of [
     ["lora", 400],
@@ -12,25 +12,25 @@ beforeAll(async () => {
     ["work-sans", 400],
     ["libre-barcode-39", 400],
   ] as const)
-    signed[`${id} ${weight}`] = extractDescriptors((await readDemo(id, weight, "normal")).face);
+    described[`${id} ${weight}`] = extractDescriptors((await readDemo(id, weight, "normal")).face);
 });
 
 describe("nearness by outlines", () => {
   test("nothing from itself, a weight further than its neighbour, another kind further still", () => {
-    const from = (other: string) => shapeDistance(signed["lora 400"]!, signed[other]!)!;
+    const from = (other: string) => shapeDistance(described["lora 400"]!, described[other]!)!;
     expect(from("lora 400")).toBe(0);
     expect(from("lora 500")).toBeGreaterThan(0);
     expect(from("lora 700")).toBeGreaterThan(from("lora 500"));
     expect(from("work-sans 400")).toBeGreaterThan(from("lora 500"));
   });
   test("the way does not matter, and without common letters there is no distance", () => {
-    expect(shapeDistance(signed["lora 400"]!, signed["work-sans 400"]!)).toBeCloseTo(
-      shapeDistance(signed["work-sans 400"]!, signed["lora 400"]!)!,
+    expect(shapeDistance(described["lora 400"]!, described["work-sans 400"]!)).toBeCloseTo(
+      shapeDistance(described["work-sans 400"]!, described["lora 400"]!)!,
       6,
     );
     const empty = new Uint8Array(SIGNATURE_BYTES);
     new DataView(empty.buffer);
     for (let i = 0; i < SIGNATURE_BYTES; i += 46) new DataView(empty.buffer).setInt16(i + 44, -32768, true);
-    expect(shapeDistance(signed["lora 400"]!, empty)).toBeNull();
+    expect(shapeDistance(described["lora 400"]!, empty)).toBeNull();
   });
 });

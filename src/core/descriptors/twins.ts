@@ -1,11 +1,11 @@
 // Faces that cannot be told apart by the letters of a picture, and the letter that would tell.
-import { SIGNED, SignatureIndex } from "./extractDescriptors";
+import { DESCRIBED, SignatureIndex } from "./extractDescriptors";
 
 /** Signed forms and boxes nearer than this are the same to any eye: squared distance of forms, and em. */
 const SAME_FORM = 0.02;
 const SAME_EM = 0.008;
 /** Letters worth showing as what tells two faces apart. */
-const TELLING = SIGNED.filter((c) => /^[A-Za-z0-9&?!]$/.test(c));
+const TELLING = DESCRIBED.filter((c) => /^[A-Za-z0-9&?!]$/.test(c));
 const EVEN = new Float32Array(36).fill(1);
 
 export type Likeness = {
@@ -31,11 +31,11 @@ export function likenessOf(index: SignatureIndex, a: number, b: number, characte
 
 /** How much a letter differs: 1 is as much as an eye can see. Null where one of the two lacks it. */
 function differ(index: SignatureIndex, a: number, b: number, char: string): number | null {
-  const sign = SignatureIndex.at(char);
-  if (sign < 0) return null;
-  const [p, q] = [index.box(a, sign), index.box(b, sign)];
+  const position = SignatureIndex.at(char);
+  if (position < 0) return null;
+  const [p, q] = [index.box(a, position), index.box(b, position)];
   if (!p || !q) return p === q ? 0 : 9;
-  const form = index.distance(a, sign, index.form(b, sign), EVEN) / SAME_FORM;
+  const form = index.distance(a, position, index.form(b, position), EVEN) / SAME_FORM;
   const off = Math.max(
     Math.abs(p.top - q.top),
     Math.abs(p.bottom - q.bottom),

@@ -14,7 +14,7 @@ export type FoundFont = {
   usedFor: string | null;
   /** Characters set in it, each once, the first of them. */
   characters: string;
-  /** Its embedded letters, signed as the library's are; null: not embedded, or unreadable. */
+  /** Its embedded letters, described as the library's are; null: not embedded, or unreadable. */
   signature: Uint8Array | null;
   /** Character → advance in em, where the document states widths. */
   advancesEm: Readonly<Record<string, number>> | null;
@@ -49,7 +49,7 @@ export const nameOnly = (name: string, usedFor: string | null = null): FoundFont
   advancesEm: null,
 });
 
-/** Signs the letters of a whole embedded font file; null when it cannot be opened. */
+/** Describes the letters of a whole embedded font file; null when it cannot be opened. */
 export async function signFile(bytes: Uint8Array): Promise<Uint8Array | null> {
   try {
     return extractDescriptors(openFace((await openFont(bytes)).sfnt));

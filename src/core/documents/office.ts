@@ -6,7 +6,7 @@ import { writeStyle } from "./styleSheets";
 
 type Element = { name: string; attributes: Record<string, string>; children: Element[]; text: string };
 
-const MOST_DEPTH = 400;
+const MAX_DEPTH = 400;
 
 /** @throws DocumentError: a part that must be there is not. */
 async function readXml(parts: Parts, path: string): Promise<Element | null> {
@@ -20,7 +20,7 @@ function parseXml(text: string): Element {
     {
       onopentag(name, attributes) {
         const element = { name, attributes, children: [], text: "" };
-        if (open.length < MOST_DEPTH) open[open.length - 1]!.children.push(element);
+        if (open.length < MAX_DEPTH) open[open.length - 1]!.children.push(element);
         open.push(element);
       },
       ontext: (t) => void (open[open.length - 1]!.text += t),

@@ -26,7 +26,7 @@ const TRAITS = Object.keys(STEPS) as SieveTrait[];
 /** A trait that only one of two styles has counts as this many steps. */
 const ABSENT_STEPS = 1.5;
 /** One trait never counts for more than this. */
-const MOST_STEPS = 6;
+const MAX_STEPS = 6;
 const KIND_STEPS = 4;
 const STOREY_STEPS = 1;
 
@@ -58,7 +58,7 @@ function measureNearness(index: FindIndex, row: number, reach: boolean): Float32
 function addTrait(sums: Float64Array, { values, low, high }: TraitColumn, row: number, step: number, reach: boolean) {
   const a = values[row]!;
   const absent = ABSENT_STEPS * ABSENT_STEPS;
-  const most = MOST_STEPS * MOST_STEPS;
+  const most = MAX_STEPS * MAX_STEPS;
   const count = sums.length;
   const [from, to] = reach ? [low, high] : [values, values];
   const perStep = 1 / step;

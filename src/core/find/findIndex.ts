@@ -197,7 +197,7 @@ export const COUNTED_SHARED = [
 /** Libraries of fewer styles are not packed: counting them is quick as it is, and packing takes its time at every change. */
 const PACKED_FROM_ROWS = 5_000;
 /** Combinations that one column may tell apart: four sets of counters for them stay in the processor's first cache. */
-export const MOST_COMBINATIONS = 1_600;
+export const MAX_COMBINATIONS = 1_600;
 
 /** Takes columns together, in their order, as long as they have few enough combinations. */
 function packColumns(columns: readonly Column[], count: number): Packed[] {
@@ -223,7 +223,7 @@ function pack({ of, size, columns, parts, values }: Packed, column: Column, coun
     const key = column[i]! * size + of[i]!;
     let id = at.get(key);
     if (id === undefined) {
-      if (at.size >= MOST_COMBINATIONS) return null;
+      if (at.size >= MAX_COMBINATIONS) return null;
       at.set(key, (id = at.size));
       from.push({ before: of[i]!, value: column[i]! });
     }

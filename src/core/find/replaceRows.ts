@@ -2,7 +2,7 @@
 // however large the library is; whatever changes more waits until the whole index is made again.
 import {
   COUNTED_SHARED,
-  MOST_COMBINATIONS,
+  MAX_COMBINATIONS,
   type Column,
   type FindIndex,
   type FindRow,
@@ -96,7 +96,7 @@ function replacePacked(
     let combination = at.get(key);
     if (combination === undefined) {
       combination = parts[0]!.length;
-      if (combination >= MOST_COMBINATIONS) return null;
+      if (combination >= MAX_COMBINATIONS) return null;
       parts.forEach((p, c) => p.push(c === place ? value : p[was]!));
       at.set(key, combination);
     }

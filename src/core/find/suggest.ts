@@ -13,8 +13,8 @@ type Suggestion = {
   note: string;
 };
 
-const MOST_FAMILIES = 5;
-const MOST_WORDS = 5;
+const MAX_FAMILIES = 5;
+const MAX_WORDS = 5;
 const GROUPS: Record<string, string> = {
   kind: "kind",
   vox: "class",
@@ -57,7 +57,7 @@ export function suggestWords(index: FindIndex, typed: string): Suggestion[] {
         });
     });
     for (const { phrase, note } of phrasesFor(tail))
-      if (out.filter((s) => s.kind === "word").length < MOST_WORDS)
+      if (out.filter((s) => s.kind === "word").length < MAX_WORDS)
         add({ kind: "word", label: phrase, becomes: becomes(phrase), note });
   }
   return out.slice(0, 12);
@@ -71,7 +71,7 @@ function familiesFor(index: FindIndex, tail: string): number[] {
   if (starting.length)
     return starting
       .sort((a, b) => index.names.names[a]!.length - index.names.names[b]!.length || a - b)
-      .slice(0, MOST_FAMILIES);
+      .slice(0, MAX_FAMILIES);
   const allowed = slipsAllowed(asked.length);
   return allowed
     ? nearNames(index.names, asked, allowed)

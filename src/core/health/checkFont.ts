@@ -10,7 +10,7 @@ const CLOSE = [..."ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz012345678
 /** Characters that are blank by right. */
 const BLANK = /[\p{Z}\p{C}\u00ad\u115f\u1160\u2800\u3164\uffa0\u034f\u17b4\u17b5]/u;
 /** At most so many mapped characters are looked at for emptiness. */
-const MOST_CHARACTERS = 1500;
+const MAX_CHARACTERS = 1500;
 
 /** @param opened - as `openFont` gave it. @returns its faults and those found here, graded. */
 export function checkFont(opened: OpenedFont, face: OpenFace): Health {
@@ -57,7 +57,7 @@ function checkBlanks(opened: OpenedFont, face: OpenFace, faults: Fault[]) {
   let looked = 0;
   for (const [code, glyph] of opened.characters) {
     if (BLANK.test(String.fromCodePoint(code)) || (code >= 0xfe00 && code <= 0xfe0f)) continue;
-    if (looked++ > MOST_CHARACTERS) break;
+    if (looked++ > MAX_CHARACTERS) break;
     if (!face.isDrawn(glyph)) blank.push(code);
   }
   // Fonts of colour or bitmap glyphs keep their drawings elsewhere.

@@ -1,11 +1,11 @@
 // Work in shares: what is sent to another thread and comes back gives the same answer, and giving up early loses nobody.
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import { drawLine, type DrawOptions } from "../../../tests/fixtures/drawLine";
-import { signFaces, type SignedFaces } from "../../../tests/fixtures/signedFaces";
+import { describeFaces, type DescribedFaces } from "../../../tests/fixtures/describedFaces";
 import { readPicture } from "../picture/readPicture";
-import { rankByPieces, rankByWhole, rankByCuts, setWord } from "./ranking/coarse";
+import { rankByPieces, rankByWhole, rankByCuts, measureWord } from "./ranking/coarse";
 import { partition, runTask, SHARES, inlineExecutor, type Executor, type Task, type ReplyTo } from "./executor";
-import { fitText, identifyPicture } from "./identifyLine";
+import { fitText, identifyLine } from "./identifyLine";
 import { SignatureIndex } from "../descriptors/extractDescriptors";
 import { wordingOf } from "../picture/wording";
 
@@ -21,8 +21,8 @@ const IDS = [
   "caveat",
   "rye",
 ];
-let { faces, index, load }: SignedFaces = {} as SignedFaces;
-beforeAll(async () => void ({ faces, index, load } = await signFaces(IDS)));
+let { faces, index, load }: DescribedFaces = {} as DescribedFaces;
+beforeAll(async () => void ({ faces, index, load } = await describeFaces(IDS)));
 const linesOf = (id: string, text: string, more: DrawOptions = {}) =>
   readPicture(drawLine(faces.get(id)!, text, more))!;
 
@@ -55,13 +55,13 @@ describe("shares", () => {
     const lines = linesOf(id, text, more);
     const sent: Task["kind"][] = [];
     const [here, there] = [
-      await identifyPicture(lines, text, index, inlineExecutor(index, load), 5),
-      await identifyPicture(lines, text, index, workElsewhere(sent), 5),
+      await identifyLine(lines, text, index, inlineExecutor(index, load), 5),
+      await identifyLine(lines, text, index, workElsewhere(sent), 5),
     ];
     expect(there.matches).toEqual(here.matches);
     expect(there.noneChance).toBe(here.noneChance);
     expect(here.matches[0]!.styleId).toBe(id);
-    expect(sent).toEqual(expect.arrayContaining(["look", "closely"]));
+    expect(sent).toEqual(expect.arrayContaining(["preview", "full"]));
   });
 
   test("how far a text is from a line is told the same as well", async () => {
@@ -80,7 +80,7 @@ describe("giving up early", () => {
   ] as const)("%s: the nearest few are those of the whole ranking", (_what, rank) => {
     for (const id of ["pacifico", "lora", "caveat"]) {
       const { plain } = linesOf(id, "Brass Lantern", { trackingPx: -2 });
-      const word = setWord(wordingOf("Brass Lantern"), index);
+      const word = measureWord(wordingOf("Brass Lantern"), index);
       const all = rank(plain, word, index, IDS.length);
       const few = rank(plain, word, index, 3);
       expect(few.map((r) => r.style)).toEqual(all.slice(0, 3).map((r) => r.style));
@@ -91,7 +91,12 @@ describe("giving up early", () => {
   test("shares of the index together are the index", () => {
     const { plain } = linesOf("karla", "Harbour");
     const ranked = (at?: number) =>
-      rankByCuts(plain, setWord(wordingOf("Harbour"), index, at === undefined ? undefined : { at, of: 2 }), index, 99);
+      rankByCuts(
+        plain,
+        measureWord(wordingOf("Harbour"), index, at === undefined ? undefined : { at, of: 2 }),
+        index,
+        99,
+      );
     const together = [...ranked(0), ...ranked(1)].map((r) => r.style).sort((a, b) => a - b);
     expect(together).toEqual(
       ranked()

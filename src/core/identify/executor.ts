@@ -2,10 +2,10 @@
 // opens faces can do it.
 import type { InkLine } from "../picture/readPicture";
 import { tryAlternates } from "./registration/alternates";
-import { rankByCuts, rankByPieces, rankByWhole, setWord, type CoarseRank, type Share } from "./ranking/coarse";
-import { look, lookClosely, type FaceLoader, type Laid, type Tried } from "./registration/fit";
+import { rankByCuts, rankByPieces, rankByWhole, measureWord, type CoarseRank, type Share } from "./ranking/coarse";
+import { fitPreview, fitFull, type FaceLoader, type Laid, type Tried } from "./registration/fit";
 import type { Imaging } from "./registration/pose";
-import { settleAxes, type Settled } from "./registration/refineLocation";
+import { refineLocation, type RefinedLocation } from "./registration/refineLocation";
 import type { SignatureIndex } from "../descriptors/extractDescriptors";
 import type { Wording } from "../picture/wording";
 
@@ -19,18 +19,18 @@ export type CoarseTask = {
   share: Share;
   keep: number;
 };
-export type LookTask = { kind: "look"; laid: Laid[]; wording: Wording; imaging: Imaging; rounds: number };
-export type CloselyTask = { kind: "closely"; laid: Laid[]; imaging: Imaging };
-export type SettleTask = { kind: "settle"; tried: Tried[]; wording: Wording; imaging: Imaging };
+export type PreviewTask = { kind: "preview"; laid: Laid[]; wording: Wording; imaging: Imaging; rounds: number };
+export type FullTask = { kind: "full"; laid: Laid[]; imaging: Imaging };
+export type LocationTask = { kind: "location"; tried: Tried[]; wording: Wording; imaging: Imaging };
 export type AlternatesTask = { kind: "alternates"; tried: Tried[]; wording: Wording; imaging: Imaging };
-export type Task = CoarseTask | LookTask | CloselyTask | SettleTask | AlternatesTask;
+export type Task = CoarseTask | PreviewTask | FullTask | LocationTask | AlternatesTask;
 type Replies = {
   cuts: CoarseRank[];
   pieces: CoarseRank[];
   whole: CoarseRank[];
-  look: (Tried | null)[];
-  closely: Tried[];
-  settle: (Settled | null)[];
+  preview: (Tried | null)[];
+  full: Tried[];
+  location: (RefinedLocation | null)[];
   alternates: (Tried | null)[];
 };
 export type ReplyTo<J extends Task> = Replies[J["kind"]];
@@ -46,19 +46,19 @@ export function runTask<J extends Task>(task: J, index: SignatureIndex, load: Fa
 function answer(task: Task, index: SignatureIndex, load: FaceLoader): Replies[Task["kind"]] {
   switch (task.kind) {
     case "cuts":
-      return rankByCuts(task.line, setWord(task.wording, index, task.share), index, task.keep);
+      return rankByCuts(task.line, measureWord(task.wording, index, task.share), index, task.keep);
     case "pieces":
-      return rankByPieces(task.line, setWord(task.wording, index, task.share), index, task.keep);
+      return rankByPieces(task.line, measureWord(task.wording, index, task.share), index, task.keep);
     case "whole":
-      return rankByWhole(task.line, setWord(task.wording, index, task.share), index, task.keep);
-    case "look":
-      return task.laid.map((l) => look(l, task.wording, task.imaging, task.rounds, index, load));
-    case "closely":
-      return task.laid.map((l) => lookClosely(l, task.imaging));
+      return rankByWhole(task.line, measureWord(task.wording, index, task.share), index, task.keep);
+    case "preview":
+      return task.laid.map((l) => fitPreview(l, task.wording, task.imaging, task.rounds, index, load));
+    case "full":
+      return task.laid.map((l) => fitFull(l, task.imaging));
     case "alternates":
       return task.tried.map((t) => tryAlternates(t, task.wording, task.imaging, index, load));
-    case "settle":
-      return task.tried.map((t) => settleAxes(t, task.wording, task.imaging, index, load));
+    case "location":
+      return task.tried.map((t) => refineLocation(t, task.wording, task.imaging, index, load));
   }
 }
 

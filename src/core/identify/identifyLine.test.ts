@@ -8,11 +8,11 @@ import { readPicture } from "../picture/readPicture";
 import { chancesOf, sharesOf } from "./answer/chance";
 import { likenessOf } from "../descriptors/twins";
 import { predictBoxes } from "./ranking/align";
-import { fitLine, rankByCuts, setWord, trimmedMean } from "./ranking/coarse";
+import { fitLine, rankByCuts, measureWord, trimmedMean } from "./ranking/coarse";
 import { inlineExecutor } from "./executor";
 import { wordingOf } from "../picture/wording";
-import { identifyPicture, type IdentifyResult } from "./identifyLine";
-import { SIGNATURE_BYTES, SignatureIndex, SIGNED, extractDescriptors } from "../descriptors/extractDescriptors";
+import { identifyLine, type IdentifyResult } from "./identifyLine";
+import { SIGNATURE_BYTES, SignatureIndex, DESCRIBED, extractDescriptors } from "../descriptors/extractDescriptors";
 
 const STYLES = [
   ["lora", 400],
@@ -50,7 +50,7 @@ beforeAll(async () => {
 const load = (id: string) => faces.get(id) ?? null;
 function identify(id: string, text: string, options: DrawOptions = {}, typed = text): Promise<IdentifyResult> {
   const line = readPicture(drawLine(faces.get(id)!, text, options))!;
-  return identifyPicture(line, typed, index, inlineExecutor(index, load), 10);
+  return identifyLine(line, typed, index, inlineExecutor(index, load), 10);
 }
 
 describe("signatures", () => {
@@ -65,7 +65,7 @@ describe("signatures", () => {
     expect(box.bottom).toBeCloseTo(0, 3);
     expect(box.right - box.left).toBeCloseTo(0.1, 3);
     expect(SignatureIndex.at("☃")).toBe(-1);
-    expect(new Set(SIGNED).size).toBe(SIGNED.length);
+    expect(new Set(DESCRIBED).size).toBe(DESCRIBED.length);
   });
 });
 
@@ -93,7 +93,7 @@ describe("a clear picture", () => {
 
   test("the overlay lies on the ink", async () => {
     const line = readPicture(drawLine(faces.get("zilla-slab 700")!, "Lamp"))!;
-    const { matches } = await identifyPicture(line, "Lamp", index, inlineExecutor(index, load), 1);
+    const { matches } = await identifyLine(line, "Lamp", index, inlineExecutor(index, load), 1);
     const numbers = matches[0]!.overlayPath.match(/-?[\d.]+/g)!.map(Number);
     const xs = numbers.filter((_, i) => i % 2 === 0);
     expect(Math.abs(Math.min(...xs) - line.plain.letters[0]!.left)).toBeLessThan(1);
@@ -128,14 +128,14 @@ describe("a hard picture", () => {
   test("a face that is not there: less sure, and said so", async () => {
     const { face } = await readDemo("unifrakturcook", 700);
     const line = readPicture(drawLine(face, "Harbour Quay"))!;
-    const { noneChance, matches } = await identifyPicture(line, "Harbour Quay", index, inlineExecutor(index, load), 5);
+    const { noneChance, matches } = await identifyLine(line, "Harbour Quay", index, inlineExecutor(index, load), 5);
     expect(noneChance).toBeGreaterThan(0.5);
     expect(matches[0]!.chance).toBeLessThan(0.5);
   });
 
   test("the overlays of a leaning line lie on the strip that is shown", async () => {
     const read = readPicture(drawLine(faces.get("zilla-slab 700")!, "Lamp", { lean: 0.25 }))!;
-    const { matches, line, leanTan } = await identifyPicture(read, "Lamp", index, inlineExecutor(index, load), 3);
+    const { matches, line, leanTan } = await identifyLine(read, "Lamp", index, inlineExecutor(index, load), 3);
     expect(leanTan).not.toBe(0);
     expect(matches[0]!.styleId).toBe("zilla-slab 700");
     const { left } = line.letters[0]!;
@@ -154,7 +154,7 @@ describe("a hard picture", () => {
 
   test("a text that no face can set gives no match instead of an error", async () => {
     const line = readPicture(drawLine(faces.get("lora 400")!, "Quay"))!;
-    expect(await identifyPicture(line, "☃☃☃☃", index, inlineExecutor(index, load), 5)).toMatchObject({
+    expect(await identifyLine(line, "☃☃☃☃", index, inlineExecutor(index, load), 5)).toMatchObject({
       matches: [],
       noneChance: 1,
     });
@@ -204,7 +204,7 @@ describe("twins", () => {
 describe("the coarse stage", () => {
   test("keeps the right style among the best few", () => {
     const line = readPicture(drawLine(faces.get("gelasio 400")!, "Harbour", { noise: 40, blurPx: 1 }))!;
-    const ranks = rankByCuts(line.plain, setWord(wordingOf("Harbour"), index), index, 5);
+    const ranks = rankByCuts(line.plain, measureWord(wordingOf("Harbour"), index), index, 5);
     expect(ranks.map((r) => index.ids[r.style])).toContain("gelasio 400");
     expect(ranks).toHaveLength(5);
   });

@@ -8,10 +8,10 @@ import { chancesOf, type AnswerEvidence } from "./answer/chance";
 import type { Executor } from "./executor";
 import type { FineResult } from "./registration/fine";
 import { byTotal, START, viewOf, type FaceLoader, type Tried, type View } from "./registration/fit";
-import type { Coordinates } from "../descriptors/instances";
-import { oncePer } from "./ranking/uniqueBy";
+import type { VariationLocation } from "../descriptors/instances";
+import { uniqueBy } from "./ranking/uniqueBy";
 import { drawPose, imageInk, posePolygons, scalePose, type Imaging } from "./registration/pose";
-import { Question } from "./session";
+import { MatchSession } from "./session";
 import type { SignatureIndex } from "../descriptors/extractDescriptors";
 import { proposeSmallCapitals } from "./hypotheses/smallCapitals";
 import { likenessOf, type Likeness } from "../descriptors/twins";
@@ -20,7 +20,7 @@ import { drawnCharacters, wordingOf, type Wording } from "../picture/wording";
 // Taken out of the global object once: the loops below call them millions of times.
 const { abs, max, min } = Math;
 
-/** Faces that stay open between questions: nearly every question asks for the same few hundred. */
+/** Faces that stay open between questions: nearly every session asks for the same few hundred. */
 const FACES_KEPT = 400;
 
 /** A loader that keeps what it opened. */
@@ -37,8 +37,8 @@ export function cacheFaces(load: FaceLoader): FaceLoader {
 export type Match = {
   styleId: string;
   family: string;
-  /** The setting of a variable font that comes nearest; null for any other. */
-  coordinates: Coordinates | null;
+  /** The location of a variable font that comes nearest; null for any other. */
+  coordinates: VariationLocation | null;
   /** 0–1: share of ink that agrees. */
   score: number;
   chance: number;
@@ -89,42 +89,42 @@ const SETTLE_NEAR = 1.25;
 const SETTLED = 2;
 
 /** The best candidates over all views of one line; each entry once, under its best view. */
-async function gatherCandidates(line: InkLine, question: Question): Promise<Candidate[]> {
+async function gatherCandidates(line: InkLine, session: MatchSession): Promise<Candidate[]> {
   const upright = viewOf(line, UPRIGHT);
-  const ranks = await question.rank(line, EFFORT.coarse);
+  const ranks = await session.rank(line, EFFORT.coarse);
   const list: Candidate[] = ranks.map((r) => ({ entry: r.style, view: upright, cost: r.cost }));
   if ((list[0]?.cost ?? 0) >= NEAR_ENOUGH)
     for (const tan of LEANS) {
       const leaned = leanLine(line, tan);
       const view = viewOf(leaned.line, leaned.lean);
-      for (const r of await question.rank(view.line, EFFORT.coarse, true))
+      for (const r of await session.rank(view.line, EFFORT.coarse, true))
         list.push({ entry: r.style, view, cost: r.cost * LEAN_COST_COARSE });
     }
-  return oncePer(
+  return uniqueBy(
     list.sort((a, b) => a.cost - b.cost),
     (c) => c.entry,
   );
 }
 
 /** What is assumed of a picture: what is ink in it, and how its text is set; and what came near under that. */
-type Hypothesis = { question: Question; candidates: Candidate[] };
+type Hypothesis = { session: MatchSession; candidates: Candidate[] };
 
 /** The hypothesis under which the best few come nearest when laid over it; others are made where the plain one comes near to nothing. */
 async function chooseHypothesis(lines: InkReadings, wording: Wording, executor: Executor): Promise<Hypothesis> {
-  const question = new Question(wording, executor);
-  const plain: Hypothesis = { question, candidates: await gatherCandidates(lines.plain, question) };
+  const session = new MatchSession(wording, executor);
+  const plain: Hypothesis = { session, candidates: await gatherCandidates(lines.plain, session) };
   if ((plain.candidates[0]?.cost ?? Infinity) <= PLAIN_ENOUGH) return plain;
   const all = [plain];
-  for (const other of lines.others()) all.push({ question, candidates: await gatherCandidates(other, question) });
+  for (const other of lines.others()) all.push({ session, candidates: await gatherCandidates(other, session) });
   const small = proposeSmallCapitals(lines.plain, wording);
   if (small) {
-    const inCapitals = new Question(small, executor);
-    all.push({ question: inCapitals, candidates: await gatherCandidates(lines.plain, inCapitals) });
+    const inCapitals = new MatchSession(small, executor);
+    all.push({ session: inCapitals, candidates: await gatherCandidates(lines.plain, inCapitals) });
   }
   let best = { hypothesis: plain, cost: Infinity };
   for (const hypothesis of all) {
     const few = hypothesis.candidates.slice(0, EFFORT.perReading);
-    const looked = await hypothesis.question.look(few, START, EFFORT.lookRounds);
+    const looked = await hypothesis.session.fitPreview(few, START, EFFORT.lookRounds);
     const cost = (looked[0]?.total ?? Infinity) * (hypothesis === plain ? 1 : READING_COST);
     if (cost < best.cost) best = { hypothesis, cost };
   }
@@ -137,25 +137,25 @@ async function chooseHypothesis(lines: InkReadings, wording: Wording, executor: 
  * @param text - what stands there, spaces included. @param executor - does the work over this index. @param limit - matches wanted.
  * @returns matches best first, and the chance that none of the styles is the one. No matches when nothing can be compared.
  */
-export async function identifyPicture(
+export async function identifyLine(
   lines: InkReadings,
   text: string,
   index: SignatureIndex,
   executor: Executor,
   limit: number,
 ): Promise<IdentifyResult> {
-  const { question, candidates } = await chooseHypothesis(lines, wordingOf(text), executor);
-  const { characters, small } = question.wording;
-  const first = await question.look(candidates.slice(0, 5), START, EFFORT.lookRounds);
+  const { session, candidates } = await chooseHypothesis(lines, wordingOf(text), executor);
+  const { characters, small } = session.wording;
+  const first = await session.fitPreview(candidates.slice(0, 5), START, EFFORT.lookRounds);
   if (!first.length) return nothing(lines.plain, index);
   const begun = estimateImaging(first.slice(0, 3));
-  const glanced = await question.look(candidates.slice(0, EFFORT.glances), begun, 0);
-  const plainly = await question.look(glanced.slice(0, EFFORT.looks), begun, EFFORT.lookRounds);
-  const looked = await question.tryAlternates(plainly, begun);
+  const glanced = await session.fitPreview(candidates.slice(0, EFFORT.glances), begun, 0);
+  const plainly = await session.fitPreview(glanced.slice(0, EFFORT.looks), begun, EFFORT.lookRounds);
+  const looked = await session.tryAlternates(plainly, begun);
   const imaging = estimateImaging(looked.slice(0, 2));
-  const last = await question.lookClosely(looked.slice(0, EFFORT.closest), imaging);
-  const { settled, coordinates } = await settleNearest(last, index, question, imaging);
-  const ranked = oncePer(
+  const last = await session.fitFull(looked.slice(0, EFFORT.closest), imaging);
+  const { settled, coordinates } = await refineNearest(last, index, session, imaging);
+  const ranked = uniqueBy(
     [...settled, ...looked.slice(EFFORT.closest), ...glanced.slice(EFFORT.looks)],
     (t) => index.ids[t.entry],
   );
@@ -168,7 +168,7 @@ export async function identifyPicture(
     score: max(0, 1 - t.total),
     chance: chances[i]!,
     letters: lettersOf(t.result, characters),
-    besideFirst: i ? likenessOf(index, ranked[0]!.entry, t.entry, drawnCharacters(question.wording)) : null,
+    besideFirst: i ? likenessOf(index, ranked[0]!.entry, t.entry, drawnCharacters(session.wording)) : null,
     features: t.result.pose.features,
     overlayPath: pathOf(t, ranked[0]!.view.lean),
   }));
@@ -208,13 +208,13 @@ function nothing(line: InkLine, index: SignatureIndex): IdentifyResult {
   };
 }
 
-/** Settings of the variable fonts that came near, looked for between the signed ones. */
-async function settleNearest(last: Tried[], index: SignatureIndex, question: Question, imaging: Imaging) {
-  const coordinates = new Map<Tried, Coordinates>();
+/** Locations of the variable fonts that came near, refined between those described. */
+async function refineNearest(last: Tried[], index: SignatureIndex, session: MatchSession, imaging: Imaging) {
+  const coordinates = new Map<Tried, VariationLocation>();
   const near = last
     .filter((t) => index.coordinates[t.entry] && t.total <= last[0]!.total * SETTLE_NEAR)
     .slice(0, SETTLED);
-  const found = near.length ? await question.settle(near, imaging) : [];
+  const found = near.length ? await session.refineLocations(near, imaging) : [];
   const settled = last.map((t) => {
     const better = found[near.indexOf(t)];
     if (!better) return t;
@@ -269,10 +269,10 @@ export async function fitText(
   const wording = wordingOf(text);
   const view = viewOf(line, UPRIGHT);
   const fit = async (assumed: Wording) => {
-    const question = new Question(assumed, executor);
-    const ranks = await question.rank(line, EFFORT.perReading, by === "cuts");
+    const session = new MatchSession(assumed, executor);
+    const ranks = await session.rank(line, EFFORT.perReading, by === "cuts");
     const few = ranks.map((r) => ({ entry: r.style, view }));
-    return min(1, (await question.look(few, START, EFFORT.lookRounds))[0]?.total ?? 1);
+    return min(1, (await session.fitPreview(few, START, EFFORT.lookRounds))[0]?.total ?? 1);
   };
   const plain = await fit(wording);
   // A letter reader sees small capitals as capitals.

@@ -1,32 +1,32 @@
-// One question as an executor is asked it: every stage in shares, and the places where each entry came to lie so far.
+// One line matched by an executor: every stage in shares, and the places where each entry came to lie so far.
 import type { InkLine } from "../picture/readPicture";
 import { isCutWell, type CoarseRank } from "./ranking/coarse";
 import {
   partition,
   SHARES,
   type AlternatesTask,
-  type CloselyTask,
+  type FullTask,
   type CoarseTask,
   type Executor,
-  type LookTask,
+  type PreviewTask,
   type ReplyTo,
-  type SettleTask,
+  type LocationTask,
 } from "./executor";
 import { byTotal, type Laid, type Tried, type View } from "./registration/fit";
-import { oncePer } from "./ranking/uniqueBy";
+import { uniqueBy } from "./ranking/uniqueBy";
 import type { Imaging, Pose } from "./registration/pose";
-import type { Settled } from "./registration/refineLocation";
+import type { RefinedLocation } from "./registration/refineLocation";
 import type { Wording } from "../picture/wording";
 
-/** One question to an executor: what stands there, and where each entry came to lie so far. */
-export class Question {
+/** One line, matched by an executor: what stands there, and where each entry came to lie so far. */
+export class MatchSession {
   private poses = new Map<View, Map<number, Pose>>();
   constructor(
     readonly wording: Wording,
     private executor: Executor,
   ) {}
 
-  /** The coarse stage over the whole index. @param cutsOnly - the dear look by pieces is left out. */
+  /** The coarse stage over the whole index. @param cutsOnly - the expensive alignment by pieces is left out. */
   async rank(line: InkLine, keep: number, cutsOnly = false): Promise<CoarseRank[]> {
     const ask = async (kind: CoarseTask["kind"]) => {
       const jobs = Array.from({ length: SHARES }, (_, at): CoarseTask => ({
@@ -46,14 +46,14 @@ export class Question {
     return mergeRanks(byPieces, await ask("whole"));
   }
 
-  /** A look at the small copies, each begun where the last one ended. */
-  async look(list: Pick<Tried, "entry" | "view">[], imaging: Imaging, rounds: number): Promise<Tried[]> {
+  /** Fits over the small copies, each begun where the last one ended. */
+  async fitPreview(list: Pick<Tried, "entry" | "view">[], imaging: Imaging, rounds: number): Promise<Tried[]> {
     const laid = list.map(({ entry, view }): Laid => {
       const pose = this.poses.get(view)?.get(entry) ?? null;
       return { entry, view, pose, per: view.perFirst };
     });
-    const looked = await this.inShares(laid, (part): LookTask => ({
-      kind: "look",
+    const looked = await this.inShares(laid, (part): PreviewTask => ({
+      kind: "preview",
       laid: part,
       wording: this.wording,
       imaging,
@@ -68,9 +68,9 @@ export class Question {
     return tried.sort(byTotal);
   }
 
-  async lookClosely(list: Tried[], imaging: Imaging): Promise<Tried[]> {
+  async fitFull(list: Tried[], imaging: Imaging): Promise<Tried[]> {
     const laid = list.map((t): Laid => ({ ...t, pose: t.result.pose }));
-    return (await this.inShares(laid, (part): CloselyTask => ({ kind: "closely", laid: part, imaging }))).sort(byTotal);
+    return (await this.inShares(laid, (part): FullTask => ({ kind: "full", laid: part, imaging }))).sort(byTotal);
   }
 
   /** Those of a list whose face comes nearer with letters chosen otherwise, in their place. */
@@ -85,12 +85,12 @@ export class Question {
     return list.map((t, i) => found[i] ?? t).sort(byTotal);
   }
 
-  settle(list: Tried[], imaging: Imaging): Promise<(Settled | null)[]> {
-    return this.inShares(list, (tried): SettleTask => ({ kind: "settle", tried, wording: this.wording, imaging }));
+  refineLocations(list: Tried[], imaging: Imaging): Promise<(RefinedLocation | null)[]> {
+    return this.inShares(list, (tried): LocationTask => ({ kind: "location", tried, wording: this.wording, imaging }));
   }
 
   /** Replies one an item, in their order. What comes back from elsewhere speaks of copies of the views: they are put back. */
-  private async inShares<T extends { view: View }, J extends LookTask | CloselyTask | AlternatesTask | SettleTask>(
+  private async inShares<T extends { view: View }, J extends PreviewTask | FullTask | AlternatesTask | LocationTask>(
     list: T[],
     make: (part: T[]) => J,
   ): Promise<ReplyTo<J>[number][]> {
@@ -108,7 +108,7 @@ export class Question {
 function mergeRanks(first: CoarseRank[], second: CoarseRank[]): CoarseRank[] {
   const last = first[first.length - 1]?.cost ?? 1;
   const all = [...first, ...second.map((r, i) => ({ ...r, cost: first[i]?.cost ?? last }))];
-  return oncePer(
+  return uniqueBy(
     all.sort((a, b) => a.cost - b.cost),
     (r) => r.style,
   );

@@ -2,7 +2,7 @@
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import { drawLine } from "../../../tests/fixtures/drawLine";
 import { readDemo } from "../../../tests/fixtures/demoFont";
-import { signFaces, type SignedFaces } from "../../../tests/fixtures/signedFaces";
+import { describeFaces, type DescribedFaces } from "../../../tests/fixtures/describedFaces";
 import type { OpenFace } from "../outlines/openFace";
 import { readPicture } from "../picture/readPicture";
 import { nearestToSketch } from "./sketch";
@@ -16,10 +16,10 @@ const HEAVY = [
   ["playfair-display", 900],
   ["space-mono", 700],
 ] as const;
-let { index, load }: SignedFaces = {} as SignedFaces;
+let { index, load }: DescribedFaces = {} as DescribedFaces;
 const drawn = new Map<string, OpenFace>();
 beforeAll(async () => {
-  ({ index, load } = await signFaces(HEAVY));
+  ({ index, load } = await describeFaces(HEAVY));
   for (const [id, weight] of [
     ["work-sans", 200],
     ["oswald", 200],

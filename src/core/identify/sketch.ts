@@ -5,11 +5,11 @@ import { sumInk } from "../geometry/raster";
 import type { InkReadings } from "../picture/readPicture";
 import { UPRIGHT, type CutBox } from "../picture/straighten";
 import { alignPieces } from "./ranking/align";
-import { fitLine, formIn, setWord, trimmedMean } from "./ranking/coarse";
-import { look, START, viewOf, type FaceLoader } from "./registration/fit";
+import { fitLine, formIn, measureWord, trimmedMean } from "./ranking/coarse";
+import { fitPreview, START, viewOf, type FaceLoader } from "./registration/fit";
 import { pathOf, type IdentifyResult, type Match } from "./identifyLine";
-import { oncePer } from "./ranking/uniqueBy";
-import { SignatureIndex, type SignBox } from "../descriptors/extractDescriptors";
+import { uniqueBy } from "./ranking/uniqueBy";
+import { SignatureIndex, type GlyphBox } from "../descriptors/extractDescriptors";
 import { wordingOf } from "../picture/wording";
 
 const { abs, exp, log, max, min } = Math;
@@ -37,7 +37,7 @@ export function nearestToSketch(
   const line = lines.plain;
   const wording = wordingOf(text);
   const { characters, wordStarts } = wording;
-  const { signs, entries } = setWord(wording, index);
+  const { positions, entries } = measureWord(wording, index);
   const sums = sumInk(line.strip);
   const areCut = line.letters.length === characters.length;
   const forms = areCut ? line.letters.map((b) => Float32Array.from(formIn(sums, b))) : null;
@@ -45,19 +45,19 @@ export function nearestToSketch(
     const placed = areCut ? line.letters : (alignPieces(line.letters, boxes, wordStarts)?.placed ?? null);
     if (!placed) return [];
     const letters = placed.map((box, i) => {
-      if (!box || !boxes[i] || signs[i]! < 0) return null;
+      if (!box || !boxes[i] || positions[i]! < 0) return null;
       const form = forms?.[i] ?? Float32Array.from(formIn(sums, box));
-      return max(0, likeness(form, Float32Array.from(index.form(style, signs[i]!))));
+      return max(0, likeness(form, Float32Array.from(index.form(style, positions[i]!))));
     });
     const told = letters.flatMap((v) => v ?? []);
     if (told.length < max(1, letters.length * 0.6)) return [];
     return [{ entry: style, letters, cost: trimmedMean(told.map((v) => 1 - v)) + misfit(placed, boxes) }];
   });
   near.sort((a, b) => a.cost - b.cost);
-  const best = oncePer(near, (n) => index.families[n.entry]);
+  const best = uniqueBy(near, (n) => index.families[n.entry]);
   const view = viewOf(line, UPRIGHT);
   const matches = best.slice(0, limit).map(({ entry, cost, letters }): Match => {
-    const laid = look({ entry, view, pose: null, per: 1 }, wording, START, ROUNDS, index, load);
+    const laid = fitPreview({ entry, view, pose: null, per: 1 }, wording, START, ROUNDS, index, load);
     return {
       styleId: index.ids[entry]!,
       family: index.families[entry]!,
@@ -85,7 +85,7 @@ export function nearestToSketch(
 }
 
 /** How far heights, widths and proportion of the letters are from a style's. */
-function misfit(placed: readonly (CutBox | null)[], boxes: readonly (SignBox | null)[]): number {
+function misfit(placed: readonly (CutBox | null)[], boxes: readonly (GlyphBox | null)[]): number {
   const seen = placed.flatMap((cut, i) => (cut && boxes[i] ? [{ cut, box: boxes[i] }] : []));
   const fit = fitLine(
     seen.map((s) => s.cut),

@@ -9,18 +9,18 @@ import { writeTrueType } from "../../../demo/foundry/write/writeFont";
 import { drawLine, type DrawOptions } from "../../../tests/fixtures/drawLine";
 import { fontFacts } from "../../../tests/fixtures/fontFacts";
 import { seeFromSide } from "../../../tests/fixtures/seenFromSide";
-import { signFaces, type SignedFaces } from "../../../tests/fixtures/signedFaces";
+import { describeFaces, type DescribedFaces } from "../../../tests/fixtures/describedFaces";
 import { openFace } from "../outlines/openFace";
 import { readPicture, type InkLine } from "../picture/readPicture";
 import { inlineExecutor, type Executor } from "./executor";
-import { fitText, identifyPicture } from "./identifyLine";
+import { fitText, identifyLine } from "./identifyLine";
 import { SignatureIndex, extractDescriptors } from "../descriptors/extractDescriptors";
 import { proposeSmallCapitals } from "./hypotheses/smallCapitals";
 import { wordingOf, writeSmall } from "../picture/wording";
 
 const HOLMGATE = "Holmgate Text";
 const SWAPPED = "With a set";
-let signed: SignedFaces;
+let described: DescribedFaces;
 let executor: Executor;
 const write = (face: Face, { slantDeg, xHeight, capHeight }: Design) =>
   openFace(writeTrueType(face, fontFacts({ slantDeg, xHeight, capHeight, descender: -330 })));
@@ -31,16 +31,16 @@ function drawHolmgate() {
 }
 const drawSwapped = () => write(drawFace(SANS, { swaps: { ss01: { a: "o", r: "x" } } }), SANS);
 beforeAll(async () => {
-  signed = await signFaces(["lora", "zilla-slab", "work-sans", "oswald", "great-vibes", "playfair-display"]);
-  signed.faces.set(HOLMGATE, drawHolmgate()).set(SWAPPED, drawSwapped());
-  const rows = [...signed.faces].map(([id, face]) => ({ id, family: id, signature: extractDescriptors(face) }));
-  signed.index = SignatureIndex.of(rows);
-  executor = inlineExecutor(signed.index, signed.load);
+  described = await describeFaces(["lora", "zilla-slab", "work-sans", "oswald", "great-vibes", "playfair-display"]);
+  described.faces.set(HOLMGATE, drawHolmgate()).set(SWAPPED, drawSwapped());
+  const rows = [...described.faces].map(([id, face]) => ({ id, family: id, signature: extractDescriptors(face) }));
+  described.index = SignatureIndex.of(rows);
+  executor = inlineExecutor(described.index, described.load);
 });
 const picture = (id: string, text: string, options: DrawOptions = {}) =>
-  readPicture(drawLine(signed.faces.get(id)!, text, options))!;
+  readPicture(drawLine(described.faces.get(id)!, text, options))!;
 async function identify(id: string, text: string, options: DrawOptions = {}, typed = text) {
-  const result = await identifyPicture(picture(id, text, options), typed, signed.index, executor, 5);
+  const result = await identifyLine(picture(id, text, options), typed, described.index, executor, 5);
   return { ...result, first: result.matches[0]! };
 }
 
@@ -108,15 +108,15 @@ describe("small capitals", () => {
 
 describe("seen from the side", () => {
   const fromSide = (id: string, text: string, left: number, right: number) =>
-    readPicture(seeFromSide(drawLine(signed.faces.get(id)!, text, { sizePx: 90, marginPx: 50 }), left, right))!;
+    readPicture(seeFromSide(drawLine(described.faces.get(id)!, text, { sizePx: 90, marginPx: 50 }), left, right))!;
   test.each([
     ["lora", 0.62, 1],
     ["zilla-slab", 1, 0.62],
     ["oswald", 0.66, 1],
   ])("%s, ends %d and %d as high, is compared as seen from the front", async (id, left, right) => {
-    const { line, matches, noneChance, taper } = await identifyPicture(
+    const { line, matches, noneChance, taper } = await identifyLine(
       fromSide(id, "Harbour Light", left, right),
-      ...(["Harbour Light", signed.index, executor, 5] as const),
+      ...(["Harbour Light", described.index, executor, 5] as const),
     );
     expect([matches[0]!.styleId, line.reading]).toEqual([id, "evened"]);
     expect(matches[0]!.score).toBeGreaterThan(0.8);

@@ -4,7 +4,7 @@ import { medianEm, pick, type Letters } from "./letters";
 import { measureTornTop } from "./untreat";
 
 /** What goes further below the baseline is a tail or a shadow, no overshoot. */
-const MOST_OVERSHOOT_EM = 0.025;
+const MAX_OVERSHOOT_EM = 0.025;
 
 /** Heights from letters with flat ends, so that overshoot does not count; round letters only where no flat one exists. @param isTorn - edges are rough: the middle of an edge counts, not its highest tooth. */
 export function measureHeights(letters: Letters, isTorn: boolean) {
@@ -29,7 +29,7 @@ export function measureHeights(letters: Letters, isTorn: boolean) {
   const level = (chars: string) =>
     medianEm(letters, chars, ({ bounds: { yMax, yMin } }) => {
       const over = standsAt - yMin;
-      return over > 0 && over <= MOST_OVERSHOOT_EM * letters.em ? yMax - over : yMax;
+      return over > 0 && over <= MAX_OVERSHOOT_EM * letters.em ? yMax - over : yMax;
     });
   const bottom = (chars: string) => medianEm(letters, chars, (l) => l.bounds.yMin);
   return {

@@ -11,7 +11,7 @@ const { abs, atan2, hypot, max, min, exp, cos, floor } = Math;
 /** Letters with at least one straight downstroke. */
 const STRAIGHT = "hnmrlikbpudtjHIEFLTDBPRN";
 /** Directions further than this from upright are no downstrokes. */
-const MOST_DEG = 48;
+const MAX_DEG = 48;
 const STEP_DEG = 0.5;
 const KERNEL_DEG = 1.2;
 
@@ -38,14 +38,14 @@ type Edge = { deg: number; length: number };
 function readLean(edges: Edge[]): { leanDeg: number; share: number } | null {
   const total = edges.reduce((s, e) => s + e.length, 0);
   if (!total) return null;
-  const bins = new Float64Array(floor((2 * MOST_DEG) / STEP_DEG) + 1);
+  const bins = new Float64Array(floor((2 * MAX_DEG) / STEP_DEG) + 1);
   for (const e of edges)
     for (let k = -6; k <= 6; k++) {
-      const at = floor((e.deg + MOST_DEG) / STEP_DEG + 0.5) + k;
-      const off = at * STEP_DEG - MOST_DEG - e.deg;
+      const at = floor((e.deg + MAX_DEG) / STEP_DEG + 0.5) + k;
+      const off = at * STEP_DEG - MAX_DEG - e.deg;
       if (at >= 0 && at < bins.length) bins[at]! += e.length * exp(-0.5 * (off / KERNEL_DEG) ** 2);
     }
-  const best = bins.indexOf(max(...bins)) * STEP_DEG - MOST_DEG;
+  const best = bins.indexOf(max(...bins)) * STEP_DEG - MAX_DEG;
   const near = edges.filter((e) => abs(e.deg - best) <= 2.5);
   const weight = near.reduce((s, e) => s + e.length, 0);
   if (!weight) return null;
@@ -80,7 +80,7 @@ function chordsOf(letter: Letter, em: number): Edge[] {
 function addEdge(out: Edge[], dx: number, dy: number) {
   const length = hypot(dx, dy);
   const deg = (atan2(dy < 0 ? -dx : dx, abs(dy)) * 180) / Math.PI;
-  if (length > 0 && abs(deg) <= MOST_DEG) out.push({ deg, length });
+  if (length > 0 && abs(deg) <= MAX_DEG) out.push({ deg, length });
 }
 
 /**

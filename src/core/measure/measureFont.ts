@@ -45,7 +45,7 @@ const TORN = 0.15;
 
 /** Below this legibility a face may be of pictures; it is when fewer than this share of its letters look like themselves. */
 const DOUBTFUL = 0.6;
-const LEAST_RECOGNISED = 0.15;
+const MIN_RECOGNISED = 0.15;
 
 /** Letter width / height → usWidthClass: the named steps of that class are 50 to 200 % of the normal width. */
 const WIDTH_SCALE = [
@@ -141,7 +141,7 @@ export function measureFont(face: OpenFace): Measured {
 
 /** Only doubtful letters are asked whether they are told apart at all. */
 const areLettersRecognised = (letters: Letters, legibility: number | null): boolean =>
-  (legibility ?? 0) >= DOUBTFUL || (measureRecognised(letters) ?? 0) >= LEAST_RECOGNISED;
+  (legibility ?? 0) >= DOUBTFUL || (measureRecognised(letters) ?? 0) >= MIN_RECOGNISED;
 
 /** Numbers are kept to a ten-thousandth: more digits than any of the methods means. */
 function rounded<T extends Partial<Traits>>(traits: T): T {

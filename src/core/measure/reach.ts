@@ -16,7 +16,7 @@ export const FOLLOWED = [
   "serif",
 ] as const;
 /** Axes beyond these are not followed: each costs two measurements. */
-const MOST_AXES = 8;
+const MAX_AXES = 8;
 const FIRST = ["wght", "wdth", "opsz", "slnt", "ital"];
 
 /**
@@ -25,7 +25,7 @@ const FIRST = ["wght", "wdth", "opsz", "slnt", "ital"];
  * @returns the least and greatest value of each followed trait, and the traits at each end.
  */
 export function measureReach(sfnt: Uint8Array, axes: Axis[], atDefault: Traits): Pick<MeasureNotes, "reach" | "axes"> {
-  const ordered = [...axes].sort((a, b) => orderOf(a.tag) - orderOf(b.tag)).slice(0, MOST_AXES);
+  const ordered = [...axes].sort((a, b) => orderOf(a.tag) - orderOf(b.tag)).slice(0, MAX_AXES);
   const ends: MeasureNotes["axes"] = [];
   for (const axis of ordered)
     for (const at of [axis.min, axis.max]) {

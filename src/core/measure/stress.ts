@@ -6,7 +6,7 @@ import { pick, type Letters } from "./letters";
 const { atan2, cos, hypot, sin, tan } = Math;
 const DIRECTIONS = 36;
 /** Below this share of second harmonic a ring is of one thickness and has no stress. */
-const LEAST_SWING = 0.05;
+const MIN_SWING = 0.05;
 
 /**
  * Lean of the axis through the thinnest places of o, O and Q: the phase of thickness over direction.
@@ -33,7 +33,7 @@ export function measureStress(letters: Letters, slantDeg: number): number | null
       sum += thick;
       n++;
     }
-    if (n < 28 || hypot(re, im) / sum < LEAST_SWING) continue;
+    if (n < 28 || hypot(re, im) / sum < MIN_SWING) continue;
     // Thickest at `phase` from the horizontal; the thin axis stands upright on it.
     found.push(((atan2(im, re) / 2) * 180) / Math.PI);
   }

@@ -14,8 +14,8 @@ const LOOK_PX = 900;
 const OVERLAP = 0.45;
 const APART_HEIGHTS = 1.3;
 /** A line of less ink than this share of the heaviest is a speck of something else. */
-const LEAST_INK = 0.03;
-const MOST_AREAS = 12;
+const MIN_INK = 0.03;
+const MAX_AREAS = 12;
 
 /**
  * Finds lines of lettering.
@@ -30,9 +30,9 @@ export function findAreas(picture: RgbaPicture): TextArea[] {
   const lines = joinLines(pieces);
   const heaviest = max(0, ...lines.map((l) => l.area));
   return lines
-    .filter((l) => l.area > LEAST_INK * heaviest && l.bottom - l.top > 5)
+    .filter((l) => l.area > MIN_INK * heaviest && l.bottom - l.top > 5)
     .sort((a, b) => b.area - a.area)
-    .slice(0, MOST_AREAS)
+    .slice(0, MAX_AREAS)
     .map((l) => {
       const room = max(2, 0.12 * (l.bottom - l.top));
       const [left, top] = [max(0, l.left - room), max(0, l.top - room)];

@@ -6,27 +6,27 @@ import type { Piece } from "./pieces";
 const { abs, ceil, max, min } = Math;
 
 /** Fewer pieces than this are letters. */
-const FEWEST_DOTS = 16;
+const MIN_DOTS = 16;
 /** Of all pieces so many must be of one size, and the line so many of them high. */
 const ALIKE_SHARE = 0.8;
-const LEAST_ROWS = 4;
+const MIN_ROWS = 4;
 /** Dots further apart than so many of their own size are no letter. */
-const MOST_GAP = 2.6;
+const MAX_GAP = 2.6;
 
 /**
  * How far dots must be spread to meet their neighbours.
  * @param pieces - all pieces of a line, in any order. @returns pixels; 0 where the pieces are not dots.
  */
 export function findDotReach(pieces: readonly Piece[]): number {
-  if (pieces.length < FEWEST_DOTS) return 0;
+  if (pieces.length < MIN_DOTS) return 0;
   const sizes = pieces.map((p) => max(p.right - p.left, p.bottom - p.top)).sort((a, b) => a - b);
   const usual = sizes[sizes.length >> 1]!;
   const alike = sizes.filter((s) => s >= usual * 0.5 - 1 && s <= usual * 1.5 + 1).length;
   const height = max(...pieces.map((p) => p.bottom)) - min(...pieces.map((p) => p.top));
-  if (alike < ALIKE_SHARE * pieces.length || height < LEAST_ROWS * usual) return 0;
+  if (alike < ALIKE_SHARE * pieces.length || height < MIN_ROWS * usual) return 0;
   const gaps = pieces.map((p) => gapToNearest(p, pieces)).sort((a, b) => a - b);
   const usualGap = gaps[Math.floor(gaps.length * 0.7)]!;
-  return usualGap > MOST_GAP * usual ? 0 : ceil((usualGap + 1) / 2);
+  return usualGap > MAX_GAP * usual ? 0 : ceil((usualGap + 1) / 2);
 }
 
 function gapToNearest(p: Piece, pieces: readonly Piece[]): number {

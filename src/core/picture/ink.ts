@@ -1,9 +1,10 @@
 // From colours to ink: what is lettering and what is background, as soft coverage. Handles either polarity and uneven light.
 import type { InkPicture } from "../geometry/raster";
+import { mainDirection, solveLinear } from "../geometry/linear";
 import { clamp, median, quantile } from "../geometry/numbers";
 
 // Taken out of the global object once: the loops below call them millions of times.
-const { abs, ceil, exp, hypot, max, min, pow, sqrt } = Math;
+const { abs, ceil, exp, max, min, pow, sqrt } = Math;
 
 /** 8-bit RGBA, row-major from the top left, 4 bytes a pixel. */
 export type RgbaPicture = { widthPx: number; heightPx: number; rgba: Uint8Array };
@@ -83,7 +84,7 @@ function subtractBackground({ widthPx, heightPx, rgba }: RgbaPicture): Float32Ar
         continue;
       }
       for (let i = 0; i < TERMS; i++) a[i]![i]! += 1e-3 * (i ? off.length : 0.01) * 0.02;
-      fit = solve(a) ?? fit;
+      fit = solveLinear(a) ?? fit;
       reach = max(8, 2.5 * (median(off.filter((d) => d <= reach)) ?? 8));
     }
     const [f0, f1, f2, f3, f4, f5] = fit as [number, number, number, number, number, number];
@@ -120,39 +121,6 @@ function lookAtBorder(rgba: Uint8Array, w: number, h: number, c: number): Border
 const BORDER_REACH = 1.6;
 
 const dot = (a: readonly number[], b: readonly number[]) => a.reduce((s, v, i) => s + v * b[i]!, 0);
-
-/** Solves [A | b] by elimination with pivoting; null when singular. */
-export function solve(rows: number[][]): number[] | null {
-  const n = rows.length;
-  const m = rows.map((r) => [...r]);
-  for (let i = 0; i < n; i++) {
-    let p = i;
-    for (let r = i + 1; r < n; r++) if (abs(m[r]![i]!) > abs(m[p]![i]!)) p = r;
-    if (abs(m[p]![i]!) < 1e-12) return null;
-    [m[i], m[p]] = [m[p]!, m[i]!];
-    for (let r = 0; r < n; r++) {
-      if (r === i) continue;
-      const f = m[r]![i]! / m[i]![i]!;
-      for (let k = i; k <= n; k++) m[r]![k]! -= f * m[i]![k]!;
-    }
-  }
-  return m.map((r, i) => r[n]! / r[i]!);
-}
-
-/** Direction of greatest residual energy (power iteration on the 3 × 3 second moments). */
-function mainDirection(residual: Float32Array, n: number): [number, number, number] {
-  const m = [0, 0, 0, 0, 0, 0, 0, 0, 0];
-  for (let i = 0; i < n; i++)
-    for (let a = 0; a < 3; a++)
-      for (let b = 0; b < 3; b++) m[3 * a + b]! += residual[3 * i + a]! * residual[3 * i + b]!;
-  let v: [number, number, number] = [0.58, 0.58, 0.57];
-  for (let k = 0; k < 24; k++) {
-    const next = [0, 1, 2].map((a) => m[3 * a]! * v[0] + m[3 * a + 1]! * v[1] + m[3 * a + 2]! * v[2]);
-    const length = hypot(...next) || 1;
-    v = [next[0]! / length, next[1]! / length, next[2]! / length];
-  }
-  return v;
-}
 
 function skewness(v: Float32Array): number {
   let m = 0;

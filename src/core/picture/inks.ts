@@ -9,7 +9,7 @@ export type InkReading = "plain" | "level as it is" | "evened" | "filled outline
 export type InkHypothesis = { picture: InkPicture; reading: InkReading };
 
 /** Of all ink, a colour must have this share to be letters of its own. */
-const LEAST_SHARE = 0.12;
+const MIN_SHARE = 0.12;
 /** Neighbours of a full pixel differ by less than this share of the contrast. */
 const EVEN = 0.1;
 /** Distance of two colours, as a share of the ink's own contrast, from which they are two. */
@@ -153,7 +153,7 @@ function partColours({ residual, ink, widthPx }: FoundInk): [Float32Array, Float
     share = min(p[3], q[3]) / (p[3] + q[3]);
     [a, b] = [p.slice(0, 3).map((v) => v / p[3]!), q.slice(0, 3).map((v) => v / q[3]!)];
   }
-  if (share < LEAST_SHARE || apart(a, b) < APART * reach) return null;
+  if (share < MIN_SHARE || apart(a, b) < APART * reach) return null;
   return [coverage(residual, a, b), coverage(residual, b, a)];
 }
 

@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, test } from "@jest/globals";
 import { drawLine, type DrawOptions } from "../../../tests/fixtures/drawLine";
 import { readDemo } from "../../../tests/fixtures/demoFont";
 import type { OpenFace } from "../outlines/openFace";
-import { blurInk, otsu, solve } from "./ink";
+import { blurInk, otsu } from "./ink";
 import { readPicture } from "./readPicture";
 import { cropPicture, findSlopeDeg, straightenCorners } from "./straighten";
 
@@ -146,21 +146,6 @@ describe("tools", () => {
     const t = otsu(Float32Array.from({ length: 300 }, (_, i) => (i % 3 ? 10 + (i % 5) : 200 + (i % 7))));
     expect(t).toBeGreaterThan(14);
     expect(t).toBeLessThan(200);
-  });
-
-  test("linear equations", () => {
-    expect(
-      solve([
-        [2, 1, 5],
-        [1, -1, 1],
-      ]),
-    ).toEqual([2, 1]);
-    expect(
-      solve([
-        [1, 1, 2],
-        [2, 2, 4],
-      ]),
-    ).toBeNull();
   });
 
   test("a level line has no slope", () => {

@@ -1,6 +1,7 @@
 // Turns, cuts and scales pictures: corners to a rectangle, a sloping line level, ink to a working height.
+import { solveLinear } from "../geometry/linear";
 import type { InkPicture } from "../geometry/raster";
-import { solve, type RgbaPicture } from "./ink";
+import type { RgbaPicture } from "./ink";
 import { pickInk, sharpnessOf } from "./rows";
 
 // Taken out of the global object once: the loops below call them millions of times.
@@ -42,7 +43,7 @@ export function mapRectangle(
     rows.push([u, v, 1, 0, 0, 0, -u * to.x, -v * to.x, to.x]);
     rows.push([0, 0, 0, u, v, 1, -u * to.y, -v * to.y, to.y]);
   }
-  const m = solve(rows);
+  const m = solveLinear(rows);
   if (!m) return null;
   return (x, y) => {
     const k = m[6]! * x + m[7]! * y + 1;

@@ -11,17 +11,17 @@ type Taper = { growth: number; rise: number };
 
 /** Points of ink that are looked at. */
 const POINTS = 4500;
-const MOST_GROWTH = 0.42;
-const MOST_RISE = 0.3;
+const MAX_GROWTH = 0.42;
+const MAX_RISE = 0.3;
 /** A growth under which the line is even, and what the sharpness of its rows must gain. */
-const LEAST_GROWTH = 0.05;
-const LEAST_GAIN = 1.05;
+const MIN_GROWTH = 0.05;
+const MIN_GAIN = 1.05;
 
 /** The taper of a level line. @returns null for an even one. */
 export function findTaper(strip: InkPicture): Taper | null {
   const sharpness = rowsUnder(strip);
   // All there may be in broad rows, then what is about the best of them in fine ones.
-  const begun = tapersAbout(EVEN, MOST_GROWTH, MOST_RISE, 0.04, 0.03)
+  const begun = tapersAbout(EVEN, MAX_GROWTH, MAX_RISE, 0.04, 0.03)
     .map((taper) => ({ taper, value: sharpness(taper, BROAD_ROWS) }))
     .sort((p, q) => q.value - p.value)
     .slice(0, FOLLOWED);
@@ -32,7 +32,7 @@ export function findTaper(strip: InkPicture): Taper | null {
       const value = sharpness(near, FINE_ROWS);
       if (value > most) [best, most] = [near, value];
     }
-  return abs(best.growth) >= LEAST_GROWTH && most > LEAST_GAIN * even ? best : null;
+  return abs(best.growth) >= MIN_GROWTH && most > MIN_GAIN * even ? best : null;
 }
 
 const EVEN: Taper = { growth: 0, rise: 0 };

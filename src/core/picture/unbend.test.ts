@@ -1,17 +1,17 @@
 // Lettering on an arc: bent here by the circle's own formula, laid straight again by three points, and identified.
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import { drawLine } from "../../../tests/fixtures/drawLine";
-import { signFaces, type SignedFaces } from "../../../tests/fixtures/signedFaces";
+import { describeFaces, type DescribedFaces } from "../../../tests/fixtures/describedFaces";
 import { inlineExecutor } from "../identify/executor";
-import { identifyPicture } from "../identify/identifyLine";
+import { identifyLine } from "../identify/identifyLine";
 import type { RgbaPicture } from "./ink";
 import { readPicture } from "./readPicture";
 import { unbendBaseline } from "./unbend";
 
-let { faces, index, load }: SignedFaces = {} as SignedFaces;
+let { faces, index, load }: DescribedFaces = {} as DescribedFaces;
 beforeAll(
   async () =>
-    void ({ faces, index, load } = await signFaces([
+    void ({ faces, index, load } = await describeFaces([
       ["lora", 700],
       ["zilla-slab", 700],
       ["work-sans", 700],
@@ -56,7 +56,7 @@ describe("a curved baseline", () => {
     const lines = readPicture(picture, { baseline })!;
     expect(lines.plain.letters).toHaveLength(12);
     expect(Math.abs(lines.plain.slopeDeg)).toBeLessThan(1);
-    const { matches } = await identifyPicture(lines, "Harbour Light", index, inlineExecutor(index, load), 3);
+    const { matches } = await identifyLine(lines, "Harbour Light", index, inlineExecutor(index, load), 3);
     expect(matches[0]!.styleId).toBe("zilla-slab");
     expect(matches[0]!.score).toBeGreaterThan(0.7);
   });

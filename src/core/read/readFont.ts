@@ -2,7 +2,7 @@
 import type { Axis, Health, MeasureNotes, Traits } from "@/contracts/traits";
 import { FIRST_STAGES, STAGES, type Stage } from "@/contracts/pipeline";
 import { checkFont } from "../health/checkFont";
-import { instancesOf, type Coordinates } from "../descriptors/instances";
+import { instancesOf, type VariationLocation } from "../descriptors/instances";
 import { extractDescriptors } from "../descriptors/extractDescriptors";
 import { classifyFont, type Classification } from "../kind/classifyFont";
 import { fingerprintOutlines } from "../measure/fingerprintOutlines";
@@ -22,7 +22,7 @@ export type LaterReading = {
   varied?: {
     notes: Pick<MeasureNotes, "reach" | "axes">;
     /** Of a variable font at other locations than its default. */
-    instances: { coordinates: Coordinates; signature: Uint8Array }[];
+    instances: { coordinates: VariationLocation; signature: Uint8Array }[];
   };
 };
 /** What the wall needs; what the other stages found, where they were run. */

@@ -80,7 +80,7 @@ type Recognised = {
 };
 
 /** A text shorter than this share of a standard one is not that licence. */
-const LEAST_SHARE = 0.72;
+const MIN_SHARE = 0.72;
 
 const wordsOf = (text: string) =>
   text
@@ -114,11 +114,11 @@ export function recogniseLicence(text: string): Recognised | null {
   let best: { spdx: string; share: number; likeness: number; whole: Set<string> } | null = null;
   for (const { spdx, shingles, whole } of getReferences()) {
     // Too short to hold it: not counted.
-    if (own.size < shingles.size * LEAST_SHARE * 0.9) continue;
+    if (own.size < shingles.size * MIN_SHARE * 0.9) continue;
     let both = 0;
     for (const s of shingles) if (own.has(s)) both++;
     const share = both / shingles.size;
-    if (share < LEAST_SHARE) continue;
+    if (share < MIN_SHARE) continue;
     // Of relatives (CC BY and CC BY-SA) the one wins that explains the text and misses least of its own.
     const likeness = share + both / own.size;
     if (!best || likeness > best.likeness) best = { spdx, share, likeness, whole };

@@ -1,3 +1,5 @@
+// Single code points: how they are written, and whether a font needs a glyph for one.
+
 /** U+0026 style notation of a code point. */
 export const writeCodePoint = (codePoint: number) => `U+${codePoint.toString(16).toUpperCase().padStart(4, "0")}`;
 

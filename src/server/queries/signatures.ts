@@ -1,7 +1,7 @@
 // SQL on signatures: of styles at their defaults, and of variable fonts at other settings.
 import type { Db } from "../db/open";
 
-type SignedInstance = { coordinates: Record<string, number>; signature: Uint8Array };
+type DescribedInstance = { coordinates: Record<string, number>; signature: Uint8Array };
 /** One entry of the index that pictures are compared with. */
 export type SignatureRow = {
   id: string;
@@ -11,8 +11,8 @@ export type SignatureRow = {
   coordinates: Record<string, number> | null;
 };
 
-/** Replaces the signed settings of a variable font. */
-export function putInstances(db: Db, styleId: string, instances: readonly SignedInstance[]) {
+/** Replaces the descriptors of a variable font at its locations. */
+export function putInstances(db: Db, styleId: string, instances: readonly DescribedInstance[]) {
   db.transaction(() => {
     db.prepare("DELETE FROM signed_instances WHERE style_id = ?").run(styleId);
     const insert = db.prepare("INSERT INTO signed_instances (style_id, coordinates, signature) VALUES (?, ?, ?)");
@@ -25,7 +25,7 @@ export const lastSignatureVersion = (db: Db): number =>
   db.prepare<[], { value: number }>("SELECT value FROM counters WHERE name = 'signatures'").get()!.value;
 
 /**
- * Entries of the styles that changed after a version: styles at their defaults, and variable fonts again at each signed setting. Of
+ * Entries of the styles that changed after a version: styles at their defaults, and variable fonts again at each of its locations. Of
  * faces not bought yet: their trials.
  * @returns every entry of a changed style, `isGone` for one that is hidden; all styles for version 0.
  */

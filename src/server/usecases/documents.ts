@@ -16,7 +16,7 @@ import { lastSignatureVersion } from "../queries/signatures";
 import { getRows } from "./findings";
 
 /** Fonts of one document that are answered; a page that names more is made to tire. */
-const MOST_FONTS = 300;
+const MAX_FONTS = 300;
 
 /** @param name - the file's, for its error. */
 export async function listDocumentFonts(
@@ -31,7 +31,7 @@ export async function listDocumentFonts(
   const started = Date.now();
   const reply = await readDocumentInWorker({ name, bytes }, signal);
   if (!reply.ok) return say(reply.code);
-  const fonts = reply.fonts.slice(0, MOST_FONTS);
+  const fonts = reply.fonts.slice(0, MAX_FONTS);
   const near = await nearFacesInWorker(
     {
       near: fonts.map(({ signature, advancesEm }) => ({ signature, advancesEm })),

@@ -3,7 +3,7 @@ import type { HandoverOptions, HandoverPlan } from "@/contracts/jobs";
 import type { JobId, StyleId } from "@/contracts/ids";
 import { refuse, succeed, type Outcome } from "@/contracts/errors";
 import { VERDICT_WORDS } from "@/contracts/words";
-import { oncePer } from "@/core/identify/ranking/uniqueBy";
+import { uniqueBy } from "@/core/identify/ranking/uniqueBy";
 import type { Db } from "../db/open";
 import { addJob } from "../queue/queue";
 import { findBrief } from "../queries/briefs";
@@ -13,7 +13,7 @@ const isCleared = (s: ShortlistStyle) => s.verdict === "cleared" || s.verdict ==
 const nameOf = ({ record }: ShortlistStyle) => `${record.family} ${record.style}`;
 
 /** A face that is kept at several places on its axes is one file. */
-export const oncePerFile = (styles: readonly ShortlistStyle[]) => oncePer(styles, (s) => s.record.styleId);
+export const oncePerFile = (styles: readonly ShortlistStyle[]) => uniqueBy(styles, (s) => s.record.styleId);
 
 /** Faces whose file is here, and that are cleared or were answered for, go in. */
 export function sortForHandover(styles: ShortlistStyle[], responsibleFor: readonly string[]) {

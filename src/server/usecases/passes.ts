@@ -24,7 +24,7 @@ import { keepAt, keepStyle, letGo, setAside } from "./briefs";
 import { listFoundIds, listItems } from "./findings";
 
 /** A pass holds no more: a day's work many times over. */
-const MOST_FACES = 5000;
+const MAX_FACES = 5000;
 
 /** What was before a mark. */
 type Was = { kept: boolean; aside: boolean; entries?: Kept[] };
@@ -38,7 +38,7 @@ export function beginPass(db: Db, briefId: string, { question, title }: PassBegi
   const kept = new Set<string>(brief.kept.map((k) => k.styleId));
   const styleIds = listFoundIds(db, asked.data, brief)
     .filter((id) => !kept.has(id))
-    .slice(0, MOST_FACES);
+    .slice(0, MAX_FACES);
   if (!styleIds.length) return refuse("nothing-found");
   const passId = `p_${randomBytes(8).toString("hex")}` as PassId;
   insertPass(db, { passId, briefId, title, question, styleIds, begunAt: new Date().toISOString(), endedAt: null });

@@ -33,11 +33,11 @@ export function listLog(db: Db, q: string, limit: number, from: number): Log {
   return { total, lines: rows.map(toLine), ...(from + limit < total && { cursor: String(from + limit) }) };
 }
 
-const MOST_LINES = 200_000;
+const MAX_LINES = 200_000;
 export const writeLogCsv = (db: Db, q: string): string =>
   writeCsv(
     ["family", "style", "library", "path", "came in", "sha256", "licence", "goods for sale", "owned"],
-    listRows(db, q.trim().toLowerCase(), MOST_LINES, 0)
+    listRows(db, q.trim().toLowerCase(), MAX_LINES, 0)
       .rows.map(toLine)
       .map((l) => [
         l.family,

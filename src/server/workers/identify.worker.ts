@@ -4,8 +4,8 @@ import { codeOfDecoder, openPixels } from "./pictureLimits";
 import type { HandCut, Identification } from "@/contracts/identify";
 import type { RequestFaultCode } from "@/contracts/errors";
 import { SignatureIndex } from "@/core/descriptors/extractDescriptors";
-import { inlineExecutor, type CloselyTask, type Executor } from "@/core/identify/executor";
-import { fitText, identifyPicture, cacheFaces } from "@/core/identify/identifyLine";
+import { inlineExecutor, type FullTask, type Executor } from "@/core/identify/executor";
+import { fitText, identifyLine, cacheFaces } from "@/core/identify/identifyLine";
 import { START, type FaceLoader } from "@/core/identify/registration/fit";
 import { rankByAdvances, rankByOutlines } from "@/core/descriptors/nearestFaces";
 import { nearestToSketch } from "@/core/identify/sketch";
@@ -57,7 +57,7 @@ let held: Held | null = null;
 
 /** So that the first picture does not wait for the index, the second thread and the letter reader. */
 export async function warmUp(request: Pick<IdentifyRequest, "dataFolder" | "version">): Promise<void> {
-  const nothing: CloselyTask = { kind: "closely", laid: [], imaging: START };
+  const nothing: FullTask = { kind: "full", laid: [], imaging: START };
   await indexFor(request).executor([nothing, nothing]);
   await warmReader();
 }
@@ -80,7 +80,7 @@ export default async function identify(request: IdentifyRequest, signal?: AbortS
   if (!reading.text) return { ok: false, code: "no-text" };
   const result = request.isSketch
     ? nearestToSketch(lines, reading.text, index, all.load, request.limit)
-    : await identifyPicture(lines, reading.text, index, executor, request.limit);
+    : await identifyLine(lines, reading.text, index, executor, request.limit);
   if (!result.matches.length) return { ok: false, code: "text-unknown" };
   const { line } = result;
   const png = await drawStrip(line).png().toBuffer();

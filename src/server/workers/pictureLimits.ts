@@ -2,7 +2,7 @@
 import sharp, { type Metadata, type Sharp } from "sharp";
 
 /** Pictures beyond this are refused before a pixel is decoded. */
-const MOST_PIXELS = 50_000_000;
+const MAX_PIXELS = 50_000_000;
 /** Vector pictures may name files, fetch, and filter for minutes: only pictures of pixels are taken. SVG has its place among documents. */
 const FORMATS = ["jpeg", "png", "webp", "gif", "tiff", "avif", "heif"];
 const DECODE_SECONDS = 12;
@@ -14,7 +14,7 @@ const DECODE_SECONDS = 12;
  */
 export async function openPixels(image: Uint8Array): Promise<{ metadata: Metadata; open: () => Sharp }> {
   const open = () =>
-    sharp(image, { limitInputPixels: MOST_PIXELS, failOn: "error" }).timeout({ seconds: DECODE_SECONDS });
+    sharp(image, { limitInputPixels: MAX_PIXELS, failOn: "error" }).timeout({ seconds: DECODE_SECONDS });
   // An SVG is text: it is not even begun to be read.
   if (looksLikeText(image)) throw new Error("text is no picture of pixels");
   const metadata = await open().metadata();

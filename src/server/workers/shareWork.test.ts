@@ -4,8 +4,8 @@ import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { drawLine } from "../../../tests/fixtures/drawLine";
-import { signFaces, type SignedFaces } from "../../../tests/fixtures/signedFaces";
-import { identifyPicture } from "@/core/identify/identifyLine";
+import { describeFaces, type DescribedFaces } from "../../../tests/fixtures/describedFaces";
+import { identifyLine } from "@/core/identify/identifyLine";
 import { inlineExecutor } from "@/core/identify/executor";
 import { readPicture } from "@/core/picture/readPicture";
 import { sharedExecutor } from "./shareWork";
@@ -18,20 +18,19 @@ const program = (name: string, text: string) => {
   return path;
 };
 
-let { faces, index, load }: SignedFaces = {} as SignedFaces;
-beforeAll(async () => void ({ faces, index, load } = await signFaces(["lora", "work-sans", "zilla-slab", "pacifico"])));
+let { faces, index, load }: DescribedFaces = {} as DescribedFaces;
+beforeAll(
+  async () => void ({ faces, index, load } = await describeFaces(["lora", "work-sans", "zilla-slab", "pacifico"])),
+);
 beforeAll(() => void jest.spyOn(console, "error").mockImplementation(() => undefined));
 const named = async (file: string) => {
   const executor = sharedExecutor(index, load, new Map(), 1, file);
   const lines = readPicture(drawLine(faces.get("zilla-slab")!, "Harbour"))!;
-  return (await identifyPicture(lines, "Harbour", index, executor, 4)).matches.map((m) => [
-    m.styleId,
-    m.score.toFixed(4),
-  ]);
+  return (await identifyLine(lines, "Harbour", index, executor, 4)).matches.map((m) => [m.styleId, m.score.toFixed(4)]);
 };
 const alone = async () => {
   const lines = readPicture(drawLine(faces.get("zilla-slab")!, "Harbour"))!;
-  const { matches } = await identifyPicture(lines, "Harbour", index, inlineExecutor(index, load), 4);
+  const { matches } = await identifyLine(lines, "Harbour", index, inlineExecutor(index, load), 4);
   return matches.map((m) => [m.styleId, m.score.toFixed(4)]);
 };
 

@@ -19,7 +19,7 @@ type Props = {
 };
 
 const FITTED = { maxHeight: 290, minHeight: 60, display: "block" } as const;
-const MOST_ZOOM = 8;
+const MAX_ZOOM = 8;
 
 export function Framing(props: Props) {
   const { picture, corners, baseline, areas, onCorners, onBaseline, onArea } = props;
@@ -150,7 +150,7 @@ function useZoom() {
   const zoomTo = useCallback((to: number, at?: { clientX: number; clientY: number }) => {
     const [room, shown] = [ground.current, image.current];
     if (!room || !shown) return;
-    const next = Math.min(MOST_ZOOM, Math.max(1, to < 1.05 ? 1 : to));
+    const next = Math.min(MAX_ZOOM, Math.max(1, to < 1.05 ? 1 : to));
     const before = shown.getBoundingClientRect();
     const frame = room.getBoundingClientRect();
     const [x, y] = [at?.clientX ?? frame.left + frame.width / 2, at?.clientY ?? frame.top + frame.height / 2];

@@ -4,7 +4,7 @@ import type { ReadLetter } from "@/contracts/identify";
 export type Cut = { char: string; left: number; right: number; top: number; bottom: number };
 
 /** Narrower than this is no letter, pixels. */
-const LEAST_PX = 3;
+const MIN_PX = 3;
 
 export const cutsOf = (letters: readonly ReadLetter[]): Cut[] =>
   letters.map(({ char, box: b }) => ({ char, left: b.x, right: b.x + b.width, top: b.y, bottom: b.y + b.height }));
@@ -26,7 +26,7 @@ export function mergeCuts(cuts: readonly Cut[], at: number): Cut[] {
 /** The letter becomes two, parted in its middle. */
 export function splitCut(cuts: readonly Cut[], at: number): Cut[] {
   const a = cuts[at];
-  if (!a || a.right - a.left < 2 * LEAST_PX) return [...cuts];
+  if (!a || a.right - a.left < 2 * MIN_PX) return [...cuts];
   const middle = (a.left + a.right) / 2;
   return [...cuts.slice(0, at), { ...a, right: middle }, { ...a, char: "", left: middle }, ...cuts.slice(at + 1)];
 }
@@ -41,8 +41,8 @@ export function moveCut(cuts: readonly Cut[], at: number, toPx: number): Cut[] {
   if (!own) return [...cuts];
   const before = cuts[at - 1];
   const isShared = before !== undefined && Math.abs(before.right - own.left) < 1.5;
-  const low = isShared ? before.left + LEAST_PX : (before?.right ?? 0);
-  const left = Math.min(own.right - LEAST_PX, Math.max(low, toPx));
+  const low = isShared ? before.left + MIN_PX : (before?.right ?? 0);
+  const left = Math.min(own.right - MIN_PX, Math.max(low, toPx));
   return cuts.map((c, i) => (i === at ? { ...c, left } : i === at - 1 && isShared ? { ...c, right: left } : c));
 }
 

@@ -2,7 +2,7 @@
 import { ask } from "./client";
 
 type Chosen = { file: File; path: string };
-const MOST_FILES = 5000;
+const MAX_FILES = 5000;
 
 /** Everything of a drop: files, and folders walked through. */
 export async function collectFiles(transfer: DataTransfer): Promise<Chosen[]> {
@@ -18,7 +18,7 @@ export async function collectFiles(transfer: DataTransfer): Promise<Chosen[]> {
 }
 
 async function walk(entry: FileSystemEntry, folder: string, out: Chosen[]): Promise<void> {
-  if (out.length >= MOST_FILES) return;
+  if (out.length >= MAX_FILES) return;
   const path = folder + entry.name;
   if (entry.isFile) {
     const file = await new Promise<File>((resolve, reject) => (entry as FileSystemFileEntry).file(resolve, reject));

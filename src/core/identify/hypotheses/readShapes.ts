@@ -4,8 +4,8 @@ import { sumInk } from "../../geometry/raster";
 import type { InkLine, InkReadings } from "../../picture/readPicture";
 import type { CutBox } from "../../picture/straighten";
 import { COARSE_WEIGHTS, fitLine, formIn, trimmedMean } from "../ranking/coarse";
-import { oncePer } from "../ranking/uniqueBy";
-import { SignatureIndex, type SignBox } from "../../descriptors/extractDescriptors";
+import { uniqueBy } from "../ranking/uniqueBy";
+import { SignatureIndex, type GlyphBox } from "../../descriptors/extractDescriptors";
 
 // Taken out of the global object once: the loops below call them millions of times.
 const { abs, ceil, log, max, min } = Math;
@@ -37,17 +37,17 @@ export function readByShape(line: InkLine, index: SignatureIndex, guess: string 
   if (!cuts.length || !index.ids.length) return null;
   const sums = sumInk(line.strip);
   const forms = cuts.map((b) => formIn(sums, b));
-  const signs = ALPHABET.map((c) => SignatureIndex.at(c));
+  const positions = ALPHABET.map((c) => SignatureIndex.at(c));
   const guessed = guess ? [...guess.replace(/\s/g, "")] : [];
   const prior = guessed.length === cuts.length ? guessed : null;
   const every = max(1, ceil(index.ids.length / SPELLERS));
   const spelt: { entry: number; letters: number[]; cost: number }[] = [];
   for (let entry = 0; entry < index.ids.length; entry += every) {
-    const boxes = signs.map((s) => index.box(entry, s));
+    const boxes = positions.map((s) => index.box(entry, s));
     if (boxes.filter(Boolean).length < 20) continue;
     const letters: number[] = [];
     const costs = cuts.map((cut, k) => {
-      const [first] = offer(cut, forms[k]!, boxes, (c) => priorOf(prior, k, c), entry, signs, index);
+      const [first] = offer(cut, forms[k]!, boxes, (c) => priorOf(prior, k, c), entry, positions, index);
       letters.push(first!.letter);
       return first!.cost;
     });
@@ -56,7 +56,7 @@ export function readByShape(line: InkLine, index: SignatureIndex, guess: string 
   spelt.sort((a, b) => a.cost - b.cost);
   let best: { letters: number[]; cost: number; scalePx: number } | null = null;
   for (const { entry, letters } of spelt.slice(0, GOOD_SPELLERS)) {
-    const again = spellOnLine(cuts, forms, letters, entry, signs, index, prior);
+    const again = spellOnLine(cuts, forms, letters, entry, positions, index, prior);
     if (again && (!best || again.cost < best.cost)) best = again;
   }
   if (!best) return null;
@@ -71,21 +71,21 @@ const priorOf = (prior: string[] | null, k: number, letter: number) =>
 function offer(
   cut: CutBox,
   form: Int8Array,
-  boxes: (SignBox | null)[],
+  boxes: (GlyphBox | null)[],
   prior: (letter: number) => number,
   entry: number,
-  signs: number[],
+  positions: number[],
   index: SignatureIndex,
 ): { letter: number; cost: number }[] {
   const aspect = log(max(0.05, (cut.right - cut.left) / max(1, cut.bottom - cut.top)));
   const best: { letter: number; cost: number }[] = [];
-  for (let letter = 0; letter < signs.length; letter++) {
+  for (let letter = 0; letter < positions.length; letter++) {
     const b = boxes[letter];
     if (!b) continue;
     const own = log(max(0.05, (b.right - b.left) / max(1e-3, b.top - b.bottom)));
     const off = ASPECT_WEIGHT * min(2, abs(aspect - own)) + prior(letter);
     if (best.length === OFFERS && off > best[OFFERS - 1]!.cost) continue;
-    const cost = off + index.distance(entry, signs[letter]!, form, COARSE_WEIGHTS);
+    const cost = off + index.distance(entry, positions[letter]!, form, COARSE_WEIGHTS);
     if (best.length < OFFERS || cost < best[best.length - 1]!.cost) {
       best.push({ letter, cost });
       best.sort((p, q) => p.cost - q.cost);
@@ -101,11 +101,11 @@ function spellOnLine(
   forms: Int8Array[],
   begun: number[],
   entry: number,
-  signs: number[],
+  positions: number[],
   index: SignatureIndex,
   prior: string[] | null,
 ): { letters: number[]; cost: number; scalePx: number } | null {
-  const boxes = signs.map((s) => index.box(entry, s));
+  const boxes = positions.map((s) => index.box(entry, s));
   let letters = begun;
   let result: { letters: number[]; cost: number; scalePx: number } | null = null;
   for (let round = 0; round < 3; round++) {
@@ -119,7 +119,7 @@ function spellOnLine(
     letters = cuts.map((cut, k) => {
       const base = baselinePx + (slope * (cut.left + cut.right)) / 2;
       let best = { letter: begun[k]!, cost: Infinity };
-      for (let letter = 0; letter < signs.length; letter++) {
+      for (let letter = 0; letter < positions.length; letter++) {
         const b = boxes[letter];
         if (!b) continue;
         const offTop = abs((base - cut.top) / scalePx - b.top);
@@ -130,7 +130,7 @@ function spellOnLine(
           WIDTH_WEIGHT * min(0.4, offWidth) +
           priorOf(prior, k, letter);
         if (off >= best.cost) continue;
-        const cost = off + index.distance(entry, signs[letter]!, forms[k]!, COARSE_WEIGHTS);
+        const cost = off + index.distance(entry, positions[letter]!, forms[k]!, COARSE_WEIGHTS);
         if (cost < best.cost) best = { letter, cost };
       }
       costs.push(best.cost);
@@ -252,12 +252,12 @@ async function showOtherwise({ line, fitted }: ReadLine, fitOf: TextFit, reader:
   const guesses: { text: string; confidence: number }[] = [];
   for (const shown of ["softer", "smaller", "leaning less"] as const) guesses.push(await reader(line, shown));
   guesses.sort((a, b) => b.confidence - a.confidence);
-  const worthwhile = oncePer(
-    guesses.filter((g) => g.text && g.confidence >= LEAST_SURE && !fitted.has(g.text)),
+  const worthwhile = uniqueBy(
+    guesses.filter((g) => g.text && g.confidence >= MIN_SURE && !fitted.has(g.text)),
     (g) => g.text,
   );
   const fits: Fitted[] = [];
-  for (const { text, confidence } of worthwhile.slice(0, MOST_SHOWN)) {
+  for (const { text, confidence } of worthwhile.slice(0, MAX_SHOWN)) {
     const fit = (await fitOf(line, text, "any way")) * READER_TRUST;
     fits.push({ text, fit, confidence });
     if (fit < DOUBTED_FIT) break;
@@ -265,5 +265,5 @@ async function showOtherwise({ line, fitted }: ReadLine, fitOf: TextFit, reader:
   return fits;
 }
 /** A guess less sure than this is not fitted, and no more than so many. */
-const LEAST_SURE = 0.15;
-const MOST_SHOWN = 2;
+const MIN_SURE = 0.15;
+const MAX_SHOWN = 2;

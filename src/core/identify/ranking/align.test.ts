@@ -8,10 +8,10 @@ import { alignPieces } from "./align";
 import { instancesOf } from "../../descriptors/instances";
 import { readByShape, readWords, type TextFit } from "../hypotheses/readShapes";
 import { inlineExecutor } from "../executor";
-import { fitText, identifyPicture } from "../identifyLine";
-import { SignatureIndex, extractDescriptors, type SignBox } from "../../descriptors/extractDescriptors";
+import { fitText, identifyLine } from "../identifyLine";
+import { SignatureIndex, extractDescriptors, type GlyphBox } from "../../descriptors/extractDescriptors";
 
-const letter = (width: number, top = 0.5, bottom = 0): SignBox => ({
+const letter = (width: number, top = 0.5, bottom = 0): GlyphBox => ({
   left: 0,
   right: width,
   top,
@@ -65,7 +65,7 @@ describe("pieces and letters", () => {
   });
 });
 
-describe("signed settings of variable fonts", () => {
+describe("described locations of variable fonts", () => {
   const axis = (tag: string, min: number, own: number, max: number) => ({ tag, name: tag, min, default: own, max });
   test("a weight axis is signed end to end, the default left out", () => {
     const weights = instancesOf([axis("wght", 100, 400, 900)]).map((c) => c.wght!);
@@ -140,7 +140,7 @@ describe("reading by shape", () => {
   test("letters in one piece are found by the face that sets them", async () => {
     const lines = lineOf("zilla-slab", "Harbour", { trackingPx: -3 });
     expect(lines.plain.letters.length).toBeLessThan(7);
-    expect((await identifyPicture(lines, "Harbour", index, inlineExecutor(index, load), 4)).matches[0]!.styleId).toBe(
+    expect((await identifyLine(lines, "Harbour", index, inlineExecutor(index, load), 4)).matches[0]!.styleId).toBe(
       "zilla-slab",
     );
   });

@@ -1,7 +1,7 @@
 // Which pieces of ink are which letters, where letters touch or fall apart: a candidate's own widths and heights lead.
 // Method: dynamic programming over pieces (left to right) and letters; several letters may share a piece, several pieces a letter.
 import { spanOf, type CutBox } from "../../picture/straighten";
-import type { SignBox } from "../../descriptors/extractDescriptors";
+import type { GlyphBox } from "../../descriptors/extractDescriptors";
 
 // Taken out of the global object once: the loops below call them millions of times.
 const { abs, max, min, sqrt } = Math;
@@ -18,9 +18,9 @@ export type Alignment = {
 };
 
 /** Letters that one piece may hold. */
-const MOST_LETTERS = 60;
+const MAX_LETTERS = 60;
 /** Pieces that one letter may fall into. */
-const MOST_PIECES = 3;
+const MAX_PIECES = 3;
 /** Expected errors: of a letter's width, of each further one in the same piece, and of tops and bottoms, em. */
 const WIDTH_SIGMA = 0.04;
 /** What small or blurred lettering loses at both ends of a letter, pixels of the strip. */
@@ -44,13 +44,13 @@ let scratch = { cost: new Float64Array(0), from: new Int32Array(0) };
  */
 export function alignPieces(
   pieces: readonly CutBox[],
-  boxes: readonly (SignBox | null)[],
+  boxes: readonly (GlyphBox | null)[],
   wordStarts: readonly number[],
 ): Alignment | null {
   const n = boxes.length;
   const { scalePx, trackingEm, baselinePx } = predictBoxes(spanOf(pieces), boxes, wordStarts);
   if (trackingEm < -0.4 || trackingEm > 1.2) return null;
-  const word = setWord(boxes, wordStarts, trackingEm);
+  const word = measureWord(boxes, wordStarts, trackingEm);
   const size = (pieces.length + 1) * (n + 1);
   if (scratch.cost.length < size) scratch = { cost: new Float64Array(size), from: new Int32Array(size) };
   fillCosts(pieces, word, 1 / scalePx, baselinePx);
@@ -68,9 +68,9 @@ export function alignPieces(
 }
 
 /** The letters of a style as it sets them: pens in em, and which of them begin a word. */
-type SetWord = { boxes: readonly (SignBox | null)[]; pens: Float64Array; isStart: Uint8Array };
+type SetWord = { boxes: readonly (GlyphBox | null)[]; pens: Float64Array; isStart: Uint8Array };
 
-function setWord(boxes: SetWord["boxes"], wordStarts: readonly number[], trackingEm: number): SetWord {
+function measureWord(boxes: SetWord["boxes"], wordStarts: readonly number[], trackingEm: number): SetWord {
   const n = boxes.length;
   // Letters in one piece touch: they stand no further apart than the style sets them.
   const tracking = min(0, trackingEm);
@@ -128,7 +128,7 @@ function reachLettersOfPiece(
   const down = (baselinePx - piece.bottom) * perPx;
   const left = leftOf(word, i);
   let [right, top, bottom, gaps] = [-Infinity, -Infinity, Infinity, 0];
-  for (let c = 1; c <= MOST_LETTERS && i + c <= n; c++) {
+  for (let c = 1; c <= MAX_LETTERS && i + c <= n; c++) {
     const j = i + c - 1;
     if (c > 1 && isStart[j]) gaps++;
     const b = boxes[j];
@@ -154,7 +154,7 @@ function reachPiecesOfLetter(
 ) {
   const b = boxes[i];
   if (!b) return;
-  for (let p = 2; p <= MOST_PIECES && k + p <= pieces.length; p++) {
+  for (let p = 2; p <= MAX_PIECES && k + p <= pieces.length; p++) {
     const whole = spanOf(pieces.slice(k, k + p));
     const by =
       misfit((whole.right - whole.left) * perPx - (b.right - b.left), widthSigma) +
@@ -197,7 +197,7 @@ function misfit(em: number, sigmaEm: number): number {
 const GAP_EM = 0.25;
 
 /** A word as a style's own advances set it: where each letter begins, and the extent of them all, em. */
-export function layOutBoxes(boxes: readonly (SignBox | null)[], wordStarts: readonly number[]) {
+export function layOutBoxes(boxes: readonly (GlyphBox | null)[], wordStarts: readonly number[]) {
   let [pen, left, right, top, bottom] = [0, Infinity, -Infinity, -Infinity, Infinity];
   const pens = boxes.map((b, i) => {
     if (i && wordStarts.includes(i)) pen += GAP_EM;
@@ -215,7 +215,7 @@ export function layOutBoxes(boxes: readonly (SignBox | null)[], wordStarts: read
 }
 
 /** Where a style's own advances put its letters when its word is laid over the ink's extent. Pixels; null for absent letters. */
-export function predictBoxes(extent: CutBox, boxes: readonly (SignBox | null)[], wordStarts: readonly number[]) {
+export function predictBoxes(extent: CutBox, boxes: readonly (GlyphBox | null)[], wordStarts: readonly number[]) {
   const { pens, top, bottom } = layOutBoxes(boxes, wordStarts);
   const scalePx = (extent.bottom - extent.top) / max(0.05, top - bottom);
   const first = boxes[0];

@@ -1,10 +1,11 @@
 // The coarse stage: all styles against the cut letters by signature and by one shared line fit; no face is opened.
+import { solveSymmetric3 } from "../../geometry/linear";
 import { cellsOf, sumInk, type SumTable } from "../../geometry/raster";
 import { describeCells, drawCells, FORM_LENGTH } from "../../measure/cellForm";
 import type { InkLine } from "../../picture/readPicture";
 import { spanOf, type CutBox } from "../../picture/straighten";
 import { alignPieces, layOutBoxes, type Alignment } from "./align";
-import { FORM_STEPS, quantize, SignatureIndex, type SignBox } from "../../descriptors/extractDescriptors";
+import { FORM_STEPS, quantize, SignatureIndex, type GlyphBox } from "../../descriptors/extractDescriptors";
 import { describeWord, FINE_ROWS, grainOf, ROUGH_ROWS, warpWords, type Grain, type WordColumns } from "./warp";
 import { drawnCharacters, type Wording } from "../../picture/wording";
 
@@ -26,29 +27,29 @@ const ALL: Share = { at: 0, of: 1 };
 
 /** A text as every style would set it: looked up once, whatever number of lines it is laid over. */
 type SetWord = {
-  /** Position of each character in the signatures; −1 where it is not signed. */
-  signs: number[];
+  /** Position of each character in the signatures; −1 where it is not described. */
+  positions: number[];
   wordStarts: number[];
   /** Entries of the index that have enough of the characters, with the box of each; null where one is lacking. */
-  entries: { style: number; boxes: (SignBox | null)[] }[];
+  entries: { style: number; boxes: (GlyphBox | null)[] }[];
 };
 
 /** Entries lacking more than a third of the characters are left out. */
-export function setWord(wording: Wording, index: SignatureIndex, { at, of } = ALL): SetWord {
+export function measureWord(wording: Wording, index: SignatureIndex, { at, of } = ALL): SetWord {
   const { wordStarts, small } = wording;
-  const signs = drawnCharacters(wording).map((c) => SignatureIndex.at(c));
+  const positions = drawnCharacters(wording).map((c) => SignatureIndex.at(c));
   const entries: SetWord["entries"] = [];
   for (let style = at; style < index.ids.length; style += of) {
-    const boxes = signs.map((s, i) => {
+    const boxes = positions.map((s, i) => {
       const box = s < 0 ? null : index.box(style, s);
       return box && small?.is[i] ? scaleBox(box, small.size) : box;
     });
     if (isWorthwhile(boxes)) entries.push({ style, boxes });
   }
-  return { signs, wordStarts, entries };
+  return { positions, wordStarts, entries };
 }
 
-const scaleBox = ({ left, top, right, bottom, advance }: SignBox, by: number): SignBox => ({
+const scaleBox = ({ left, top, right, bottom, advance }: GlyphBox, by: number): GlyphBox => ({
   left: left * by,
   top: top * by,
   right: right * by,
@@ -64,20 +65,20 @@ export function rankByCuts(line: InkLine, word: SetWord, index: SignatureIndex, 
   return best(costsByCuts(line, word, index), keep);
 }
 
-function costsByCuts(line: InkLine, { signs, entries }: SetWord, index: SignatureIndex): CoarseRank[] {
-  if (line.letters.length !== signs.length) return [];
+function costsByCuts(line: InkLine, { positions, entries }: SetWord, index: SignatureIndex): CoarseRank[] {
+  if (line.letters.length !== positions.length) return [];
   const sums = sumInk(line.strip);
   const forms = line.letters.map((b) => formIn(sums, b));
   return entries.map(({ style, boxes }) => ({
     style,
-    cost: costByCuts(line.letters, forms, boxes, signs, index, style),
+    cost: costByCuts(line.letters, forms, boxes, positions, index, style),
     by: "cuts",
   }));
 }
 
 /** Ranks by the pieces of ink, shared among the letters as each style's own widths and heights say. @returns the best `keep`. */
 export function rankByPieces(line: InkLine, word: SetWord, index: SignatureIndex, keep: number): CoarseRank[] {
-  const { signs, wordStarts, entries } = word;
+  const { positions, wordStarts, entries } = word;
   const sums = sumInk(line.strip);
   const byCuts = new Map(costsByCuts(line, word, index).map((r) => [r.style, r.cost]));
   const laid = entries.flatMap(({ style, boxes }) => {
@@ -90,7 +91,7 @@ export function rankByPieces(line: InkLine, word: SetWord, index: SignatureIndex
   return best(
     laid.slice(0, LOOKED_AT).map(({ style, alignment }) => {
       const cut = byCuts.get(style) ?? Infinity;
-      const cost = costByAlignment(sums, alignment, signs, index, style, nearest.worst / LED_FACTOR) * LED_FACTOR;
+      const cost = costByAlignment(sums, alignment, positions, index, style, nearest.worst / LED_FACTOR) * LED_FACTOR;
       nearest.add(min(cut, cost));
       return cut <= cost ? { style, cost: cut, by: "cuts" } : { style, cost, by: "advances" };
     }),
@@ -135,8 +136,8 @@ let letter = new Float32Array(0);
 /** The word in as many columns as the line has. @returns null where the style sets it much wider or narrower. */
 function drawSigned(
   style: number,
-  boxes: (SignBox | null)[],
-  { signs, wordStarts }: SetWord,
+  boxes: (GlyphBox | null)[],
+  { positions, wordStarts }: SetWord,
   index: SignatureIndex,
   grain: Grain,
   extent: CutBox,
@@ -148,13 +149,13 @@ function drawSigned(
   if (!(wider < WIDER && wider > 1 / WIDER)) return null;
   const ink = new Float32Array(columns * rows);
   boxes.forEach((b, i) => {
-    if (!b || signs[i]! < 0) return;
+    if (!b || positions[i]! < 0) return;
     const across = (x: number) => ((pens[i]! + x - left) / width) * columns;
     const down = (y: number) => ((top - y) / height) * rows;
     const [c0, xs] = cellsAlong(across(b.left), across(b.right), columns);
     const [r0, ys] = cellsAlong(down(b.top), down(b.bottom), rows);
     if (letter.length < xs.length * ys.length) letter = new Float32Array(xs.length * ys.length);
-    drawCells(index.form(style, signs[i]!), FORM_STEPS, xs, ys, letter);
+    drawCells(index.form(style, positions[i]!), FORM_STEPS, xs, ys, letter);
     for (let c = 0, at = 0; c < xs.length; c++)
       for (let r = 0; r < ys.length; r++, at++) {
         const to = (c0 + c) * rows + r0 + r;
@@ -196,7 +197,7 @@ const GOOD_CUTS = 0.7;
 /** Cuts led by advances are less exact, so they must be clearly better to win. */
 const LED_FACTOR = 1.15;
 const best = (ranks: CoarseRank[], keep: number) => ranks.sort((a, b) => a.cost - b.cost).slice(0, keep);
-const isWorthwhile = (boxes: (SignBox | null)[]) => boxes.filter(Boolean).length >= max(1, boxes.length * 0.66);
+const isWorthwhile = (boxes: (GlyphBox | null)[]) => boxes.filter(Boolean).length >= max(1, boxes.length * 0.66);
 
 export function formIn(sums: SumTable, box: CutBox): Int8Array {
   const described = describeCells(cellsOf(sums, box, 16));
@@ -218,14 +219,14 @@ const countUsed = (letters: number) => max(1, ceil(letters * 0.8));
 function costByCuts(
   cuts: CutBox[],
   forms: Int8Array[],
-  boxes: (SignBox | null)[],
-  signs: number[],
+  boxes: (GlyphBox | null)[],
+  positions: number[],
   index: SignatureIndex,
   style: number,
 ): number {
   const distances: number[] = [];
   boxes.forEach((b, i) => {
-    if (b) distances.push(index.distance(style, signs[i]!, forms[i]!, COARSE_WEIGHTS));
+    if (b) distances.push(index.distance(style, positions[i]!, forms[i]!, COARSE_WEIGHTS));
   });
   const fit = fitLine(cuts, boxes);
   if (!fit) return trimmedMean(distances) + 1;
@@ -251,7 +252,7 @@ type LineFit = {
   widthError: number;
 };
 
-export function fitLine(cuts: CutBox[], boxes: (SignBox | null)[]): LineFit | null {
+export function fitLine(cuts: CutBox[], boxes: (GlyphBox | null)[]): LineFit | null {
   // Normal equations of y = y0 + m·x − s·Y over tops and bottoms.
   const m = [0, 0, 0, 0, 0, 0];
   const v = [0, 0, 0];
@@ -280,7 +281,7 @@ export function fitLine(cuts: CutBox[], boxes: (SignBox | null)[]): LineFit | nu
   if (count < 2) return null;
   // A stiff prior on the slope: the strip is level already.
   const span = max(1, cuts[cuts.length - 1]!.right - cuts[0]!.left);
-  const solved = solve3(m[0]!, m[1]!, m[2]!, m[3]! + 0.05 * span * span, m[4]!, m[5]! + 1e-6, v);
+  const solved = solveSymmetric3(m[0]!, m[1]!, m[2]!, m[3]! + 0.05 * span * span, m[4]!, m[5]! + 1e-6, v);
   if (!solved || solved[2] <= 1) return null;
   const [y0, slope, scalePx] = solved;
   let sum = 0;
@@ -314,30 +315,11 @@ export function fitLine(cuts: CutBox[], boxes: (SignBox | null)[]): LineFit | nu
   };
 }
 
-function solve3(
-  a: number,
-  b: number,
-  c: number,
-  d: number,
-  e: number,
-  f: number,
-  v: number[],
-): [number, number, number] | null {
-  const det = a * (d * f - e * e) - b * (b * f - c * e) + c * (b * e - c * d);
-  if (abs(det) < 1e-9) return null;
-  const [p, q, r] = v as [number, number, number];
-  return [
-    (p * (d * f - e * e) - b * (q * f - r * e) + c * (q * e - r * d)) / det,
-    (a * (q * f - e * r) - p * (b * f - c * e) + c * (b * r - c * q)) / det,
-    (a * (d * r - e * q) - b * (b * r - c * q) + p * (b * e - c * d)) / det,
-  ];
-}
-
 /** @param enough - a cost from which the style is out: Infinity is returned as soon as that is sure. */
 function costByAlignment(
   sums: SumTable,
   { placed, cost, trackingEm }: Alignment,
-  signs: number[],
+  positions: number[],
   index: SignatureIndex,
   style: number,
   enough: number,
@@ -351,7 +333,7 @@ function costByAlignment(
   // The sum of all but the worst so far: at the end no less will count.
   let sure = 0;
   for (const { b, i } of seen) {
-    const d = index.distance(style, signs[i]!, formIn(sums, b), COARSE_WEIGHTS);
+    const d = index.distance(style, positions[i]!, formIn(sums, b), COARSE_WEIGHTS);
     const at = distances.findIndex((v) => v > d);
     distances.splice(at < 0 ? distances.length : at, 0, d);
     if (distances.length <= spared) continue;

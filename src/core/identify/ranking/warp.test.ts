@@ -1,17 +1,17 @@
 // Words laid over each other as a whole: what is the same lies on itself, what is spaced wider is followed, another word costs more.
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import { drawLine } from "../../../../tests/fixtures/drawLine";
-import { signFaces, type SignedFaces } from "../../../../tests/fixtures/signedFaces";
+import { describeFaces, type DescribedFaces } from "../../../../tests/fixtures/describedFaces";
 import { describeCells, drawCells } from "../../measure/cellForm";
 import { readPicture, type InkLine } from "../../picture/readPicture";
 import { spanOf } from "../../picture/straighten";
-import { rankByWhole, setWord } from "./coarse";
+import { rankByWhole, measureWord } from "./coarse";
 import { describeWord, FINE_ROWS, grainOf, warpWords } from "./warp";
 import { wordingOf } from "../../picture/wording";
 
 const IDS = ["great-vibes", "pacifico", "dancing-script", "lora", "work-sans", "caveat"];
-let { faces, index }: SignedFaces = {} as SignedFaces;
-beforeAll(async () => void ({ faces, index } = await signFaces(IDS)));
+let { faces, index }: DescribedFaces = {} as DescribedFaces;
+beforeAll(async () => void ({ faces, index } = await describeFaces(IDS)));
 const lineOf = (id: string, text: string, more = {}): InkLine =>
   readPicture(drawLine(faces.get(id)!, text, more))!.plain;
 function wordOf(line: InkLine, columns?: number) {
@@ -55,7 +55,7 @@ describe("warping", () => {
 
 describe("words drawn from signatures", () => {
   test.each(["great-vibes", "pacifico", "dancing-script", "caveat"])("%s comes first by its whole word", (id) => {
-    const ranks = rankByWhole(lineOf(id, "Brass Lantern"), setWord(wordingOf("Brass Lantern"), index), index, 3);
+    const ranks = rankByWhole(lineOf(id, "Brass Lantern"), measureWord(wordingOf("Brass Lantern"), index), index, 3);
     expect(index.ids[ranks[0]!.style]).toBe(id);
     expect(ranks[0]!.by).toBe("whole");
   });

@@ -1,7 +1,7 @@
 // The fine stage: a placed word drawn over the picture and moved onto it; what remains different is its cost.
 import type { Bounds } from "../../geometry/outline";
 import type { InkPicture } from "../../geometry/raster";
-import { solve } from "../../picture/ink";
+import { solveLinear } from "../../geometry/linear";
 import type { InkLine } from "../../picture/readPicture";
 import { clonePose, drawPose, imageInk, type Imaging, type Part, type Pose } from "./pose";
 
@@ -273,7 +273,7 @@ function solveSchur(pose: Pose, C: Float64Array, g: Float64Array, own: OwnTerms[
       rows[a]![SHARED]! -= ux * r[0]! + uy * r[1]!;
     }
   });
-  const solved = solve(rows);
+  const solved = solveLinear(rows);
   const limit = (v: number, by: number) => max(-by, min(by, v));
   const shared = LIMITS.map((by, a) => limit(Number.isFinite(solved?.[a]) ? solved![a]! : 0, by));
   own.forEach(({ B, r }, i) => {

@@ -3,16 +3,16 @@ import type { OpenFace } from "../../outlines/openFace";
 import { halveLine, type InkLine } from "../../picture/readPicture";
 import type { Lean } from "../../picture/straighten";
 import { refinePose, type FineResult } from "./fine";
-import type { Coordinates } from "../../descriptors/instances";
-import { placeWord, setText } from "./place";
+import type { VariationLocation } from "../../descriptors/instances";
+import { placeWord, shapeVariants } from "./place";
 import { scalePose, type Imaging, type Pose } from "./pose";
 import type { SignatureIndex } from "../../descriptors/extractDescriptors";
 import type { Wording } from "../../picture/wording";
 
 const { abs } = Math;
 
-/** Opens a style's face, at a setting of its axes. */
-export type FaceLoader = (styleId: string, coordinates: Coordinates | null) => OpenFace | null;
+/** Opens a style's face, at a location of its axes. */
+export type FaceLoader = (styleId: string, coordinates: VariationLocation | null) => OpenFace | null;
 
 /** The line under one hypothesis of its ink and of how far perspective made its letters lean; `first` is its copy for a first look. */
 export type View = { line: InkLine; lean: Lean; first: InkLine; perFirst: number };
@@ -37,8 +37,8 @@ export function viewOf(line: InkLine, lean: Lean): View {
   return { line, lean, first: isHalved ? halveLine(line) : line, perFirst: isHalved ? 2 : 1 };
 }
 
-/** A look at the small copy. @returns null when the face draws nothing of the text or cannot be placed. */
-export function look(
+/** Fits over the small copy. @returns null when the face draws nothing of the text or cannot be placed. */
+export function fitPreview(
   { entry, view, pose }: Laid,
   wording: Wording,
   imaging: Imaging,
@@ -48,18 +48,18 @@ export function look(
 ): Tried | null {
   const face = pose ? null : load(index.ids[entry]!, index.coordinates[entry]!);
   const begun = pose ?? (face && place(face, view, wording));
-  return begun && told(entry, view, view.perFirst, refinePose(begun, view.first, shrink(imaging, view), rounds));
+  return begun && scoreFit(entry, view, view.perFirst, refinePose(begun, view.first, shrink(imaging, view), rounds));
 }
 
-/** A look at the whole line, beginning where another look ended. */
-export function lookClosely({ entry, view, per, pose }: Laid, imaging: Imaging): Tried {
-  return told(entry, view, 1, refinePose(scalePose(pose!, per), view.line, imaging, CLOSEST_ROUNDS));
+/** Fits over the whole line, from where another fit ended. */
+export function fitFull({ entry, view, per, pose }: Laid, imaging: Imaging): Tried {
+  return scoreFit(entry, view, 1, refinePose(scalePose(pose!, per), view.line, imaging, CLOSEST_ROUNDS));
 }
 
-/** Another setting of the same font over the small copy, begun where this one lies. */
-export function lookAt(
+/** Another location of the same font over the small copy, begun where this one lies. */
+export function fitAtLocation(
   { entry, view, per, result }: Tried,
-  coordinates: Coordinates,
+  coordinates: VariationLocation,
   wording: Wording,
   imaging: Imaging,
   index: SignatureIndex,
@@ -73,17 +73,17 @@ export function lookAt(
     ...at,
     parts: placed.parts.map((p, i) => ({ ...p, atPx: at.parts[i]!.atPx, dyPx: at.parts[i]!.dyPx })),
   };
-  return told(entry, view, view.perFirst, refinePose(pose, view.first, shrink(imaging, view), 1));
+  return scoreFit(entry, view, view.perFirst, refinePose(pose, view.first, shrink(imaging, view), 1));
 }
 
 /** Another pose of the same entry over the small copy. @param pose - is moved. */
-export function lookAgain({ entry, view }: Tried, pose: Pose, imaging: Imaging, rounds: number): Tried {
-  return told(entry, view, view.perFirst, refinePose(pose, view.first, shrink(imaging, view), rounds));
+export function refit({ entry, view }: Tried, pose: Pose, imaging: Imaging, rounds: number): Tried {
+  return scoreFit(entry, view, view.perFirst, refinePose(pose, view.first, shrink(imaging, view), rounds));
 }
 
-/** Of the settings of the text, and of the places where each may begin, the one that comes nearest at the first look. */
+/** Of the variants of the text, and of the places where each may begin, the one that comes nearest at the first fit. */
 function place(face: OpenFace, view: View, wording: Wording): Pose | null {
-  const poses = setText(face, wording).flatMap((set) => placeWord(face, view.first, wording, set));
+  const poses = shapeVariants(face, wording).flatMap((set) => placeWord(face, view.first, wording, set));
   if (poses.length < 2) return poses[0] ?? null;
   let best: { pose: Pose; total: number } | null = null;
   for (const pose of poses) {
@@ -94,7 +94,7 @@ function place(face: OpenFace, view: View, wording: Wording): Pose | null {
   return best!.pose;
 }
 
-function told(entry: number, view: View, per: number, result: FineResult): Tried {
+function scoreFit(entry: number, view: View, per: number, result: FineResult): Tried {
   const total = result.cost + SPACING_WEIGHT * result.spacing + LEAN_COST * abs(view.lean.tan);
   return { entry, view, per, result, total };
 }

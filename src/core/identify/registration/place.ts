@@ -18,7 +18,7 @@ const { abs, ceil, floor, max, min } = Math;
 /** A glyph as a program may have drawn it: at `scale` times the size of the text. */
 type SetGlyph = PlacedGlyph & { scale: number };
 /** A text as a program may have set it in a face, and the features that were switched on for it. */
-type Setting = { glyphs: SetGlyph[]; features: string[] };
+type ShapedVariant = { glyphs: SetGlyph[]; features: string[] };
 
 /** What programs that know nothing of a font's own rules leave away. */
 const WITHOUT_RULES = { calt: 0, liga: 0, clig: 0, rlig: 0 };
@@ -26,37 +26,37 @@ const WITHOUT_RULES = { calt: 0, liga: 0, clig: 0, rlig: 0 };
 const CHOSEN = ["dlig", "onum", "lnum"];
 
 /** Ways in which programs may have set a text in a face: the font's own rules and, where it makes a difference, without them or more. */
-export function setText(face: OpenFace, wording: Wording): Setting[] {
+export function shapeVariants(face: OpenFace, wording: Wording): ShapedVariant[] {
   const { clean, small } = wording;
   if (small) return setSmallCapitals(face, wording);
-  const own = setting(face, clean);
-  const ways = [own, setting(face, clean, WITHOUT_RULES)];
-  for (const tag of CHOSEN) if (face.features().includes(tag)) ways.push(settingOf(face, clean, [tag]));
-  return ways.filter((w, i) => !ways.slice(0, i).some((before) => isSameSetting(before, w)));
+  const own = shape(face, clean);
+  const ways = [own, shape(face, clean, WITHOUT_RULES)];
+  for (const tag of CHOSEN) if (face.features().includes(tag)) ways.push(shapeVariant(face, clean, [tag]));
+  return ways.filter((w, i) => !ways.slice(0, i).some((before) => isSameVariant(before, w)));
 }
 
 /** A text with features switched on. */
-export const settingOf = (face: OpenFace, text: string, features: string[]): Setting =>
-  setting(face, text, Object.fromEntries(features.map((tag) => [tag, 1])), features);
+export const shapeVariant = (face: OpenFace, text: string, features: string[]): ShapedVariant =>
+  shape(face, text, Object.fromEntries(features.map((tag) => [tag, 1])), features);
 
-function setting(
+function shape(
   face: OpenFace,
   text: string,
   switched: Record<string, number> = {},
   features: string[] = [],
-): Setting {
+): ShapedVariant {
   return {
     glyphs: glyphsOf(typesetLine(face, text, { features: switched })).map((g) => ({ ...g, scale: 1 })),
     features,
   };
 }
 
-const isSameSetting = (a: Setting, b: Setting) =>
+const isSameVariant = (a: ShapedVariant, b: ShapedVariant) =>
   a.glyphs.length === b.glyphs.length && a.glyphs.every((g, i) => g.glyphId === b.glyphs[i]!.glyphId);
 
 /** The font's own small capitals, where it has them, and capitals drawn smaller, as programs make them otherwise. */
-function setSmallCapitals(face: OpenFace, wording: Wording): Setting[] {
-  const scaled = setting(face, writeSmall(wording, "upper"));
+function setSmallCapitals(face: OpenFace, wording: Wording): ShapedVariant[] {
+  const scaled = shape(face, writeSmall(wording, "upper"));
   const units = indexUnits(wording.clean);
   let x = 0;
   for (const g of scaled.glyphs) {
@@ -66,20 +66,20 @@ function setSmallCapitals(face: OpenFace, wording: Wording): Setting[] {
   }
   if (!face.features().includes("smcp")) return [scaled];
   const lower = writeSmall(wording, "lower");
-  const own = settingOf(face, lower, ["smcp"]);
-  return isSameSetting(own, setting(face, lower)) ? [scaled] : [own, scaled];
+  const own = shapeVariant(face, lower, ["smcp"]);
+  return isSameVariant(own, shape(face, lower)) ? [scaled] : [own, scaled];
 }
 
 /**
  * Lays a candidate's word over the line.
- * @param set - the text as it was set, one of `setText`.
+ * @param set - the text as it was set, one of `shapeVariants`.
  * @returns places where it may begin, one when the letters were cut; none when the face draws nothing of it or cannot be placed.
  */
 export function placeWord(
   face: OpenFace,
   line: InkLine,
   { clean, characters, wordStarts }: Wording,
-  set: Setting,
+  set: ShapedVariant,
 ): Pose[] {
   const { parts, boxes } = makeParts(face, clean, characters.length, set);
   if (!parts.length) return [];
@@ -92,16 +92,16 @@ export function placeWord(
   return present([placeByPieces(line, own(), boxes, wordStarts), placeByWarp(line, own(), boxes)], features);
 }
 
-/** The glyphs of a setting that draw something: those of its parts. Glyph 0 stands for what the face lacks, as a trial does. */
-export const drawnGlyphs = (face: OpenFace, set: Setting): SetGlyph[] =>
+/** The glyphs of a variant that draw something: those of its parts. Glyph 0 stands for what the face lacks, as a trial does. */
+export const drawnGlyphs = (face: OpenFace, set: ShapedVariant): SetGlyph[] =>
   set.glyphs.filter((g) => g.glyphId > 0 && face.polygons(g.glyphId).length > 0);
 
-/** What a setting draws, letter by letter, nowhere yet; and the box of each. */
+/** What a variant draws, letter by letter, nowhere yet; and the box of each. */
 export function makeParts(
   face: OpenFace,
   text: string,
   count: number,
-  set: Setting,
+  set: ShapedVariant,
 ): { parts: Part[]; boxes: EmBox[] } {
   const em = face.unitsPerEm;
   const units = indexUnits(text);

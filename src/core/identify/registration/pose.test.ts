@@ -5,7 +5,7 @@ import { boundsOf } from "../../geometry/outline";
 import type { OpenFace } from "../../outlines/openFace";
 import { leanLine, readPicture, type InkLine } from "../../picture/readPicture";
 import { refinePose } from "./fine";
-import { placeWord, setText } from "./place";
+import { placeWord, shapeVariants } from "./place";
 import { clonePose, drawPose, imageInk, posePolygons } from "./pose";
 import { wordingOf } from "../../picture/wording";
 
@@ -18,7 +18,7 @@ beforeAll(async () => {
 });
 const placeAll = (text: string, on = line) => {
   const wording = wordingOf(text);
-  return placeWord(face, on, wording, setText(face, wording)[0]!);
+  return placeWord(face, on, wording, shapeVariants(face, wording)[0]!);
 };
 const place = (text = WORD, on = line) => placeAll(text, on)[0]!;
 

@@ -1,4 +1,4 @@
-// Variable fonts: settings that are signed, and those between them found from a picture.
+// Variable fonts: locations that are described, and those between them found from a picture.
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import { readFileSync } from "node:fs";
 import type { Axis } from "@/contracts/traits";
@@ -8,13 +8,13 @@ import { openFont } from "../../open/openFont";
 import { openFace, type OpenFace } from "../../outlines/openFace";
 import { readPicture } from "../../picture/readPicture";
 import { inlineExecutor } from "../executor";
-import { identifyPicture } from "../identifyLine";
-import { instancesOf, type Coordinates } from "../../descriptors/instances";
+import { identifyLine } from "../identifyLine";
+import { instancesOf, type VariationLocation } from "../../descriptors/instances";
 import { SignatureIndex, extractDescriptors } from "../../descriptors/extractDescriptors";
 
 const axis = (tag: string, min: number, own: number, max: number): Axis => ({ tag, min, default: own, max }) as Axis;
 
-describe("signed settings", () => {
+describe("described locations", () => {
   test("a font without axes has none; the default is not among them", () => {
     expect(instancesOf([])).toEqual([]);
     const settings = instancesOf([axis("wght", 100, 400, 900)]);
@@ -40,12 +40,12 @@ describe("signed settings", () => {
   });
 });
 
-describe("between the signed settings", () => {
+describe("between the described locations", () => {
   let sfnt: Uint8Array;
   let index: SignatureIndex;
   const others = new Map<string, OpenFace>();
   const open = new Map<string, OpenFace>();
-  const load = (id: string, at: Coordinates | null) => {
+  const load = (id: string, at: VariationLocation | null) => {
     if (id !== "variable") return others.get(id) ?? null;
     const key = JSON.stringify(at ?? {});
     if (!open.has(key)) open.set(key, openFace(sfnt, at ?? {}));
@@ -75,7 +75,7 @@ describe("between the signed settings", () => {
     [{ wght: 160, wdth: 118 }, 120],
   ])("%j is found, and its weight about right", async (at, within) => {
     const lines = readPicture(drawLine(openFace(sfnt, at), "Harbour Quay"))!;
-    const { matches } = await identifyPicture(lines, "Harbour Quay", index, inlineExecutor(index, load), 4);
+    const { matches } = await identifyLine(lines, "Harbour Quay", index, inlineExecutor(index, load), 4);
     expect(matches[0]!.styleId).toBe("variable");
     expect(Math.abs(matches[0]!.coordinates!.wght! - at.wght)).toBeLessThan(within);
     // One match a style, however many of its settings came near.
@@ -84,7 +84,7 @@ describe("between the signed settings", () => {
 
   test("a picture of a static face is not bent to a variable one", async () => {
     const lines = readPicture(drawLine(others.get("lora")!, "Harbour Quay"))!;
-    const { matches } = await identifyPicture(lines, "Harbour Quay", index, inlineExecutor(index, load), 4);
+    const { matches } = await identifyLine(lines, "Harbour Quay", index, inlineExecutor(index, load), 4);
     expect(matches[0]).toMatchObject({ styleId: "lora", coordinates: null });
   });
 });

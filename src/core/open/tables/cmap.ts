@@ -39,13 +39,13 @@ function rankOf(platform: number, encoding: number): number {
 }
 
 /** More than Unicode holds: a damaged table could name the same characters forever. */
-const MOST_CHARACTERS = 0x110000;
+const MAX_CHARACTERS = 0x110000;
 
 function readSubtable(t: TableReader, base: number): Map<number, number> | null {
   const map = new Map<number, number>();
   let steps = 0;
   const put = (c: number, g: number) => {
-    if (++steps > MOST_CHARACTERS)
+    if (++steps > MAX_CHARACTERS)
       throw new FontFileError("table-damaged", "cmap", base, "each character once", "the same ones again and again");
     if (g) map.set(c, g);
   };
