@@ -113,6 +113,14 @@ export const BriefEvent = z.object({ version: z.number().int(), by: z.string(), 
 export type BriefEvent = z.infer<typeof BriefEvent>;
 
 /** What undo or redo gave back. */
+export const StepQuery = z.object({
+  version: z.coerce
+    .number()
+    .int()
+    .min(0)
+    .optional()
+    .describe("undo: only a step that came after this version of the brief; redo: only one up to it"),
+});
 export const StepBack = z.object({
   summary: z.string().nullable().describe("what was undone or done again; null: there was nothing"),
   brief: Brief,

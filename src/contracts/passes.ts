@@ -55,7 +55,15 @@ export const SavedSearch = z.object({
   savedAt: z.string(),
 });
 export type SavedSearch = z.infer<typeof SavedSearch>;
-export const SavedSearchAdd = z.object({ name: z.string().trim().min(1).max(80), address: z.string().max(2000) });
+export const SavedSearchAdd = z.object({
+  name: z.string().trim().min(1).max(80),
+  address: z.string().max(2000),
+  searchId: z
+    .string()
+    .regex(/^q_[0-9a-f]{12}$/)
+    .optional()
+    .describe("of one that was removed, to bring it back under its id"),
+});
 
 /** holds null takes back what was said. */
 export const TagPut = z.object({

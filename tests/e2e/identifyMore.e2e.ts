@@ -319,6 +319,16 @@ describe("a sketch", () => {
     await stroke([400, 40], [420, 60]);
     await page.keyboard.press("Control+z");
     await page.getByRole("contentinfo").getByText("6 strokes").waitFor();
+    // Undone and done again, over a reload too.
+    await page.reload();
+    await page.getByRole("contentinfo").getByText("6 strokes").waitFor();
+    await page.keyboard.press("Shift+u");
+    await page.getByRole("contentinfo").getByText("7 strokes").waitFor();
+    await page.getByRole("button", { name: "Clear" }).click();
+    for (const count of ["7 strokes", "6 strokes"]) {
+      await page.keyboard.press("u");
+      await page.getByRole("contentinfo").getByText(count).waitFor();
+    }
     await page.getByLabel("Text", { exact: true }).fill("LTH");
     await page.getByRole("button", { name: "Find the nearest" }).click();
     const nearest = page.getByRole("region", { name: "Nearest faces" });
@@ -330,6 +340,16 @@ describe("a sketch", () => {
     expect(body.traits.serif ?? 0).toBeLessThan(0.4);
     await page.reload();
     await page.getByRole("contentinfo").getByText("6 strokes").waitFor();
+    // Undone and done again, over a reload too.
+    await page.reload();
+    await page.getByRole("contentinfo").getByText("6 strokes").waitFor();
+    await page.keyboard.press("Shift+u");
+    await page.getByRole("contentinfo").getByText("7 strokes").waitFor();
+    await page.getByRole("button", { name: "Clear" }).click();
+    for (const count of ["7 strokes", "6 strokes"]) {
+      await page.keyboard.press("u");
+      await page.getByRole("contentinfo").getByText(count).waitFor();
+    }
     await expectNoAxeFaults(page);
   });
 });

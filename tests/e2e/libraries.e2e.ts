@@ -327,7 +327,7 @@ describe("in the browser", () => {
     await page.getByText("mail of 3 November").first().waitFor();
     expect((await detail(styleId)).rights.verdicts["goods-for-sale"]!.verdict).toBe("cleared");
     await page.locator("[data-evidence=receipt] summary").click();
-    await page.getByRole("button", { name: "Take back" }).click();
+    await page.getByRole("button", { name: "Remove", exact: true }).click();
     await page.getByText("Taken back: what you had added").waitFor();
     expect((await detail(styleId)).rights.verdicts["goods-for-sale"]!.verdict).toBe("unread");
     await page.keyboard.press("u");

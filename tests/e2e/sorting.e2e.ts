@@ -77,8 +77,6 @@ describe("a pass", () => {
     const { page } = browser;
     await page.keyboard.press(" ");
     await page.keyboard.press("x");
-    page.once("dialog", (d) => void d.accept());
-    await page.waitForTimeout(300);
     await page.reload();
     await page.locator("[data-face-name]").waitFor();
     await untilStored(FACES + 2);
@@ -108,6 +106,16 @@ describe("a pass", () => {
     expect(await brief()).toMatchObject({ kept: [], setAside: [] });
     await page.keyboard.press("u");
     await page.getByText("This is the first face.").waitFor();
+    // And done again, after another reload.
+    await page.reload();
+    await page.locator("[data-face-name]").waitFor();
+    await page.keyboard.press("Shift+u");
+    await page.keyboard.press("Shift+u");
+    await untilStored(2);
+    expect((await brief()).kept).toHaveLength(1);
+    await page.keyboard.press("u");
+    await page.keyboard.press("u");
+    await untilStored(0);
   });
 
   test("the left arrow looks back, a mark there is changed", async () => {

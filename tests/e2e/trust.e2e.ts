@@ -251,6 +251,46 @@ describe("a server that is away", () => {
     expect(await textsOf(id)).toEqual(["Late Night"]);
   });
 
+  test("what is changed beside the brief is undone and redone in its order among the brief's steps, over reloads", async () => {
+    const id = await makeBrief({ lines: [{ text: "Skerrow Light", role: "title" }] });
+    const { styleId } = await styleNamed("Lora");
+    const tags = async () => {
+      const { body } = await api<{ tags: { tag: string }[] }>(`/styles/${styleId}`);
+      return body.tags.map((t) => t.tag).filter((t) => t === "saltworn");
+    };
+    const { page } = browser;
+    await page.goto(`/b/${id}/style/${styleId}`);
+    await page.getByRole("button", { name: "Keep", exact: true }).click();
+    await page.getByRole("button", { name: "Remove from kept" }).waitFor();
+    await page.getByRole("tab", { name: "Measures" }).click();
+    await page.getByLabel("A word of your own").fill("saltworn");
+    await page.getByRole("button", { name: "Add", exact: true }).click();
+    await page.getByText("saltworn added").waitFor();
+    await page.goto(`/b/${id}/brief`);
+    await page.getByLabel("Line 1 of the brief").fill("Late Night");
+    await page.keyboard.press("Escape");
+    await page.waitForTimeout(800);
+    await page.goto(`/b/${id}/style/${styleId}`);
+    await page.getByRole("button", { name: "Remove from kept" }).waitFor();
+    const said = async (key: string, words: RegExp | string) => {
+      await page.keyboard.press(key);
+      await page.getByText(words).waitFor();
+    };
+    await said("u", "Undone: Line 1 changed");
+    await said("u", "Undone: saltworn added");
+    expect(await tags()).toEqual([]);
+    expect((await briefOf(id)).kept).toHaveLength(1);
+    await said("u", /Undone: Lora .* kept/);
+    await said("u", "There is nothing to undo.");
+    await page.reload();
+    await page.getByRole("button", { name: "Keep", exact: true }).waitFor();
+    await said("Shift+u", /Done again: Lora .* kept/);
+    await said("Shift+u", "Done again: saltworn added");
+    expect(await tags()).toEqual(["saltworn"]);
+    await said("Shift+u", "Done again: Line 1 changed");
+    expect(await textsOf(id)).toEqual(["Late Night"]);
+  });
+
   test("a variable face is kept as it was seen: wall, tray, page, shortlist, list, archive", async () => {
     const id = await makeBrief({ lines: [{ text: "Skerrow Light", role: "title" }] });
     const { page } = browser;

@@ -5,7 +5,7 @@ import { writeTrait, TRAIT_WORDS } from "@/contracts/words";
 import { SIEVE_TRAITS } from "@/contracts/traits";
 import { NO_FILTERS, readQuestion } from "@/ui/find/question";
 import { moveFocus, putRange, selectActive } from "@/ui/find/select";
-import { countMarks, passReducer, startPass, type PassState } from "@/ui/pass/state";
+import { commandsOf, countMarks, endIn, passReducer, startPass, type PassState } from "@/ui/pass/state";
 
 const pass = (marks: Pass["marks"], total = 5) =>
   startPass({ marks, total, next: nextUnmarked(new Map(marks.map((m) => [m.place, m.mark])), 0, total) } as Pass);
@@ -16,54 +16,49 @@ const marked = (place: number, mark: Pass["marks"][number]["mark"]) => ({
 });
 const run = (state: PassState, ...actions: Parameters<typeof passReducer>[1][]) => actions.reduce(passReducer, state);
 
-describe("a pass", () => {
+const mark = (place: number, to: Pass["marks"][number]["mark"] | null, goesOn = true) => ({
+  ...{ type: "marked" as const, goesOn },
+  change: { place, mark: to },
+});
+
+describe("a review", () => {
   test("begins at the first place without a mark", () => {
     expect(pass([]).place).toBe(0);
     expect(pass([marked(0, "kept"), marked(1, "aside")]).place).toBe(2);
     expect(pass([marked(0, "kept"), marked(2, "aside")]).place).toBe(1);
   });
   test("a mark goes on to the next place without one, round to those that were left out", () => {
-    const state = run(pass([]), { type: "looked at", place: 3 }, { type: "marked", place: 3, mark: "kept" });
+    const state = run(pass([]), { type: "looked at", place: 3 }, mark(3, "kept"));
     expect(state.place).toBe(4);
-    expect(run(state, { type: "marked", place: 4, mark: "left" }).place).toBe(0);
+    expect(run(state, mark(4, "left")).place).toBe(0);
   });
   test("all marked, it stands at its end", () => {
-    const done = run(
-      pass([], 2),
-      { type: "marked", place: 0, mark: "kept" },
-      { type: "marked", place: 1, mark: "aside" },
-    );
+    const done = run(pass([], 2), mark(0, "kept"), mark(1, "aside"));
     expect(done.place).toBe(2);
     expect(countMarks(done.marks)).toEqual({ kept: 1, aside: 1, left: 0 });
   });
-  test("undo takes back in the order of marking, and goes to the place", () => {
-    const state = run(
-      pass([]),
-      { type: "marked", place: 0, mark: "kept" },
-      { type: "marked", place: 4, mark: "aside" },
-      { type: "marked", place: 1, mark: "left" },
-    );
-    const once = passReducer(state, { type: "undone" });
-    expect(once.place).toBe(1);
-    const twice = passReducer(once, { type: "undone" });
-    expect(twice.place).toBe(4);
-    expect([...passReducer(twice, { type: "undone" }).marks]).toEqual([]);
+  test("what is taken back is in view again, with the mark it had before", () => {
+    const state = run(pass([]), mark(0, "kept"), mark(4, "aside"), mark(0, "left"));
+    const once = run(state, mark(0, "kept", false));
+    expect([once.place, once.marks.get(0)]).toEqual([0, "kept"]);
+    const twice = run(once, mark(4, null, false));
+    expect([twice.place, [...twice.marks]]).toEqual([4, [[0, "kept"]]]);
   });
-  test("nothing to undo leaves it as it is; looking stays within", () => {
-    const state = pass([]);
-    expect(passReducer(state, { type: "undone" })).toBe(state);
-    expect(passReducer(state, { type: "looked at", place: -3 }).place).toBe(0);
-    expect(passReducer(state, { type: "looked at", place: 99 }).place).toBe(5);
+  test("looking stays within", () => {
+    expect(run(pass([]), { type: "looked at", place: -3 }).place).toBe(0);
+    expect(run(pass([]), { type: "looked at", place: 99 }).place).toBe(5);
   });
-  test("marking a place again moves it to the end of the trail", () => {
-    const state = run(
-      pass([]),
-      { type: "marked", place: 0, mark: "kept" },
-      { type: "marked", place: 1, mark: "kept" },
-      { type: "marked", place: 0, mark: "aside" },
-    );
-    expect(state.trail).toEqual([1, 0]);
-    expect(state.marks.get(0)).toBe("aside");
+  test("that was begun elsewhere is taken back by places, and kept commands count only where they end in its marks", () => {
+    const { marks } = pass([marked(2, "aside"), marked(0, "kept")]);
+    const begun = commandsOf(marks);
+    expect(begun.done.map((c) => c.forward)).toEqual([
+      { place: 0, mark: "kept" },
+      { place: 2, mark: "aside" },
+    ]);
+    expect(endIn(begun, marks)).toBe(true);
+    expect(endIn({ done: begun.done.slice(0, 1), undone: begun.done.slice(1) }, marks)).toBe(false);
+    expect(endIn({ done: begun.done.slice(0, 1), undone: begun.done.slice(1) }, new Map([[0, "kept"]]))).toBe(true);
+    expect(endIn(begun, new Map([...marks, [1, "left"]]))).toBe(false);
   });
 });
 

@@ -59,23 +59,7 @@ describe("the bench", () => {
   test("a change touches only what it names", () => {
     const after = benchReducer(bench, { type: "brief arrived", brief: { ...brief, ink: "#000000" } });
     expect(after.brief).toEqual({ ...brief, ink: "#000000" });
-    expect(after.undoable).toBe(bench.undoable);
-  });
-
-  test("what is done can be taken back once", () => {
-    const undo = () => {};
-    const done = benchReducer(bench, { type: "done", undoable: { id: 1, says: "Lora kept", undo } });
-    expect(done.notice).toMatchObject({ says: "Lora kept", canUndo: true });
-    const undone = benchReducer(done, { type: "undone", id: 1 });
-    expect(undone).toMatchObject({ undoable: [], notice: null });
-  });
-
-  test("old deeds are forgotten beyond sixty", () => {
-    let state = bench;
-    for (let id = 0; id < 80; id++)
-      state = benchReducer(state, { type: "done", undoable: { id, says: "", undo: () => {} } });
-    expect(state.undoable).toHaveLength(60);
-    expect(state.undoable[59]!.id).toBe(79);
+    expect(after.facts).toBe(bench.facts);
   });
 
   test("the tray folds, facts and notices come and go", () => {

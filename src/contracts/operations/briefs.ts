@@ -1,6 +1,6 @@
 // What can be asked of a brief: its words, what is kept and set aside for it, its reviews, what is written of it.
 import { z } from "zod";
-import { Brief, BriefCreate, BriefPatch, Check, Kept, KeptPost, KeptPut, StepBack } from "../brief";
+import { Brief, BriefCreate, BriefPatch, Check, Kept, KeptPost, KeptPut, StepBack, StepQuery } from "../brief";
 import { BriefId, JobId, StyleId } from "../ids";
 import { HandoverOptions, HandoverPlan } from "../jobs";
 import { MAX_BRIEF_PICTURE_BYTES } from "../limits";
@@ -74,6 +74,7 @@ export const BRIEF_OPERATIONS = operations({
     summary: "Undo the last step of the brief",
     access: "editor",
     params,
+    query: StepQuery,
     output: StepBack,
     changes: ["briefs", "kept"],
   },
@@ -83,6 +84,7 @@ export const BRIEF_OPERATIONS = operations({
     summary: "Redo the step that was undone",
     access: "editor",
     params,
+    query: StepQuery,
     output: StepBack,
     changes: ["briefs", "kept"],
   },

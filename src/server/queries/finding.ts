@@ -40,7 +40,7 @@ export const listSavedSearches = (db: Db): SavedSearchRow[] =>
     )
     .all();
 export const insertSavedSearch = (db: Db, s: SavedSearchRow) =>
-  db.prepare("INSERT INTO saved_searches VALUES (@searchId, @name, @address, @savedAt)").run(s);
+  db.prepare("INSERT OR REPLACE INTO saved_searches VALUES (@searchId, @name, @address, @savedAt)").run(s);
 export const removeSavedSearch = (db: Db, searchId: string): boolean =>
   db.prepare("DELETE FROM saved_searches WHERE search_id = ?").run(searchId).changes > 0;
 

@@ -8,22 +8,35 @@ type Step = {
   byWhom: string;
   summary: string;
   merges: string;
+  /** Of the brief, after it. */
+  version: number;
   before: BriefPart;
   after: BriefPart;
 };
 type StepRow = Omit<Step, "before" | "after"> & { before: string; after: string };
-const SELECT = "SELECT step_id AS stepId, at, by_whom AS byWhom, summary, merges, before, after FROM brief_steps";
+const SELECT =
+  "SELECT step_id AS stepId, at, by_whom AS byWhom, summary, merges, version, before, after FROM brief_steps";
 const toStep = (r: StepRow | undefined): Step | null =>
   r ? { ...r, before: JSON.parse(r.before) as BriefPart, after: JSON.parse(r.after) as BriefPart } : null;
 
-/** The step that undo takes back, or that redo does again; of one person where they are named. */
-export const findStep = (db: Db, briefId: string, undone: boolean, byWhom: string | null): Step | null =>
+/**
+ * The step that undo takes back, or that redo does again; of one person where they are named.
+ * @param version - undo: only a step after this version; redo: only one up to it.
+ */
+export const findStep = (
+  db: Db,
+  briefId: string,
+  undone: boolean,
+  byWhom: string | null,
+  version = undone ? Number.MAX_SAFE_INTEGER : -1,
+): Step | null =>
   toStep(
     db
-      .prepare<[string, number, string | null, string | null], StepRow>(
-        `${SELECT} WHERE brief_id = ? AND undone = ? AND (? IS NULL OR by_whom = ?) ORDER BY step_id ${undone ? "ASC" : "DESC"} LIMIT 1`,
+      .prepare<[string, number, string | null, string | null, number], StepRow>(
+        `${SELECT} WHERE brief_id = ? AND undone = ? AND (? IS NULL OR by_whom = ?) AND version ${undone ? "<=" : ">"} ?
+         ORDER BY step_id ${undone ? "ASC" : "DESC"} LIMIT 1`,
       )
-      .get(briefId, undone ? 1 : 0, byWhom, byWhom),
+      .get(briefId, undone ? 1 : 0, byWhom, byWhom, version),
   );
 
 export const setUndone = (db: Db, stepId: number, undone: boolean) =>
@@ -35,21 +48,23 @@ const MAX_STEPS = 500;
 export function putStep(db: Db, briefId: string, step: Omit<Step, "stepId">, grows: number | null) {
   db.prepare("DELETE FROM brief_steps WHERE brief_id = ? AND undone = 1 AND by_whom = ?").run(briefId, step.byWhom);
   if (grows !== null) {
-    db.prepare("UPDATE brief_steps SET at = ?, after = ? WHERE step_id = ?").run(
+    db.prepare("UPDATE brief_steps SET at = ?, version = ?, after = ? WHERE step_id = ?").run(
       step.at,
+      step.version,
       JSON.stringify(step.after),
       grows,
     );
     return;
   }
   db.prepare(
-    "INSERT INTO brief_steps (brief_id, at, by_whom, summary, merges, before, after) VALUES (?, ?, ?, ?, ?, ?, ?)",
+    "INSERT INTO brief_steps (brief_id, at, by_whom, summary, merges, version, before, after) VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
   ).run(
     briefId,
     step.at,
     step.byWhom,
     step.summary,
     step.merges,
+    step.version,
     JSON.stringify(step.before),
     JSON.stringify(step.after),
   );

@@ -138,6 +138,17 @@ describe("steps", () => {
     expect(brief().ink).toBe("#000000");
   });
 
+  test("steps before and after something else are told apart by the brief's version", () => {
+    changeBrief(db, id, { ink: "#000000" });
+    const between = brief().version;
+    changeBrief(db, id, { paper: "#eeeeee" });
+    expect(stepBack(db, id, "undo", null, between)!.summary).toBe("Paper changed");
+    expect(stepBack(db, id, "undo", null, between)).toMatchObject({ summary: null, canUndo: true });
+    stepBack(db, id, "undo", null);
+    expect(stepBack(db, id, "redo", null, between)!.summary).toBe("Ink changed");
+    expect(stepBack(db, id, "redo", null, between)).toMatchObject({ summary: null, canRedo: true });
+  });
+
   test("a new step ends what could be done again", () => {
     changeBrief(db, id, { ink: "#000000" });
     stepBack(db, id, "undo", null);

@@ -107,7 +107,7 @@ function step(db: Db, briefId: string, { by, summary, merges = "" }: What, run: 
     const grows =
       merges && last?.merges === merges && last.byWhom === by && Date.now() - Date.parse(last.at) < ONE_STEP_MS;
     const part = (brief: Brief): BriefPart => Object.fromEntries(fields.map((f) => [f, brief[f]]));
-    const state = { at, byWhom: by, summary, merges, before: part(before), after: part(after) };
+    const state = { at, byWhom: by, summary, merges, version, before: part(before), after: part(after) };
     putStep(db, briefId, state, grows ? last.stepId : null);
     return { brief: { ...after, version, changedAt: at }, fields };
   })();
@@ -178,10 +178,19 @@ export function deleteBrief(db: Db, briefId: string): boolean {
   return true;
 }
 
-/** Takes the last step back, or does the last one that was undone again: one's own, where one says who one is. */
-export function stepBack(db: Db, briefId: string, which: "undo" | "redo", by: By | null): StepBack | null {
+/**
+ * Takes the last step back, or does the last one that was undone again: one's own, where one says who one is.
+ * @param version - undo: only a step after this version; redo: only one up to it.
+ */
+export function stepBack(
+  db: Db,
+  briefId: string,
+  which: "undo" | "redo",
+  by: By | null,
+  version?: number,
+): StepBack | null {
   if (!findBrief(db, briefId)) return null;
-  const found = findStep(db, briefId, which === "redo", by);
+  const found = findStep(db, briefId, which === "redo", by, version);
   if (found) {
     const [from, to] = which === "undo" ? [found.after, found.before] : [found.before, found.after];
     db.transaction(() => {
@@ -193,8 +202,7 @@ export function stepBack(db: Db, briefId: string, which: "undo" | "redo", by: By
       setUndone(db, found.stepId, which === "undo");
     })();
     const at = new Date().toISOString();
-    const version = raiseVersion(db, briefId, at);
-    tellBrief(briefId, { version, by: by ?? NOBODY, fields: Object.keys(to) });
+    tellBrief(briefId, { version: raiseVersion(db, briefId, at), by: by ?? NOBODY, fields: Object.keys(to) });
   }
   return {
     summary: found?.summary ?? null,

@@ -1,14 +1,18 @@
 // Saved searches, and the words that the user says of a family.
 import { randomBytes } from "node:crypto";
-import type { SavedSearch } from "@/contracts/passes";
+import type { z } from "zod";
+import type { SavedSearch, SavedSearchAdd } from "@/contracts/passes";
 import type { Db } from "../db/open";
 import { insertSavedSearch, listSavedSearches, listTags, putTag, removeSavedSearch } from "../queries/finding";
 import { findStyle } from "../queries/styles";
 
 export const listSearches = (db: Db): SavedSearch[] => listSavedSearches(db);
 
-export function saveSearch(db: Db, { name, address }: { name: string; address: string }): SavedSearch {
-  const search = { searchId: `q_${randomBytes(6).toString("hex")}`, name, address, savedAt: new Date().toISOString() };
+export function saveSearch(
+  db: Db,
+  { name, address, searchId = `q_${randomBytes(6).toString("hex")}` }: z.infer<typeof SavedSearchAdd>,
+): SavedSearch {
+  const search = { searchId, name, address, savedAt: new Date().toISOString() };
   insertSavedSearch(db, search);
   return search;
 }

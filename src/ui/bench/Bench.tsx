@@ -1,10 +1,10 @@
 "use client";
 // The frame around every view: rail, brief strip, stage, tray, foot line. Also the keys that work everywhere.
-import { usePathname, useRouter } from "next/navigation";
+import { usePathname } from "next/navigation";
 import { useEffect, useState, type ReactNode } from "react";
 import type { Brief } from "@/contracts/brief";
-import { ask } from "../parts/client";
 import { BenchProvider, useBench } from "./BenchContext";
+import { call } from "./commands";
 import { BriefStrip } from "./BriefStrip";
 import { DropAnywhere } from "./DropAnywhere";
 import { FootLine } from "./FootLine";
@@ -13,6 +13,7 @@ import { Notice } from "./Notice";
 import { ConflictNotice } from "./Unsaved";
 import { KeyHelp } from "./KeyHelp";
 import { Tray } from "./Tray";
+import { bindUndo } from "./useCommands";
 import { useKeyListener, useKeys } from "./useKeys";
 import { STAYS, useGo } from "./useGo";
 
@@ -59,11 +60,7 @@ function Frame({ briefs, isShared, children }: Omit<BenchProps, "brief">) {
         run: toStep,
       },
       { keys: ["/"], legend: "search", isLesser: true, run: () => go(`/b/${brief.briefId}/find?focus=search`) },
-      { keys: ["u"], shift: false, legend: "undo", isLesser: true, run: undo },
-      { keys: ["u"], shift: true, legend: "redo", isLesser: true, run: redo },
-      { keys: ["z"], mod: true, shift: false, run: undo },
-      { keys: ["z"], mod: true, shift: true, run: redo },
-      { keys: ["y"], mod: true, run: redo },
+      ...bindUndo({ undo, redo }),
       { keys: ["?"], legend: "all keys", isLesser: true, run: () => setHelpOpen(true) },
     ],
     { isBase: true },
@@ -109,7 +106,7 @@ function Frame({ briefs, isShared, children }: Omit<BenchProps, "brief">) {
 }
 
 /** While the server is away, links would lead to the browser's error page: they wait. */
-function useStayWhileAway(isAway: boolean, say: (says: string) => void) {
+function useStayWhileAway(isAway: boolean, say: (message: string) => void) {
   useEffect(() => {
     if (!isAway) return;
     const stay = (event: MouseEvent) => {
@@ -125,20 +122,18 @@ function useStayWhileAway(isAway: boolean, say: (says: string) => void) {
 
 /** After a brief was deleted, the next bench offers to bring it back. */
 function useDeletedBrief() {
-  const { offerUndo, sayFault } = useBench();
-  const router = useRouter();
+  const { recordDone } = useBench();
   useEffect(() => {
     const note = sessionStorage.getItem("deleted-brief");
     if (!note) return;
     sessionStorage.removeItem("deleted-brief");
     const { briefId, name } = JSON.parse(note) as { briefId: string; name: string };
-    offerUndo(`Brief “${name}” deleted`, () => {
-      ask("changeBrief", { params: { id: briefId }, body: { deleted: false } })
-        .then(() => {
-          router.push(`/b/${briefId}/brief`);
-          router.refresh();
-        })
-        .catch(sayFault);
-    });
-  }, [offerUndo, sayFault, router]);
+    const params = { id: briefId };
+    recordDone(
+      `Brief “${name}” deleted`,
+      call("deleteBrief", { params }),
+      call("changeBrief", { params, body: { deleted: false } }),
+      `/b/${briefId}/brief`,
+    );
+  }, [recordDone]);
 }

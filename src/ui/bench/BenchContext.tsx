@@ -1,6 +1,7 @@
 "use client";
 // The bench's state with its effects: changes go to the server in order, can be undone, and reach every view and every tab.
 import { useQueryClient } from "@tanstack/react-query";
+import { useRouter } from "next/navigation";
 import {
   createContext,
   useCallback,
@@ -13,9 +14,14 @@ import {
 } from "react";
 import type { Brief, BriefPatch, Kept, KeptPut } from "@/contracts/brief";
 import type { KeptId, StyleId } from "@/contracts/ids";
+import type { Operation } from "@/contracts/operations/operation";
+import { OPERATIONS } from "@/contracts/operations/table";
 import { keptIdOf } from "@/core/brief/keptId";
 import { ask, faultOf, readAgain } from "../parts/client";
 import { writeFault } from "../messages";
+import type { Call, Command } from "./commands";
+import type { Save } from "./saves";
+import { useCommandStack } from "./useCommands";
 import { useBriefSaves } from "./useBriefSaves";
 import { benchReducer, openBench, type BenchAction, type BenchState, type Notices, type Now } from "./state";
 
@@ -27,7 +33,11 @@ type Bench = BenchState &
     dispatch: Dispatch<BenchAction>;
     changeBrief: (patch: BriefPatch) => void;
     /** A change that is told, and is a step of its own. */
-    changeInStep: (patch: BriefPatch, says: string) => void;
+    changeInStep: (patch: BriefPatch, message: string) => void;
+    /** A change outside the brief that can be taken back: both ways are operations, so that undo and redo outlive a reload. */
+    perform: (summary: string, forward: Call, backward: Call) => void;
+    /** The same of a change that was made already. @param opens - the page that shows it once it is undone. */
+    recordDone: (summary: string, forward: Call, backward: Call, opens?: string) => void;
     keep: (styleId: StyleId, name: string, put?: KeptPut, at?: SeenAt) => void;
     changeKept: (keptId: KeptId, name: string, put: KeptPut) => void;
     letGo: (keptId: KeptId, name: string) => void;
@@ -35,6 +45,8 @@ type Bench = BenchState &
     setAside: (styleId: StyleId, name: string, aside: boolean) => void;
     undo: () => void;
     redo: () => void;
+    /** Sends a change after those before it; it waits while the server is away, and outlives a reload. */
+    addSave: (save: Save) => void;
     retrySaves: () => void;
   };
 
@@ -50,8 +62,9 @@ export function BenchProvider({ brief, children }: { brief: Brief; children: Rea
   const [state, dispatch, now] = useNow(brief);
   const notices = useNotices(dispatch);
   const saves = useBriefSaves(brief, now, dispatch, notices);
-  const keeping = useKeeping(brief.briefId, now, dispatch, saves.add);
-  const steps = useSteps(brief.briefId, now, dispatch, saves, notices);
+  const commands = useBenchCommands(brief.briefId, saves, notices);
+  const { stepped } = commands;
+  const keeping = useKeeping(brief.briefId, now, dispatch, saves.addSave, stepped);
   const bench = useMemo(
     () => ({
       ...state,
@@ -59,17 +72,20 @@ export function BenchProvider({ brief, children }: { brief: Brief; children: Rea
       ...notices,
       ...saves,
       // Made on the brief as this render shows it: what has come since is not taken back.
-      changeBrief: (patch: BriefPatch) => saves.changeBrief(patch, state.brief),
-      changeInStep: (patch: BriefPatch, says: string) => {
+      changeBrief: (patch: BriefPatch) => {
+        saves.changeBrief(patch, state.brief);
+        stepped();
+      },
+      changeInStep: (patch: BriefPatch, message: string) => {
         saves.flush();
         saves.changeBrief(patch, state.brief);
         saves.flush(true);
-        dispatch({ type: "stepped", says });
+        stepped(message);
       },
       ...keeping,
-      ...steps,
+      ...commands,
     }),
-    [state, dispatch, notices, saves, keeping, steps],
+    [state, dispatch, notices, saves, keeping, commands, stepped],
   );
   return <Context value={bench}>{children}</Context>;
 }
@@ -88,15 +104,16 @@ function useNow(brief: Brief): [BenchState, Dispatch<BenchAction>, Now] {
 function useNotices(dispatch: Dispatch<BenchAction>): Notices {
   const counter = useRef(0);
   return useMemo(() => {
-    const say = (says: string, isFault = false) =>
-      dispatch({ type: "said", notice: { id: ++counter.current, says, canUndo: false, isFault } });
+    const tell = (message: string, canUndo: boolean, isFault: boolean) =>
+      dispatch({ type: "said", notice: { id: ++counter.current, message, canUndo, isFault } });
+    const say = (message: string, isFault = false) => tell(message, false, isFault);
     return {
       say,
       sayFault: (error) => {
         const { what, now: next } = writeFault(faultOf(error));
         say(`${what} ${next}`.trim(), true);
       },
-      offerUndo: (says, undo) => dispatch({ type: "done", undoable: { id: ++counter.current, says, undo } }),
+      sayDone: (message) => tell(message, true, false),
     };
   }, [dispatch]);
 }
@@ -108,22 +125,23 @@ function useKeeping(
   briefId: string,
   now: Now,
   dispatch: Dispatch<BenchAction>,
-  add: ReturnType<typeof useBriefSaves>["add"],
+  addSave: (save: Save) => void,
+  stepped: (message: string) => void,
 ): Keeping {
   return useMemo(() => {
     const path = `/briefs/${briefId}`;
-    const put = (entry: Kept, change: KeptPut, says: string, isNew: boolean) => {
+    const put = (entry: Kept, change: KeptPut, message: string, isNew: boolean) => {
       const { keptId, styleId, location, features } = entry;
       dispatch({ type: "kept", entry: { ...entry, ...change } });
-      dispatch({ type: "stepped", says });
+      stepped(message);
       if (isNew)
-        add({
+        addSave({
           name: `keep ${keptId}`,
           path: `${path}/kept`,
           method: "POST",
           json: { styleId, location, features, ...change },
         });
-      else add({ name: `kept ${keptId}`, path: `${path}/kept/${keptId}`, method: "PATCH", json: change });
+      else addSave({ name: `kept ${keptId}`, path: `${path}/kept/${keptId}`, method: "PATCH", json: change });
     };
     const keep: Keeping["keep"] = (styleId, name, change = {}, { location = {}, features = {} } = {}) => {
       const keptId = keptIdOf(styleId, location, features) as KeptId;
@@ -143,8 +161,8 @@ function useKeeping(
     };
     const letGo: Keeping["letGo"] = (keptId, name) => {
       dispatch({ type: "let go", keptId });
-      dispatch({ type: "stepped", says: `${name} removed` });
-      add({ name: `let go ${keptId}`, path: `${path}/kept/${keptId}`, method: "DELETE" });
+      stepped(`${name} removed`);
+      addSave({ name: `let go ${keptId}`, path: `${path}/kept/${keptId}`, method: "DELETE" });
     };
     const toggleKept: Keeping["toggleKept"] = (styleId, name, at = {}) => {
       const { kept } = now.current.brief;
@@ -155,47 +173,88 @@ function useKeeping(
     };
     const setAside: Keeping["setAside"] = (styleId, name, aside) => {
       dispatch({ type: "set aside", styleId, aside });
-      dispatch({ type: "stepped", says: aside ? `${name} set aside` : `${name} brought back` });
-      add({ name: `aside ${styleId}`, path: `${path}/aside/${styleId}`, method: aside ? "PUT" : "DELETE" });
+      stepped(aside ? `${name} set aside` : `${name} brought back`);
+      addSave({ name: `aside ${styleId}`, path: `${path}/aside/${styleId}`, method: aside ? "PUT" : "DELETE" });
     };
     return { keep, changeKept, letGo, toggleKept, setAside };
-  }, [briefId, now, dispatch, add]);
+  }, [briefId, now, dispatch, addSave, stepped]);
 }
 
-/** Undo and redo: first what this page alone can take back, else the brief's steps, which the server keeps. */
-function useSteps(
+type BenchCommands = Pick<Bench, "perform" | "recordDone" | "undo" | "redo"> & {
+  /** The brief was changed: what was undone cannot be done again. @param message - tells it, with a way back. */
+  stepped: (message?: string) => void;
+};
+
+/** Undo and redo: the brief's own steps, which the server keeps, and what else was done in this tab, in the order in which it was done. */
+function useBenchCommands(
   briefId: string,
-  now: Now,
-  dispatch: Dispatch<BenchAction>,
-  saves: ReturnType<typeof useBriefSaves>,
-  { say, sayFault }: Notices,
-): Pick<Bench, "undo" | "redo"> {
+  { settled, who, arrive }: ReturnType<typeof useBriefSaves>,
+  { say, sayFault, sayDone }: Notices,
+): BenchCommands {
   const queries = useQueryClient();
-  const { settled, who, arrive } = saves;
+  const router = useRouter();
+  const stack = useCommandStack<Call>(briefId);
+  /** What was asked for is done one after another. */
+  const line = useRef<Promise<void>>(Promise.resolve());
+  const inOrder = useCallback(
+    (work: () => Promise<void>) => {
+      line.current = line.current.then(work).catch(sayFault);
+    },
+    [sayFault],
+  );
+  const apply = useCallback(
+    async ({ name, sent }: Call) => {
+      await ask(name, sent as never);
+      const changes = (OPERATIONS[name] as Operation).changes ?? [];
+      void readAgain(queries, ...changes);
+      // Pages of a style are made by the server.
+      if (changes.includes("styles")) router.refresh();
+    },
+    [queries, router],
+  );
   const step = useCallback(
     async (which: "undo" | "redo") => {
       await settled();
-      const back = await ask(which, { params: { id: briefId } }, { headers: { "x-who": who() } });
+      const command = which === "undo" ? stack.last : stack.next;
+      const query = { version: command?.version };
+      const back = await ask(which, { params: { id: briefId }, query }, { headers: { "x-who": who() } });
       arrive(back.brief);
-      void readAgain(queries, "kept", "styles");
       const done = which === "undo" ? "Undone" : "Done again";
-      say(back.summary ? `${done}: ${back.summary}` : `There is nothing to ${which}.`);
+      if (back.summary) {
+        void readAgain(queries, "kept", "styles");
+        return say(`${done}: ${back.summary}`);
+      }
+      if (!command) return say(`There is nothing to ${which}.`);
+      await apply(which === "undo" ? command.backward : command.forward);
+      if (which === "undo") stack.takeBack();
+      else stack.takeAgain();
+      say(`${done}: ${command.summary}`);
+      if (which === "undo" && command.opens) router.push(command.opens);
     },
-    [briefId, settled, who, arrive, queries, say],
+    [briefId, settled, who, arrive, queries, say, stack, apply, router],
   );
-  return useMemo(
-    () => ({
-      undo: () => {
-        const last = now.current.undoable[now.current.undoable.length - 1];
-        if (!last?.undo) {
-          if (last) dispatch({ type: "undone", id: last.id });
-          return void step("undo").catch(sayFault);
-        }
-        last.undo();
-        dispatch({ type: "undone", id: last.id });
+  return useMemo(() => {
+    const record = async (command: Command<Call>) => {
+      // Where it stands among the brief's steps: after all that was saved by now.
+      await settled();
+      const { version } = await ask("getBrief", { params: { id: briefId } });
+      stack.push({ ...command, version });
+      sayDone(command.summary);
+    };
+    return {
+      stepped: (message) => {
+        stack.forgetUndone();
+        if (message) sayDone(message);
       },
-      redo: () => void step("redo").catch(sayFault),
-    }),
-    [now, dispatch, step, sayFault],
-  );
+      recordDone: (summary, forward, backward, opens) =>
+        inOrder(() => record({ summary, forward, backward, ...(opens && { opens }) })),
+      perform: (summary, forward, backward) =>
+        inOrder(async () => {
+          await apply(forward);
+          await record({ summary, forward, backward });
+        }),
+      undo: () => inOrder(() => step("undo")),
+      redo: () => inOrder(() => step("redo")),
+    };
+  }, [briefId, stack, settled, sayDone, inOrder, apply, step]);
 }

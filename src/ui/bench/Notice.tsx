@@ -23,7 +23,7 @@ export function Notice() {
           role={notice.isFault ? "alert" : "status"}
           className={`pointer-events-auto flex max-w-[640px] items-center gap-4 rounded-sm px-4 py-2 shadow-lg ${notice.isFault ? "bg-[#7d1f2d] text-white" : "bg-[#20262b] text-[#fbf9f4]"}`}
         >
-          <span>{notice.says}</span>
+          <span>{notice.message}</span>
           {notice.canUndo && (
             <button type="button" className="font-semibold underline underline-offset-2" onClick={undo}>
               Undo <span className="font-mono text-[11px]">U</span>

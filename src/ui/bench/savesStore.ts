@@ -38,6 +38,10 @@ export function openStore(briefId: string, tab: string) {
   };
 }
 
+/** What this tab had not saved yet when its page was left or loaded again. */
+export const readWaiting = (briefId: string): readonly Save[] =>
+  typeof localStorage === "undefined" ? [] : (readLeft(keyOf(briefId, tabId()))?.saves ?? []);
+
 /** Storage that is full or forbidden keeps nothing over a reload; what waits stays in the page. */
 function put(key: string, left: Left) {
   try {

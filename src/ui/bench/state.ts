@@ -3,14 +3,7 @@ import type { Brief, Kept } from "@/contracts/brief";
 import type { KeptId, StyleId } from "@/contracts/ids";
 import type { Conflict } from "@/core/brief/mergeBrief";
 
-/** A done thing that can be taken back. `undo` is run at most once. */
-export type Undoable = {
-  id: number;
-  says: string;
-  /** Null: the server takes it back. */
-  undo: (() => void) | null;
-};
-export type Notice = { id: number; says: string; canUndo: boolean; isFault: boolean };
+export type Notice = { id: number; message: string; canUndo: boolean; isFault: boolean };
 
 export type Resolution = "mine" | "theirs" | "both";
 /** Two people changed the same: the brief as it stands, what differs, and what is done about it. */
@@ -18,7 +11,6 @@ export type OpenConflict = { conflicts: Conflict[]; brief: Brief; answer: (choic
 
 export type BenchState = {
   brief: Brief;
-  undoable: Undoable[];
   notice: Notice | null;
   trayOpen: boolean;
   /** Facts on the face under focus, for the foot line. */
@@ -35,12 +27,9 @@ export type BenchAction =
   | { type: "kept"; entry: Kept }
   | { type: "let go"; keptId: KeptId }
   | { type: "set aside"; styleId: StyleId; aside: boolean }
-  | { type: "done"; undoable: Undoable }
-  | { type: "stepped"; says: string }
   | { type: "unsaved"; count: number; failing: number | null }
   | { type: "away"; isAway: boolean }
   | { type: "conflict"; conflict: OpenConflict | null }
-  | { type: "undone"; id: number }
   | { type: "said"; notice: Notice | null }
   | { type: "tray folded" }
   | { type: "facts"; facts: string[] };
@@ -48,7 +37,6 @@ export type BenchAction =
 /** The bench as it opens on a brief. */
 export const openBench = (brief: Brief): BenchState => ({
   brief,
-  undoable: [],
   notice: null,
   trayOpen: true,
   facts: [],
@@ -56,8 +44,6 @@ export const openBench = (brief: Brief): BenchState => ({
   isAway: false,
   conflict: null,
 });
-
-const UNDO_KEPT = 60;
 
 export function benchReducer(state: BenchState, action: BenchAction): BenchState {
   const { brief } = state;
@@ -81,29 +67,12 @@ export function benchReducer(state: BenchState, action: BenchAction): BenchState
       const kept = action.aside ? brief.kept.filter((k) => k.styleId !== action.styleId) : brief.kept;
       return { ...state, brief: { ...brief, kept, setAside: action.aside ? [...others, action.styleId] : others } };
     }
-    case "done":
-      return {
-        ...state,
-        undoable: [...state.undoable.slice(-UNDO_KEPT + 1), action.undoable],
-        notice: { id: action.undoable.id, says: action.undoable.says, canUndo: true, isFault: false },
-      };
-    case "stepped": {
-      const id = (state.undoable[state.undoable.length - 1]?.id ?? 0) + 1e6;
-      const undoable: Undoable = { id, says: action.says, undo: null };
-      return {
-        ...state,
-        undoable: [...state.undoable.slice(-UNDO_KEPT + 1), undoable],
-        notice: { id, says: action.says, canUndo: true, isFault: false },
-      };
-    }
     case "unsaved":
       return { ...state, unsaved: { count: action.count, failing: action.failing } };
     case "away":
       return action.isAway === state.isAway ? state : { ...state, isAway: action.isAway };
     case "conflict":
       return { ...state, conflict: action.conflict };
-    case "undone":
-      return { ...state, undoable: state.undoable.filter((u) => u.id !== action.id), notice: null };
     case "said":
       return { ...state, notice: action.notice };
     case "tray folded":
@@ -115,9 +84,9 @@ export function benchReducer(state: BenchState, action: BenchAction): BenchState
 
 /** The state as it is now, whatever render it is read in. */
 export type Now = { readonly current: BenchState };
-/** What is told to whoever works: a line, a fault, a line with a way back. */
+/** What is told to whoever works: a line, a fault, a line about what was done, with a way back. */
 export type Notices = {
-  say: (says: string, isFault?: boolean) => void;
+  say: (message: string, isFault?: boolean) => void;
   sayFault: (error: unknown) => void;
-  offerUndo: (says: string, undo: () => void) => void;
+  sayDone: (message: string) => void;
 };

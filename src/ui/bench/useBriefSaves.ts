@@ -13,6 +13,8 @@ import { openStore, SIGN_OF_LIFE_MS, tabId } from "./savesStore";
 import type { BenchAction, Notices, Now, Resolution } from "./state";
 
 const SAVE_AFTER_MS = 300;
+/** Saves that follow one another faster are read again together. */
+const REFRESH_AFTER_MS = 250;
 
 async function sendSave({ path, method, json, isStep }: Save): Promise<Sent> {
   try {
@@ -20,6 +22,8 @@ async function sendSave({ path, method, json, isStep }: Save): Promise<Sent> {
     const body = await send(path, init, isStep ? { ...json, step: true } : json);
     return { ok: true, body };
   } catch (error) {
+    // What is gone is gone: a removal may have been taken just before a reload.
+    if (error instanceof ApiFault && method === "DELETE" && error.status === 404) return { ok: true, body: null };
     if (error instanceof ApiFault) return { ok: false, fault: error.fault, status: error.status };
     return { ok: false, fault: { code: "internal", message: String((error as Error).message) }, status: 0 };
   }
@@ -51,6 +55,14 @@ export function useBriefSaves(brief: Brief, now: Now, dispatch: Dispatch<BenchAc
 
   useEffect(() => {
     const store = openStore(briefId, tabId());
+    let settling: ReturnType<typeof setTimeout> | undefined;
+    /** The brief that is shown lacks what was saved beside its own fields. */
+    let isOlder = false;
+    const settle = () => {
+      if (!own.waiting && (isOlder || heard.current > sync.version)) void fetchBrief();
+      isOlder &&= own.waiting > 0;
+      refresh();
+    };
     const own: SaveQueue = new SaveQueue({
       send: sendSave,
       store,
@@ -58,8 +70,9 @@ export function useBriefSaves(brief: Brief, now: Now, dispatch: Dispatch<BenchAc
       onSaved: (save, body) => {
         dispatch({ type: "away", isAway: false });
         if (save.name === "brief") sync.saved(save, body as Brief);
-        if (!own.waiting && (save.name !== "brief" || heard.current > sync.version)) void fetchBrief();
-        refresh();
+        isOlder ||= save.name !== "brief";
+        clearTimeout(settling);
+        settling = setTimeout(settle, REFRESH_AFTER_MS);
       },
       onConflict: (save, fault) => askOver(dispatch, sync, save, fault),
       onRefused: (save, fault) => {
@@ -79,15 +92,18 @@ export function useBriefSaves(brief: Brief, now: Now, dispatch: Dispatch<BenchAc
       dispatch({ type: "unsaved", count: own.waiting, failing: 0 });
     }
     const alive = setInterval(() => own.waiting && store.write(own.list), SIGN_OF_LIFE_MS);
-    return () => clearInterval(alive);
+    return () => {
+      clearInterval(alive);
+      clearTimeout(settling);
+    };
   }, [briefId, now, dispatch, sync, refresh, fetchBrief, sayFault]);
 
   useEvents(briefId, sync, heard, fetchBrief, queue, dispatch);
   const { change, flush } = useChanges(briefId, sync);
-  const add = useCallback((save: Save) => queue.current?.add(save), []);
+  const addSave = useCallback((save: Save) => queue.current?.add(save), []);
   return useMemo(
     () => ({
-      add,
+      addSave,
       arrive: (next: Brief) => void sync.arrived(next),
       changeBrief: change,
       flush,
@@ -101,7 +117,7 @@ export function useBriefSaves(brief: Brief, now: Now, dispatch: Dispatch<BenchAc
         say("Trying again …");
       },
     }),
-    [add, sync, change, flush, say],
+    [addSave, sync, change, flush, say],
   );
 }
 

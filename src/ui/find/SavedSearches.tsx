@@ -3,6 +3,7 @@
 import { useQuery } from "@tanstack/react-query";
 import type { SavedSearch } from "@/contracts/passes";
 import { useBench } from "../bench/BenchContext";
+import { call } from "../bench/commands";
 import { useGo } from "../bench/useGo";
 import { queryOf, useChange } from "../parts/client";
 import { NamedMenu } from "../parts/NamedMenu";
@@ -11,7 +12,7 @@ import { NamedMenu } from "../parts/NamedMenu";
 const LOOK = ["line", "columns", "zoom", "focus"];
 
 export function SavedSearches({ nameNow }: { nameNow: string }) {
-  const { brief, say, sayFault, offerUndo } = useBench();
+  const { brief, say, sayFault, perform } = useBench();
   const go = useGo();
   const change = useChange();
   const saved = useQuery(queryOf("listSearches", {}));
@@ -25,9 +26,12 @@ export function SavedSearches({ nameNow }: { nameNow: string }) {
       .catch(sayFault);
   };
   const forget = (s: SavedSearch) => {
-    change("removeSearch", { params: { id: s.searchId } })
-      .then(() => offerUndo(`“${s.name}” forgotten`, () => void add(s.name, s.address).catch(sayFault)))
-      .catch(sayFault);
+    const { savedAt: _, ...again } = s;
+    perform(
+      `“${s.name}” forgotten`,
+      call("removeSearch", { params: { id: s.searchId } }),
+      call("saveSearch", { body: again }),
+    );
   };
   return (
     <NamedMenu

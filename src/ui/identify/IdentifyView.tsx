@@ -8,7 +8,7 @@ import type { IdentificationSummary } from "@/contracts/identifications";
 import { useBench } from "../bench/BenchContext";
 import { addressOf, ask, queryOf } from "../parts/client";
 import { Chooser, DropArea } from "./DropArea";
-import { useSetKept } from "./kept";
+import { setKept } from "./kept";
 import { readOpenCases, writeOpenCases, type CaseSnapshot } from "./openCases";
 import { writeChance } from "./MatchRow";
 import { PictureCase, type OpenCase } from "./PictureCase";
@@ -209,14 +209,11 @@ function Start({ onFiles }: { onFiles: (files: File[]) => void }) {
 }
 
 function KeptBefore({ briefId }: { briefId: string }) {
-  const { offerUndo, sayFault } = useBench();
-  const setKept = useSetKept(briefId);
+  const { perform } = useBench();
   const kept = useQuery(queryOf("listIdentifications", { params: { id: briefId } }));
   const list = kept.data?.identifications ?? [];
-  const remove = (i: IdentificationSummary) =>
-    setKept(i.identificationId, false)
-      .then(() => offerUndo(`${i.name} removed`, () => void setKept(i.identificationId, true).catch(sayFault)))
-      .catch(sayFault);
+  const remove = ({ identificationId, name }: IdentificationSummary) =>
+    perform(`${name} removed`, setKept(briefId, identificationId, false), setKept(briefId, identificationId, true));
   if (!list.length) return null;
   return (
     <section className="mt-8 w-full max-w-[720px]" aria-label="Kept with this brief">

@@ -1,9 +1,10 @@
 "use client";
 // Letters drawn by hand: the nearest faces by shape and proportion, with what agrees. No claim that it is one of them.
 import Link from "next/link";
-import { useEffect, useRef, useState, type RefObject } from "react";
+import { useEffect, useMemo, useRef, useState, type RefObject } from "react";
 import type { Identification } from "@/contracts/identify";
 import { useBench } from "../bench/BenchContext";
+import { bindUndo, useCommandStack, useViewCommands } from "../bench/useCommands";
 import { useKeys } from "../bench/useKeys";
 import { writeFault } from "../messages";
 import { FaultNote } from "../parts/FaultNote";
@@ -31,10 +32,7 @@ export function SketchView() {
     const count = `${strokes.length} ${strokes.length === 1 ? "stroke" : "strokes"}`;
     dispatch({ type: "facts", facts: strokes.length ? [count] : [] });
   }, [strokes.length, dispatch]);
-  useKeys("Sketch", [
-    { keys: ["z"], mod: true, shift: false, legend: "take a stroke back", run: own.undo },
-    { keys: ["z"], mod: true, shift: true, legend: "draw it again", isLesser: true, run: own.redo },
-  ]);
+  useKeys("Sketch", [...bindUndo({ ...own, undoLegend: "undo the last stroke", redoLegend: "redo it" })]);
   return (
     <div className="grid h-full grid-cols-[minmax(0,1.36fr)_minmax(0,1fr)]">
       <section className="min-h-0 overflow-y-auto px-4 py-3" aria-label="Sketch">
@@ -84,40 +82,59 @@ export function SketchView() {
 
 type OwnStrokes = ReturnType<typeof useStrokes>;
 
+type SketchChange =
+  | { type: "draw"; stroke: Stroke }
+  | { type: "erase last" }
+  | { type: "clear" }
+  | { type: "put back"; strokes: Stroke[] };
+
+function applyChange(strokes: Stroke[], change: SketchChange): Stroke[] {
+  switch (change.type) {
+    case "draw":
+      return [...strokes, change.stroke];
+    case "erase last":
+      return strokes.slice(0, -1);
+    case "clear":
+      return [];
+    case "put back":
+      return change.strokes;
+  }
+}
+
 /** Strokes, their undo and redo, the pen, and what was written: kept while the window is open. */
 function useStrokes() {
-  const [{ strokes, undone }, setDrawn] = useState<{ strokes: Stroke[]; undone: Stroke[] }>({
-    strokes: [],
-    undone: [],
-  });
+  const [done, setDone] = useState<Stroke[]>([]);
+  /** The stroke that is being drawn. */
+  const [drawn, setDrawn] = useState<Stroke | null>(null);
   const [pen, setPen] = useState(14);
   const [text, setText] = useState("");
   useEffect(() => {
     try {
       const kept = JSON.parse(sessionStorage.getItem(KEPT_AT) ?? "") as { strokes: Stroke[]; text: string };
       // eslint-disable-next-line react-hooks/set-state-in-effect -- read after the first drawing, which the server made without it
-      setDrawn({ strokes: kept.strokes, undone: [] });
+      setDone(kept.strokes);
       setText(kept.text);
     } catch {
       // Nothing was drawn yet.
     }
   }, []);
   useEffect(() => {
-    if (strokes.length || text) sessionStorage.setItem(KEPT_AT, JSON.stringify({ strokes, text }));
-  }, [strokes, text]);
-  const begin = (point: [number, number]) =>
-    setDrawn((now) => ({ strokes: [...now.strokes, { widthPx: pen, points: [point] }], undone: [] }));
+    if (done.length || text) sessionStorage.setItem(KEPT_AT, JSON.stringify({ strokes: done, text }));
+    else sessionStorage.removeItem(KEPT_AT);
+  }, [done, text]);
+  const commands = useViewCommands<SketchChange>(useCommandStack("sketch"), (change) =>
+    setDone((strokes) => applyChange(strokes, change)),
+  );
+  const begin = (point: [number, number]) => setDrawn({ widthPx: pen, points: [point] });
   const extend = (point: [number, number]) =>
-    setDrawn((now) => {
-      const last = now.strokes[now.strokes.length - 1]!;
-      return { ...now, strokes: [...now.strokes.slice(0, -1), { ...last, points: [...last.points, point] }] };
-    });
-  const undo = () =>
-    setDrawn((now) => ({ strokes: now.strokes.slice(0, -1), undone: [...now.undone, ...now.strokes.slice(-1)] }));
-  const redo = () =>
-    setDrawn((now) => ({ strokes: [...now.strokes, ...now.undone.slice(-1)], undone: now.undone.slice(0, -1) }));
-  const clear = () => setDrawn((now) => ({ strokes: [], undone: [...now.undone, ...[...now.strokes].reverse()] }));
-  return { strokes, undone, pen, setPen, text, setText, begin, extend, undo, redo, clear };
+    setDrawn((stroke) => stroke && { ...stroke, points: [...stroke.points, point] });
+  const end = () => {
+    if (drawn) commands.run({ type: "draw", stroke: drawn }, { type: "erase last" });
+    setDrawn(null);
+  };
+  const clear = () => commands.run({ type: "clear" }, { type: "put back", strokes: done });
+  const strokes = useMemo(() => (drawn ? [...done, drawn] : done), [done, drawn]);
+  return { strokes, pen, setPen, text, setText, begin, extend, end, clear, ...commands };
 }
 
 /** The faces nearest to the drawing. */
@@ -156,7 +173,10 @@ function Drawing({ canvas, own }: { canvas: RefObject<HTMLCanvasElement | null>;
     const scale = WIDE / box.width;
     return [Math.round((event.clientX - box.left) * scale), Math.round((event.clientY - box.top) * scale)];
   };
-  const end = () => (isDrawing.current = false);
+  const end = () => {
+    isDrawing.current = false;
+    own.end();
+  };
   return (
     <canvas
       ref={canvas}
@@ -177,7 +197,7 @@ function Drawing({ canvas, own }: { canvas: RefObject<HTMLCanvasElement | null>;
 }
 
 function Pens({ own, onClear }: { own: OwnStrokes; onClear: () => void }) {
-  const { strokes, undone, pen, setPen } = own;
+  const { strokes, pen, setPen } = own;
   const action = (name: string, onClick: () => void, isOn: boolean) => (
     <button type="button" className="underline" disabled={!isOn} onClick={onClick}>
       {name}
@@ -198,8 +218,8 @@ function Pens({ own, onClear }: { own: OwnStrokes; onClear: () => void }) {
           </button>
         ))}
       </span>
-      {action("Undo", own.undo, strokes.length > 0)}
-      {action("Redo", own.redo, undone.length > 0)}
+      {action("Undo", own.undo, own.canUndo)}
+      {action("Redo", own.redo, own.canRedo)}
       {action("Clear", onClear, strokes.length > 0)}
     </div>
   );

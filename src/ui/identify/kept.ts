@@ -1,24 +1,20 @@
 // Identifications that are kept with a brief: where the list of them is held, and how one is let go or brought back.
 import { useState } from "react";
 import { useBench } from "../bench/BenchContext";
+import { call } from "../bench/commands";
 import { useChange } from "../parts/client";
 import { isAnswered, type IdentifyState } from "./state";
 
-/** Lets one go (false) or brings it back; the list follows. */
-export function useSetKept(briefId: string): (identificationId: string, isKept: boolean) => Promise<void> {
-  const change = useChange();
-  return async (identificationId, isKept) => {
-    await change("removeIdentification", { params: { id: briefId, identificationId }, body: { removed: !isKept } });
-  };
-}
+/** Lets one go (false) or brings it back. */
+export const setKept = (briefId: string, identificationId: string, isKept: boolean) =>
+  call("removeIdentification", { params: { id: briefId, identificationId }, body: { removed: !isKept } });
 
 export type Keeping = { busy: boolean; keep: () => Promise<string | null> };
 
 /** Keeps picture, frame, reading and answer with the brief. `keep` gives the id, null when it could not be kept. */
 export function useKeepIdentification(state: IdentifyState, briefId: string, onKept: (id: string) => void): Keeping {
-  const { say, sayFault, offerUndo } = useBench();
+  const { sayFault, recordDone } = useBench();
   const change = useChange();
-  const setKept = useSetKept(briefId);
   const [busy, setBusy] = useState(false);
   const keep = async () => {
     const { picture, result, savedAs, answered } = state;
@@ -35,11 +31,8 @@ export function useKeepIdentification(state: IdentifyState, briefId: string, onK
       const address = new URL(window.location.href);
       address.searchParams.set("kept", kept.identificationId);
       window.history.replaceState(null, "", address);
-      offerUndo("Identification kept with the brief", () => {
-        setKept(kept.identificationId, false)
-          .then(() => say("Not kept."))
-          .catch(sayFault);
-      });
+      const set = (isKept: boolean) => setKept(briefId, kept.identificationId, isKept);
+      recordDone("Identification kept with the brief", set(true), set(false));
       return kept.identificationId;
     } catch (error) {
       sayFault(error);

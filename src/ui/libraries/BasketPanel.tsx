@@ -7,14 +7,14 @@ import { useEffect, useRef, useState } from "react";
 import type { BasketLine, Order } from "@/contracts/libraries";
 import { USE_WORDS } from "@/contracts/words";
 import { useBench } from "../bench/BenchContext";
+import { call } from "../bench/commands";
 import { useJobs } from "../bench/FootLine";
 import { queryOf, readAgain, useChange } from "../parts/client";
 import { writePrice, writeWhen } from "../parts/words";
 import { useBasket } from "./useBasket";
 
 export function BasketPanel() {
-  const { sayFault, offerUndo } = useBench();
-  const change = useChange();
+  const { perform } = useBench();
   const basket = useBasket();
   const libraries = useQuery(queryOf("listLibraries", {}));
   const nameOf = (id: string) => libraries.data?.libraries.find((x) => x.libraryId === id)?.name ?? id;
@@ -22,12 +22,12 @@ export function BasketPanel() {
   const byLibrary = [...new Set(lines.map((l) => l.libraryId))].map(
     (id) => [id, lines.filter((l) => l.libraryId === id)] as const,
   );
-  const put = (l: BasketLine) => change("fillBasket", { params: { styleId: l.styleId }, body: { uses: l.uses } });
-  const takeOut = (l: BasketLine) => {
-    change("emptyFromBasket", { params: { styleId: l.styleId } })
-      .then(() => offerUndo(`${l.name} removed from the basket`, () => void put(l).catch(sayFault)))
-      .catch(sayFault);
-  };
+  const takeOut = ({ styleId, uses, name }: BasketLine) =>
+    perform(
+      `${name} removed from the basket`,
+      call("emptyFromBasket", { params: { styleId } }),
+      call("fillBasket", { params: { styleId }, body: { uses } }),
+    );
   const [reviewing, setReviewing] = useState<{ libraryId: string; key: string } | null>(null);
   return (
     <>

@@ -4,6 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Library } from "@/contracts/libraries";
 import { useBench } from "../bench/BenchContext";
+import { call } from "../bench/commands";
 import { useHealth } from "../bench/Rail";
 import { useCancelJob } from "../bench/FootLine";
 import { queryOf, useChange } from "../parts/client";
@@ -17,7 +18,7 @@ const KIND_OF: Record<Library["kind"], string> = {
 };
 
 export function Connected() {
-  const { sayFault, offerUndo } = useBench();
+  const { sayFault, perform } = useBench();
   const change = useChange();
   const health = useHealth();
   const libraries = useQuery({
@@ -27,14 +28,12 @@ export function Connected() {
   });
   const act = (work: Promise<unknown>) => void work.catch(sayFault);
   const of = (l: Library) => ({ params: { id: l.libraryId } });
-  const connect = ({ kind, url, name }: Library) =>
-    (kind === "folder" || kind === "opds") && change("addLibrary", { body: { kind, address: url ?? "", name } });
-  const remove = (l: Library) =>
-    act(
-      change("removeLibrary", of(l)).then(() =>
-        offerUndo(`${l.name} disconnected`, () => act(Promise.resolve(connect(l)))),
-      ),
-    );
+  const remove = (l: Library) => {
+    const { kind, url, name } = l;
+    if (kind !== "folder" && kind !== "opds") return;
+    const again = { kind, address: url ?? "", name };
+    perform(`${name} disconnected`, call("removeLibrary", of(l)), call("addLibrary", { body: again }));
+  };
   return (
     <>
       <ul aria-label="Connected libraries">

@@ -1,28 +1,27 @@
 "use client";
 // A pass: faces come one after another, large, in the brief's words. One key keeps, one sets aside, one leaves, one undoes.
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import Link from "next/link";
-import { useCallback, useEffect, useReducer, useRef, useState, type Dispatch } from "react";
-import type { Kept } from "@/contracts/brief";
+import { useEffect, useReducer } from "react";
 import type { Mark, Pass } from "@/contracts/passes";
 import type { ShownItem } from "@/contracts/styles";
 import { KIND_WORDS } from "@/contracts/words";
 import { levelFactor } from "@/core/brief/level";
 import { useCharacterNames } from "@/ui/parts/characterNames";
+import { bindUndo } from "../bench/useCommands";
 import { useKeys } from "../bench/useKeys";
 import { useBench } from "../bench/BenchContext";
 import { useActiveLine } from "../bench/BriefStrip";
 import { factsOf } from "../find/facts";
-import { ask, queryOf, readAgain } from "../parts/client";
+import { queryOf } from "../parts/client";
 import { CareMark } from "../parts/CareMark";
 import { CoreSample, type Ranges } from "../parts/CoreSample";
 import { preloadFaces } from "../parts/faceLoader";
 import { Sample } from "../parts/Sample";
-import type { KeptId, StyleId } from "@/contracts/ids";
-import { keptIdOf } from "@/core/brief/keptId";
 import { sampleOf } from "../parts/sampleOf";
 import { VerdictMark } from "../parts/VerdictMark";
-import { countMarks, passReducer, startPass, type PassAction, type PassState } from "./state";
+import { countMarks, passReducer, startPass } from "./state";
+import { useMarks, type Decisions } from "./useMarks";
 
 /** Items are fetched in pieces of this many; the next piece comes before it is needed. */
 const PIECE = 40;
@@ -40,8 +39,8 @@ export function PassView({ pass, ranges }: { pass: Pass; ranges: Ranges }) {
   useEffect(() => {
     tellBench({ type: "facts", facts: face ? factsOf(face) : [] });
   }, [face, tellBench]);
-  const { mark, undo } = useMarks(pass, state, dispatch);
-  usePassKeys({ mark, undo, wall, onBack: () => dispatch({ type: "looked at", place: state.place - 1 }) });
+  const decisions = useMarks(pass, state, dispatch);
+  usePassKeys({ ...decisions, wall, onBack: () => dispatch({ type: "looked at", place: state.place - 1 }) });
   const text = brief.lines[active]?.text || " ";
   return (
     <div className="flex h-full flex-col" data-pass={pass.passId} data-place={state.place} data-done={state.marks.size}>
@@ -60,7 +59,7 @@ export function PassView({ pass, ranges }: { pass: Pass; ranges: Ranges }) {
       </header>
       <Progress counts={counts} total={state.total} />
       {isDone && state.place >= state.total ? (
-        <Done counts={counts} wall={wall} onUndo={undo} />
+        <Done counts={counts} wall={wall} onUndo={decisions.undo} />
       ) : (
         <div className="flex min-h-0 flex-1 flex-col justify-center overflow-hidden px-10">
           {face ? (
@@ -70,7 +69,7 @@ export function PassView({ pass, ranges }: { pass: Pass; ranges: Ranges }) {
               {isReady ? "This face is gone: its library was disconnected. Press → to go on." : "…"}
             </p>
           )}
-          <Decide mark={mark} undo={undo} canUndo={state.trail.length > 0} />
+          <Decide {...decisions} />
           <Next items={[1, 2, 3].map((k) => item(state.place + k))} text={text} />
         </div>
       )}
@@ -78,60 +77,7 @@ export function PassView({ pass, ranges }: { pass: Pass; ranges: Ranges }) {
   );
 }
 
-type Decisions = { mark: (what: Mark["mark"]) => void; undo: () => void };
-
-/** Marks are shown at once and sent in order; the tray follows, but not at every key. */
-function useMarks(pass: Pass, state: PassState, dispatch: Dispatch<PassAction>): Decisions {
-  const { dispatch: tellBench, sayFault, say } = useBench();
-  const queries = useQueryClient();
-  const send = useInOrder(sayFault);
-  useEffect(
-    // What was decided here is seen on the wall and in the tray when the pass is left.
-    () => () => void readAgain(queries, "styles", "reviews", "kept"),
-    [queries],
-  );
-  const trayTimer = useRef<ReturnType<typeof setTimeout>>(undefined);
-  const refreshTray = () => {
-    clearTimeout(trayTimer.current);
-    trayTimer.current = setTimeout(() => void readAgain(queries, "kept"), 700);
-  };
-  const markAt = (place: number) => ({ id: pass.briefId, passId: pass.passId, place: String(place) });
-  const mark = (what: Mark["mark"]) => {
-    const { place } = state;
-    const styleId = pass.styleIds[place];
-    if (!styleId) return;
-    dispatch({ type: "marked", place, mark: what });
-    send(() => ask("putMark", { params: markAt(place), body: { mark: what } }).then(refreshTray));
-    if (what === "kept") tellBench({ type: "kept", entry: newlyKept(styleId) });
-    if (what === "aside") tellBench({ type: "set aside", styleId, aside: true });
-  };
-  const undo = () => {
-    const place = state.trail[state.trail.length - 1];
-    if (place === undefined) return say("This is the first face.");
-    const was = state.marks.get(place);
-    const styleId = pass.styleIds[place]!;
-    dispatch({ type: "undone" });
-    send(() => ask("removeMark", { params: markAt(place) }).then(refreshTray));
-    if (was === "kept") tellBench({ type: "let go", keptId: keptIdOf(styleId) as KeptId });
-    if (was === "aside") tellBench({ type: "set aside", styleId, aside: false });
-  };
-  return { mark, undo };
-}
-
-/** A face as it is kept until the server says how. */
-const newlyKept = (styleId: StyleId): Kept => ({
-  keptId: keptIdOf(styleId) as KeptId,
-  styleId,
-  location: {},
-  features: {},
-  role: "",
-  note: "",
-  favourite: false,
-  place: 1e6,
-  keptAt: new Date().toISOString(),
-});
-
-function usePassKeys({ mark, undo, wall, onBack }: Decisions & { wall: string; onBack: () => void }) {
+function usePassKeys({ mark, undo, redo, wall, onBack }: Decisions & { wall: string; onBack: () => void }) {
   useKeys("Review", [
     {
       keys: [" "],
@@ -141,13 +87,12 @@ function usePassKeys({ mark, undo, wall, onBack }: Decisions & { wall: string; o
     { keys: ["x"], legend: "set aside", run: () => mark("aside") },
     { keys: ["ArrowRight"], legend: "skip", run: () => mark("left") },
     { keys: ["ArrowLeft"], legend: "back", run: onBack },
-    { keys: ["u"], shift: false, legend: "undo", run: undo },
-    { keys: ["z"], mod: true, shift: false, run: undo },
+    ...bindUndo({ undo, redo }),
     { keys: ["Escape"], legend: "stop here", run: () => window.location.assign(wall) },
   ]);
 }
 
-function Decide({ mark, undo, canUndo }: Decisions & { canUndo: boolean }) {
+function Decide({ mark, undo, canUndo }: Decisions) {
   return (
     <div className="mt-6 flex gap-3">
       <button type="button" className="btn btn-act" onClick={() => mark("kept")}>
@@ -197,28 +142,6 @@ function usePassItems(pass: Pass, place: number) {
   const key = ahead.join();
   useEffect(() => preloadFaces(key ? key.split(",") : []), [key]);
   return { item, isReady: Boolean(here.data) };
-}
-
-/** Marks are sent one after another, in the order they were made; leaving the page waits for none of them to be lost. */
-function useInOrder(sayFault: (e: unknown) => void) {
-  const line = useRef<Promise<unknown>>(Promise.resolve());
-  const [waiting, setWaiting] = useState(0);
-  useEffect(() => {
-    if (!waiting) return;
-    const stay = (e: BeforeUnloadEvent) => e.preventDefault();
-    window.addEventListener("beforeunload", stay);
-    return () => window.removeEventListener("beforeunload", stay);
-  }, [waiting]);
-  return useCallback(
-    (call: () => Promise<unknown>) => {
-      setWaiting((n) => n + 1);
-      line.current = line.current
-        .then(call)
-        .catch(sayFault)
-        .finally(() => setWaiting((n) => n - 1));
-    },
-    [sayFault],
-  );
 }
 
 type Counts = ReturnType<typeof countMarks>;

@@ -1,11 +1,10 @@
 "use client";
 // Every measured trait: value, unit, how sure, where it stands in the library, how it was measured; and the words that rest on them.
-import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { StyleDetail } from "@/contracts/styles";
 import { TRAIT_WORDS, writeTrait } from "@/contracts/words";
 import { useBench } from "../bench/BenchContext";
-import { useChange } from "../parts/client";
+import { call } from "../bench/commands";
 
 export function Measures({ style }: { style: StyleDetail }) {
   const t = style.traits;
@@ -171,21 +170,13 @@ function Words({ style }: { style: StyleDetail }) {
 }
 
 /** Says or denies a tag. @param back - what undo says of it again. */
-type PutTag = (tag: string, holds: boolean | null, says: string, back: boolean | null) => void;
+type PutTag = (tag: string, holds: boolean | null, summary: string, back: boolean | null) => void;
 
 function usePutTag(styleId: string): PutTag {
-  const { sayFault, offerUndo } = useBench();
-  const router = useRouter();
-  const change = useChange();
-  const put: PutTag = (tag, holds, says, back) => {
-    change("tagStyle", { params: { id: styleId }, body: { tag, holds } })
-      .then(() => {
-        router.refresh();
-        if (says) offerUndo(says, () => put(tag, back, "", null));
-      })
-      .catch(sayFault);
-  };
-  return put;
+  const { perform } = useBench();
+  const set = (tag: string, holds: boolean | null) =>
+    call("tagStyle", { params: { id: styleId }, body: { tag, holds } });
+  return (tag, holds, summary, back) => perform(summary, set(tag, holds), set(tag, back));
 }
 
 type MeasuredProps = { mood: StyleDetail["moods"][number]; isDenied: boolean; put: PutTag };

@@ -8,6 +8,7 @@ import type { StyleDetail } from "@/contracts/styles";
 import { USES, type Use } from "@/contracts/traits";
 import { USE_WORDS } from "@/contracts/words";
 import { useBench } from "../bench/BenchContext";
+import { call } from "../bench/commands";
 import { ask } from "../parts/client";
 import { VerdictMark } from "../parts/VerdictMark";
 import { writeWhen } from "../parts/words";
@@ -211,17 +212,9 @@ function Side({ title, verdict, quotes }: SideProps) {
 }
 
 function Text({ evidence: e, styleId, isOpen }: { evidence: Evidence; styleId: string; isOpen: boolean }) {
-  const { offerUndo, sayFault } = useBench();
-  const router = useRouter();
+  const { perform } = useBench();
   const set = (removed: boolean) =>
-    ask("changeEvidence", { params: { id: styleId, evidenceId: e.evidenceId! }, body: { removed } }).then(() =>
-      router.refresh(),
-    );
-  const takeBack = () => {
-    set(true)
-      .then(() => offerUndo("Evidence taken back", () => void set(false).catch(sayFault)))
-      .catch(sayFault);
-  };
+    call("changeEvidence", { params: { id: styleId, evidenceId: e.evidenceId! }, body: { removed } });
   return (
     <details open={isOpen} className="border-t border-rule py-1.5" data-evidence={e.kind}>
       <summary className="font-semibold">
@@ -238,8 +231,12 @@ function Text({ evidence: e, styleId, isOpen }: { evidence: Evidence; styleId: s
         {e.text}
       </pre>
       {e.evidenceId && (
-        <button type="button" className="btn-quiet mt-1 underline" onClick={takeBack}>
-          Take back
+        <button
+          type="button"
+          className="btn-quiet mt-1 underline"
+          onClick={() => perform(`${e.source} removed`, set(true), set(false))}
+        >
+          Remove
         </button>
       )}
     </details>
