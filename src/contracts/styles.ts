@@ -46,6 +46,10 @@ const flag = z.preprocess(
 const number = z.coerce.number().optional();
 
 /** The words of the find field and the filters of the sieve, as they stand in the address and in GET /styles. */
+export const StyleFileQuery = z.object({
+  packing: z.enum(["original", "none"]).optional().describe("none: the tables without WOFF or WOFF2 around them"),
+});
+
 export const StyleQuery = z.object({
   q: z.string().max(200).optional(),
   kinds: list(Kind),

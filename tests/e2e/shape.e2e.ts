@@ -1,7 +1,7 @@
 // Finding by shape and word in the page: suggestions, the sieve, saved searches, likeness, the parts of the style page, own words.
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import sharp from "sharp";
-import { api, count, expectNoAxeFaults, makeBrief, openBrowser, openWall, styleNamed } from "./browser";
+import { api, saved, count, expectNoAxeFaults, makeBrief, openBrowser, openWall, styleNamed } from "./browser";
 
 const browser = openBrowser();
 let briefId = "";
@@ -260,6 +260,33 @@ describe("the style page", () => {
       await page.getByRole("img", { name: new RegExp(`^${part}`) }).waitFor();
     await page.getByRole("img", { name: /^stem of h/ }).hover();
     await page.getByText(/vertical stroke, 0\.\d+ em/).waitFor();
+  });
+
+  test("the line is saved as outlines, set in the page's own worker with the features that are switched", async () => {
+    const { page } = browser;
+    const saveLine = async () => {
+      const download = page.waitForEvent("download");
+      await page.getByRole("button", { name: "Save line as SVG" }).click();
+      const got = await download;
+      expect(got.suggestedFilename()).toMatch(/^Alegreya .* - .*\.svg$/);
+      return new TextDecoder().decode(await saved(Promise.resolve(got)));
+    };
+    const svg = await saveLine();
+    expect(svg).toMatch(
+      /^<svg [^>]*viewBox="0 0 [\d.]+ [\d.]+"><title>[^<]+<\/title><path fill="#[0-9A-Fa-f]{6}" d="M/,
+    );
+    // Drawn by the browser itself, it has the ink of the line.
+    const drawn = await browser.context.newPage();
+    await drawn.setContent(svg);
+    const box = (await drawn.locator("path").boundingBox())!;
+    await drawn.close();
+    const [width, height] = svg
+      .match(/viewBox="0 0 ([\d.]+) ([\d.]+)"/)!
+      .slice(1)
+      .map(Number) as [number, number];
+    expect(Math.abs(box.width - width)).toBeLessThan(2);
+    expect(Math.abs(box.height - height)).toBeLessThan(2);
+    expect(await saveLine()).toBe(svg);
   });
 
   test("measures stand against the library; words of one's own are found by the field", async () => {

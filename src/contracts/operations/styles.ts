@@ -11,6 +11,7 @@ import {
   GlyphList,
   GlyphQuery,
   StyleDetail,
+  StyleFileQuery,
   StyleList,
   StyleQuery,
   SuggestQuery,
@@ -44,10 +45,11 @@ export const STYLE_OPERATIONS = operations({
   getStyleFile: {
     method: "get",
     path: "/styles/{id}/file",
-    summary: "The font file as it came",
+    summary: "The font file as it came, or unpacked to bare tables",
     access: "reader",
     params,
-    file: ["font/woff2", "font/woff", "font/ttf", "font/otf", "application/octet-stream"],
+    query: StyleFileQuery,
+    file: ["font/woff2", "font/woff", "font/ttf", "font/otf", "font/sfnt", "application/octet-stream"],
   },
   listGlyphs: {
     method: "get",

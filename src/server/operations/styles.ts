@@ -24,15 +24,17 @@ export const styleHandlers: Handlers<keyof typeof STYLE_OPERATIONS> = {
   },
   getStyle: ({ db, params, query }) => found(getStyleDetail(db, params.id, query.briefId ?? null)),
   // For the browser to set samples with. A style may get another file: the browser keeps it and asks whether it still holds.
-  getStyleFile: ({ db, params, request }) => {
+  getStyleFile: ({ db, params, query, request }) => {
     const style = findStyleFile(db, params.id);
     if (!style) return refuse("not-found");
     if (!style.owned) return refuse("not-owned");
-    const headers = { etag: `"${style.sha256}"`, "cache-control": "private, no-cache" };
+    const isBare = query.packing === "none";
+    const sha256 = isBare ? style.sfntSha256 : style.sha256;
+    const headers = { etag: `"${sha256}"`, "cache-control": "private, no-cache" };
     if (request.headers.get("if-none-match") === headers.etag)
       return succeed(new FileAnswer(null, null, { headers, status: 304 }));
-    const type = FONT_TYPES[style.format] ?? "application/octet-stream";
-    return succeed(new FileAnswer(readStored(style.sha256), type, { headers }));
+    const type = isBare ? "font/sfnt" : (FONT_TYPES[style.format] ?? "application/octet-stream");
+    return succeed(new FileAnswer(readStored(sha256), type, { headers }));
   },
   listGlyphs: ({ db, params, query, signal }) => listGlyphs(db, params.id, query, signal),
   listAlike: ({ db, params, query }) => found(listAlike(db, params.id, query)),

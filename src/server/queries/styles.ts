@@ -107,11 +107,12 @@ export const findStyle = (db: Db, styleId: string): StyleRecord | null => {
   return row ? toRecord(row) : null;
 };
 
+type StyleFile = { sha256: string; sfntSha256: string; format: string; owned: boolean };
 /** Where the file of a style is: asked for at every font that a wall shows. */
-export const findStyleFile = (db: Db, styleId: string): { sha256: string; format: string; owned: boolean } | null => {
+export const findStyleFile = (db: Db, styleId: string): StyleFile | null => {
   const row = db
-    .prepare<[string], { sha256: string; format: string; owned: number }>(
-      "SELECT sha256, format, owned FROM styles WHERE style_id = ?",
+    .prepare<[string], Omit<StyleFile, "owned"> & { owned: number }>(
+      "SELECT sha256, sfnt_sha256 AS sfntSha256, format, owned FROM styles WHERE style_id = ?",
     )
     .get(styleId);
   return row ? { ...row, owned: row.owned === 1 } : null;

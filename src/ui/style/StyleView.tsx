@@ -27,6 +27,7 @@ import { Languages } from "./Languages";
 import { FileFacts } from "./FileFacts";
 import { Measures } from "./Measures";
 import { Offer } from "./Offer";
+import { SaveLine } from "./SaveLine";
 import { Terms } from "./Terms";
 
 const PARTS = [
@@ -126,6 +127,7 @@ function Head({ style, at }: { style: StyleDetail; at: SeenAt }) {
           )}
         </p>
       </div>
+      {style.owned && <SaveLine style={style} {...at} />}
       <button type="button" aria-pressed={isKept} className={isKept ? "btn" : "btn btn-act"} onClick={toggle}>
         {isKept ? "Remove from kept" : isKeptElsewhere ? "Keep this setting too" : "Keep"}
       </button>

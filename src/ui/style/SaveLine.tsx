@@ -1,0 +1,62 @@
+"use client";
+// The line of the brief as a drawing: outlines alone, set by the shaper in a worker of the page, saved as an SVG file.
+import { useState } from "react";
+import type { StyleDetail } from "@/contracts/styles";
+import { useBench } from "../bench/BenchContext";
+import { useActiveLine } from "../bench/BriefStrip";
+import { addressOf } from "../parts/client";
+import { typesetInWorker } from "../parts/typesetInWorker";
+
+const SIZE_PX = 200;
+const FAULTS = {
+  "font-unreached": "The font could not be fetched. Try again once the server answers.",
+  "font-unread": "The line could not be set in this font.",
+  "nothing-drawn": "The font draws nothing of this line.",
+};
+
+type Props = {
+  style: StyleDetail;
+  location: Record<string, number>;
+  features: Record<string, number>;
+};
+
+export function SaveLine({ style, location, features }: Props) {
+  const { brief, say } = useBench();
+  const [active] = useActiveLine();
+  const text = brief.lines[active]?.text.trim() || style.family;
+  const [isBusy, setBusy] = useState(false);
+  const name = `${style.family} ${style.style}`;
+  const save = async () => {
+    setBusy(true);
+    const reply = await typesetInWorker({
+      address: addressOf("getStyleFile", { params: { id: style.styleId }, query: { packing: "none" } }),
+      ...{ location, features, text, sizePx: SIZE_PX, ink: brief.ink },
+      title: `${text} (${name})`,
+    });
+    setBusy(false);
+    if (!reply.ok) return say(FAULTS[reply.code], true);
+    const address = URL.createObjectURL(new Blob([reply.svg], { type: "image/svg+xml" }));
+    const link = document.createElement("a");
+    link.href = address;
+    link.download = `${name} - ${
+      text
+        .slice(0, 40)
+        .replace(/[^\p{L}\p{N} ]+/gu, "")
+        .trim() || "line"
+    }.svg`;
+    link.click();
+    URL.revokeObjectURL(address);
+    say(`“${text}” saved as SVG outlines.`);
+  };
+  return (
+    <button
+      type="button"
+      className="btn-quiet mt-1.5 underline"
+      disabled={isBusy}
+      title="The line as outlines, for drawing programs"
+      onClick={() => void save()}
+    >
+      Save line as SVG
+    </button>
+  );
+}
