@@ -56,7 +56,7 @@ export async function installPackages() {
   const native = join(root, "node_modules/better-sqlite3/build/Release/better_sqlite3.node");
   if (!isDone("packages", print) || !existsSync(join(root, "node_modules/next"))) {
     console.log("Installing packages …");
-    await run("npm ci --ignore-scripts --no-fund --no-audit --loglevel=error");
+    await run("npm ci --include=dev --ignore-scripts --no-fund --no-audit --loglevel=error");
     markDone("packages", print);
   }
   if (existsSync(native)) return { compiled: Promise.resolve() };
