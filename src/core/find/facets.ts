@@ -2,8 +2,8 @@
 import type { Facets } from "@/contracts/styles";
 import { KINDS, SIEVE_TRAITS, TREATMENTS, VERDICTS } from "@/contracts/traits";
 import { FAMILY_STEPS, hasBit, HISTOGRAM_BINS, type Column, type FindIndex, type Shared } from "./findIndex";
-import type { Asked } from "./passes";
-import type { Candidates } from "./sift";
+import type { Asked } from "./predicates";
+import type { Candidates } from "./filterRows";
 
 /** Prices that the sieve counts up to. */
 const PRICE_STEPS_CENTS = [0, 2000, 4000, 6000, 10000];

@@ -18,7 +18,7 @@ const FAMILIES = [
   "Abril Fatface",
 ];
 const LEXICON = { ...NO_LEXICON, families: indexNames(FAMILIES) };
-const labels = (q: string) => parseWords(q, LEXICON).wishes.map((w) => w.wish.label);
+const labels = (q: string) => parseWords(q, LEXICON).constraints.map((w) => w.constraint.label);
 
 describe("words", () => {
   test.each([
@@ -54,8 +54,8 @@ describe("words", () => {
   test("what is not understood is said, fillers are not", () => {
     const parsed = parseWords("a heavy qwrtzk face", LEXICON);
     expect(parsed.ignored).toEqual(["qwrtzk"]);
-    expect(parsed.wishes.map((w) => w.from)).toEqual(["heavy"]);
-    expect(parseWords("  ", LEXICON)).toEqual({ wishes: [], ignored: [] });
+    expect(parsed.constraints.map((w) => w.from)).toEqual(["heavy"]);
+    expect(parseWords("  ", LEXICON)).toEqual({ constraints: [], ignored: [] });
   });
 
   test("edits are counted, swaps as one", () => {
@@ -219,7 +219,7 @@ describe("sentences as people say them", () => {
     ["tabular figures", { traits: traits({ figures: { height: "lining", spacing: "tabular" } }) }, true],
   ] as [string, Partial<FindRow>, boolean][])("“%s” %#: %s", (q, over, seen) => expect(sees(q, over)).toBe(seen));
 
-  test("a trait that was not measured never passes a wish for it", () => {
+  test("a trait that was not measured never passes a constraint for it", () => {
     const unknown = { traits: traits({ weight: null, contrast: null, width: null }) };
     for (const q of ["heavy", "light", "narrow", "wide", "high contrast", "monoline"])
       expect(sees(q, unknown)).toBe(false);

@@ -9,7 +9,7 @@ import { countFacets } from "./facets";
 import type { FindIndex, FindRow } from "./findIndex";
 import { memoizeRecent } from "./lately";
 import { foldFamilies, orderAlong, orderBy, sortValues } from "./order";
-import { sift } from "./sift";
+import { filterRows } from "./filterRows";
 import { parseWords, type Lexicon } from "./parseWords";
 import {
   fullNameRows,
@@ -18,12 +18,12 @@ import {
   rangeOfThan,
   rangesOf,
   sieveTests,
-  wishTest,
+  constraintTest,
   type Asked,
   type Test,
   type WantedRange,
-} from "./passes";
-import type { Wish } from "./vocabulary";
+} from "./predicates";
+import type { Constraint } from "./vocabulary";
 
 export type FindBrief = Pick<BriefFields, "lines" | "wanted" | "uses"> & { setAside: readonly string[] };
 export type FoundRow = {
@@ -42,7 +42,7 @@ export type Found = {
   families: number;
   facets: Facets;
   understood: Understood;
-  /** Trait wishes that a variable font may answer by its axes. */
+  /** Trait constraints that a variable font may answer by its axes. */
   wanted: WantedRange[];
   /** One row of the order with what the brief says of it. The first places are had without the whole order. */
   at: (place: number) => FoundRow;
@@ -69,23 +69,23 @@ export function findStyles(
   around: FindSurroundings = {},
 ): Found {
   const parsed = parse(query.q ?? "", index, around);
-  const wishes = parsed.wishes.map((w) => w.wish);
+  const constraints = parsed.constraints.map((w) => w.constraint);
   const asked = ask(index, brief, around);
-  const like = wishes.find((w) => w.type === "like");
+  const like = constraints.find((w) => w.type === "like");
   const reference = query.near ? (index.rowOf.get(query.near) ?? null) : like ? plainestOf(index, like.family) : null;
   const near = reference === null ? null : nearnessTo(index, reference, true);
   const tests = [
     ...sieveTests(query, asked),
-    ...wishes.flatMap((w): Test[] => {
-      const passes = wishTest(w, asked, reference, near);
+    ...constraints.flatMap((w): Test[] => {
+      const passes = constraintTest(w, asked, reference, near);
       return passes ? [{ facet: "", passes }] : [];
     }),
   ];
-  const candidates = sift(index.rows.length, tests);
+  const candidates = filterRows(index.rows.length, tests);
   const rows = candidates.all;
   const sort = query.sort ?? "fit";
-  const isPlain = sort === "fit" && !like && !query.near && !wishes.some((w) => isScored(w));
-  const fit = isPlain ? null : scoreRows(rows, asked, wishes, like || query.near ? near : null);
+  const isPlain = sort === "fit" && !like && !query.near && !constraints.some((w) => isScored(w));
+  const fit = isPlain ? null : scoreRows(rows, asked, constraints, like || query.near ? near : null);
   const ordered = fit
     ? orderBy(rows, sortValues(sort, rows, fit, index, near), index)
     : orderAlong(rows, asked.byFit());
@@ -107,11 +107,11 @@ export function findStyles(
     families: folded ? folded.order.length : countDistinct(rows, index),
     facets,
     understood: {
-      words: parsed.wishes.map(({ wish, from }) => ({ label: wish.label, from })),
+      words: parsed.constraints.map(({ constraint, from }) => ({ label: constraint.label, from })),
       ignored: parsed.ignored,
     },
     wanted: [
-      ...wishes.flatMap((w) =>
+      ...constraints.flatMap((w) =>
         w.type === "trait" ? [w] : w.type === "than" ? [rangeOfThan(index, w, reference)] : [],
       ),
       ...rangesOf(query),
@@ -263,14 +263,14 @@ export function plainestOf(index: FindIndex, family: number): number {
 function scoreRows(
   rows: Int32Array,
   { index, fitOf }: Asked & OfBrief,
-  wishes: Wish[],
+  constraints: Constraint[],
   near: Float32Array | null,
 ): Float64Array {
   const fit = new Float64Array(rows.length);
   for (let k = 0; k < rows.length; k++) fit[k] = fitOf[rows[k]!]!;
   if (near) for (let k = 0; k < rows.length; k++) fit[k]! -= near[rows[k]!]!;
-  for (const wish of wishes) {
-    const part = scorePart(index, wish);
+  for (const constraint of constraints) {
+    const part = scorePart(index, constraint);
     if (part) for (let k = 0; k < rows.length; k++) fit[k]! += part(rows[k]!);
   }
   return fit;
@@ -281,39 +281,44 @@ function confidenceIn(guesses: readonly { value: string; confidence: number }[],
   return 0;
 }
 
-/** Whether a wish ranks what passes; others only let pass or stop. */
-function isScored(wish: Wish): boolean {
-  if (wish.type === "kind" || wish.type === "treatment" || wish.type === "mood") return !wish.not;
-  return wish.type === "name" || wish.type === "trait" || wish.type === "than";
+/** Whether a constraint ranks what passes; others only let pass or stop. */
+function isScored(constraint: Constraint): boolean {
+  if (constraint.type === "kind" || constraint.type === "treatment" || constraint.type === "mood")
+    return !constraint.not;
+  return constraint.type === "name" || constraint.type === "trait" || constraint.type === "than";
 }
 
-function scorePart(index: FindIndex, wish: Wish): ((i: number) => number) | null {
+function scorePart(index: FindIndex, constraint: Constraint): ((i: number) => number) | null {
   const { rows } = index;
-  switch (wish.type) {
+  switch (constraint.type) {
     case "name": {
-      const scores = nameScores(index, wish.words);
+      const scores = nameScores(index, constraint.words);
       return (i) => 4 * scores.of(i);
     }
     case "kind":
-      return wish.not ? null : (i) => confidenceIn(rows[i]!.kinds, wish.kind);
+      return constraint.not ? null : (i) => confidenceIn(rows[i]!.kinds, constraint.kind);
     case "treatment":
-      return wish.not ? null : (i) => confidenceIn(rows[i]!.treatments, wish.treatment);
+      return constraint.not ? null : (i) => confidenceIn(rows[i]!.treatments, constraint.treatment);
     case "mood":
-      return wish.not ? null : (i) => rows[i]!.moods?.find((m) => wish.moods.includes(m.value))?.confidence ?? 0;
+      return constraint.not
+        ? null
+        : (i) => rows[i]!.moods?.find((m) => constraint.moods.includes(m.value))?.confidence ?? 0;
     case "trait": {
-      const { values, low, high } = index.traits[wish.trait];
+      const { values, low, high } = index.traits[constraint.trait];
       return (i) => {
         const v = values[i]!;
-        const inside = v >= (wish.min ?? -Infinity) && v <= (wish.max ?? Infinity);
+        const inside = v >= (constraint.min ?? -Infinity) && v <= (constraint.max ?? Infinity);
         // A variable font that only its axes bring there comes a little behind.
-        return inside ? 0.5 * depthIn(wish, v) : 0.4 * depthIn(wish, wish.min !== undefined ? high[i]! : low[i]!) - 0.1;
+        return inside
+          ? 0.5 * depthIn(constraint, v)
+          : 0.4 * depthIn(constraint, constraint.min !== undefined ? high[i]! : low[i]!) - 0.1;
       };
     }
     case "than": {
-      const { values, range } = index.traits[wish.trait];
+      const { values, range } = index.traits[constraint.trait];
       const middle = (range[0] + range[1]) / 2;
       return (i) =>
-        0.5 * Math.max(-1, Math.min(1, (wish.way * ((values[i]! || middle) - middle)) / (range[1] - middle)));
+        0.5 * Math.max(-1, Math.min(1, (constraint.way * ((values[i]! || middle) - middle)) / (range[1] - middle)));
     }
     default:
       return null;
@@ -321,9 +326,11 @@ function scorePart(index: FindIndex, wish: Wish): ((i: number) => number) | null
 }
 
 /** How far inside an open-ended range a value lies, 0–1: "heavy" ranks the heavier first, but not the absurd. */
-function depthIn(wish: { min?: number; max?: number }, value: number): number {
-  if (wish.min !== undefined && wish.max !== undefined) return 0.5;
-  if (wish.min !== undefined) return Math.min(1, (value - wish.min) / Math.max(1e-6, Math.abs(wish.min) * 0.5));
-  if (wish.max !== undefined) return Math.min(1, (wish.max - value) / Math.max(1e-6, Math.abs(wish.max) * 0.5));
+function depthIn(constraint: { min?: number; max?: number }, value: number): number {
+  if (constraint.min !== undefined && constraint.max !== undefined) return 0.5;
+  if (constraint.min !== undefined)
+    return Math.min(1, (value - constraint.min) / Math.max(1e-6, Math.abs(constraint.min) * 0.5));
+  if (constraint.max !== undefined)
+    return Math.min(1, (constraint.max - value) / Math.max(1e-6, Math.abs(constraint.max) * 0.5));
   return 0;
 }

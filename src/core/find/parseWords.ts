@@ -1,4 +1,4 @@
-// The words of the find field → wishes that filter and rank, with what was not understood said.
+// The words of the find field → constraints that filter and rank, with what was not understood said.
 import {
   isTooShort,
   matchNames,
@@ -9,9 +9,9 @@ import {
   indexNames,
   type NameIndex,
 } from "./nameIndex";
-import { CHARACTER_WORDS, COMPARATIVES, FILLERS, NUMBER_WORDS, VOCABULARY, type Wish } from "./vocabulary";
+import { CHARACTER_WORDS, COMPARATIVES, FILLERS, NUMBER_WORDS, VOCABULARY, type Constraint } from "./vocabulary";
 
-type Parsed = { wishes: { wish: Wish; from: string }[]; ignored: string[] };
+type Parsed = { constraints: { constraint: Constraint; from: string }[]; ignored: string[] };
 
 /** Asked by what people type: a map has no words of its own ("constructor"). */
 const CHARACTERS = new Map(Object.entries(CHARACTER_WORDS));
@@ -36,27 +36,27 @@ export const NO_LEXICON: Lexicon = {
   languages: new Map(),
 };
 
-type Read = { used: number; wishes: Wish[] } | null;
+type Read = { used: number; constraints: Constraint[] } | null;
 type Reader = (tokens: string[], at: number, lexicon: Lexicon) => Read;
 
 /**
  * Reads a sentence.
  * @param words - what the person typed; case does not matter, commas part.
- * @returns wishes in the order of the sentence; words that mean nothing here are in `ignored`.
+ * @returns constraints in the order of the sentence; words that mean nothing here are in `ignored`.
  */
 export function parseWords(words: string, lexicon: Lexicon): Parsed {
-  const parsed: Parsed = { wishes: [], ignored: [] };
+  const parsed: Parsed = { constraints: [], ignored: [] };
   const text = words.trim();
   if (!text) return parsed;
   // A whole sentence that is a family's name is a name, even when its words mean shapes ("Space Mono").
   const whole = text.length >= 2 ? findName(text, lexicon, true) : null;
-  if (whole) return { wishes: [{ wish: whole, from: text }], ignored: [] };
+  if (whole) return { constraints: [{ constraint: whole, from: text }], ignored: [] };
   const tokens = text.split(/[\s,;]+/).filter(Boolean);
   for (let at = 0; at < tokens.length;) {
     const read = READERS.reduce<Read>((found, reader) => found ?? reader(tokens, at, lexicon), null);
     if (read) {
       const from = tokens.slice(at, at + read.used).join(" ");
-      for (const wish of read.wishes) parsed.wishes.push({ wish, from });
+      for (const constraint of read.constraints) parsed.constraints.push({ constraint, from });
       at += read.used;
       continue;
     }
@@ -74,11 +74,11 @@ function readLongest(
   tokens: string[],
   at: number,
   most: number,
-  read: (phrase: string, n: number) => Wish | null,
+  read: (phrase: string, n: number) => Constraint | null,
 ): Read {
   for (let n = Math.min(most, tokens.length - at); n >= 1; n--) {
-    const wish = read(phraseAt(tokens, at, n), n);
-    if (wish) return { used: n, wishes: [wish] };
+    const constraint = read(phraseAt(tokens, at, n), n);
+    if (constraint) return { used: n, constraints: [constraint] };
   }
   return null;
 }
@@ -96,7 +96,7 @@ const readLike: Reader = (tokens, at, lexicon) => {
     const family = findFamily(phrase, lexicon.families, n === 1 ? 1 : slipsAllowed(squash(phrase).length));
     return family === null ? null : { type: "like", label: `like ${lexicon.families.names[family]}`, family };
   });
-  return found && { used: found.used + opener, wishes: found.wishes };
+  return found && { used: found.used + opener, constraints: found.constraints };
 };
 
 /** "narrower", "a bit heavier", "cheaper". */
@@ -108,9 +108,9 @@ const readComparative: Reader = (tokens, at) => {
     : 0;
   for (const n of [2, 1]) {
     const phrase = phraseAt(tokens, at + skip, n).toLowerCase();
-    if (phrase === "cheaper") return { used: skip + n, wishes: [{ type: "cheaper", label: "cheaper" }] };
+    if (phrase === "cheaper") return { used: skip + n, constraints: [{ type: "cheaper", label: "cheaper" }] };
     const than = Object.hasOwn(COMPARATIVES, phrase) ? COMPARATIVES[phrase] : undefined;
-    if (than) return { used: skip + n, wishes: [{ type: "than", label: phrase, ...than }] };
+    if (than) return { used: skip + n, constraints: [{ type: "than", label: phrase, ...than }] };
   }
   return null;
 };
@@ -127,7 +127,7 @@ const readPrice: Reader = (tokens, at) => {
   if (!amount) return null;
   const unit = /^(€|\$|£|euros?|eur|dollars?|pounds?)$/i.test(tokens[at + opener + 1] ?? "") ? 1 : 0;
   const cents = Number(amount[1]) * 100 + Number(amount[2] ?? 0);
-  return { used: opener + 1 + unit, wishes: [{ type: "price", label: `under ${cents / 100}`, maxCents: cents }] };
+  return { used: opener + 1 + unit, constraints: [{ type: "price", label: `under ${cents / 100}`, maxCents: cents }] };
 };
 
 /** "at least 6 weights", "6 or more styles", "many weights". */
@@ -146,7 +146,7 @@ const readCount: Reader = (tokens, at) => {
         : undefined;
   if (min === undefined) return null;
   const of = m[2]!.startsWith("w") ? "weights" : "styles";
-  return { used: m[0].split(" ").length, wishes: [{ type: "count", label: `at least ${min} ${of}`, of, min }] };
+  return { used: m[0].split(" ").length, constraints: [{ type: "count", label: `at least ${min} ${of}`, of, min }] };
 };
 
 /** "for Polish", "speaks Icelandic", "in Welsh". */
@@ -159,7 +159,7 @@ const readLanguage: Reader = (tokens, at, { languages }) => {
       ? { type: "language", label: `sets ${phrase[0]!.toUpperCase()}${phrase.slice(1)}`, language: code }
       : null;
   });
-  return found && { used: found.used + opener, wishes: found.wishes };
+  return found && { used: found.used + opener, constraints: found.constraints };
 };
 
 /** "has & and +", "with an ampersand", "needs €": single characters and their names after such a word. */
@@ -180,36 +180,36 @@ const readHas: Reader = (tokens, at) => {
     i += two ? 2 : 1;
     end = i;
   }
-  return text ? { used: end - at, wishes: [{ type: "has", label: `has ${text}`, characters: text }] } : null;
+  return text ? { used: end - at, constraints: [{ type: "has", label: `has ${text}`, characters: text }] } : null;
 };
 
 const readPhrase: Reader = (tokens, at, { tags }) => {
   const negated = /^(not|no|without|never)$/i.test(tokens[at]!) && at + 1 < tokens.length;
   for (let n = Math.min(4, tokens.length - at); n >= 1; n--) {
     const phrase = phraseAt(tokens, at, n);
-    const wish = findPhrase(phrase) ?? findTag(phrase, tags);
-    if (wish) return { used: n, wishes: [wish] };
+    const constraint = findPhrase(phrase) ?? findTag(phrase, tags);
+    if (constraint) return { used: n, constraints: [constraint] };
     if (!negated || n === 1) continue;
     const rest = phraseAt(tokens, at + 1, n - 1);
     const denied = findPhrase(rest) ?? findTag(rest, tags);
     if (denied?.type === "trait") {
       const opposite = turnRound(denied);
-      if (opposite) return { used: n, wishes: [opposite] };
+      if (opposite) return { used: n, constraints: [opposite] };
     }
     if (denied && (denied.type === "kind" || denied.type === "treatment" || denied.type === "mood"))
-      return { used: n, wishes: [{ ...denied, label: `not ${denied.label}`, not: true }] };
+      return { used: n, constraints: [{ ...denied, label: `not ${denied.label}`, not: true }] };
   }
   return null;
 };
 
-/** "not heavy": all that is less. A wish between two ends has no opposite. */
-function turnRound(wish: Extract<Wish, { type: "trait" }>): Wish | null {
-  const { min, max, ...rest } = wish;
+/** "not heavy": all that is less. A constraint between two ends has no opposite. */
+function turnRound(constraint: Extract<Constraint, { type: "trait" }>): Constraint | null {
+  const { min, max, ...rest } = constraint;
   if ((min === undefined) === (max === undefined)) return null;
-  return { ...rest, label: `not ${wish.label}`, ...(min !== undefined ? { max: min } : { min: max }) };
+  return { ...rest, label: `not ${constraint.label}`, ...(min !== undefined ? { max: min } : { min: max }) };
 }
 
-const findTag = (phrase: string, tags: ReadonlySet<string>): Wish | null =>
+const findTag = (phrase: string, tags: ReadonlySet<string>): Constraint | null =>
   tags.has(phrase.toLowerCase()) ? { type: "mood", label: phrase.toLowerCase(), moods: [phrase.toLowerCase()] } : null;
 
 /** A name neither begins nor ends with a word that only joins others. */
@@ -232,15 +232,17 @@ const READERS: Reader[] = [
   readName,
 ];
 
-const PHRASES = new Map(VOCABULARY.flatMap(({ phrases, wish }) => phrases.map((p) => [p, wish] as const)).reverse());
+const PHRASES = new Map(
+  VOCABULARY.flatMap(({ phrases, constraint }) => phrases.map((p) => [p, constraint] as const)).reverse(),
+);
 
-function findPhrase(phrase: string): Wish | null {
+function findPhrase(phrase: string): Constraint | null {
   const plain = phrase.toLowerCase();
   const exact = PHRASES.get(plain);
   if (exact || plain.length < 5) return exact ?? null;
   // Single slips in long vocabulary words are forgiven.
-  for (const { phrases, wish } of VOCABULARY)
-    if (phrases.some((p) => p.length >= 5 && p[0] === plain[0] && editDistance(p, plain, 1) <= 1)) return wish;
+  for (const { phrases, constraint } of VOCABULARY)
+    if (phrases.some((p) => p.length >= 5 && p[0] === plain[0] && editDistance(p, plain, 1) <= 1)) return constraint;
   return null;
 }
 
@@ -257,10 +259,10 @@ function findFamily(words: string, families: NameIndex, allowed: number): number
  * A family (or foundry) whose name begins with the words, or is within a few slips of them.
  * @param wholeOnly - true: only names of about the same length (so that "bold" does not become "Bodoni").
  */
-function findName(words: string, { families, foundries }: Lexicon, wholeOnly: boolean): Wish | null {
+function findName(words: string, { families, foundries }: Lexicon, wholeOnly: boolean): Constraint | null {
   const plain = squash(words);
   if (isTooShort(plain)) return null;
-  const make = (label: string): Wish => ({ type: "name", label, words });
+  const make = (label: string): Constraint => ({ type: "name", label, words });
   const exact = families.at.get(plain);
   if (exact !== undefined) return make(families.names[exact]!);
   const maker = foundries.at.get(plain);

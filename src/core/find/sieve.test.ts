@@ -134,7 +134,7 @@ describe("words that count, compare and name", () => {
     languages: new Map([["icelandic", "is"]]),
     tags: new Set(["lighthouse"]),
   };
-  const read = (q: string) => parseWords(q, lexicon).wishes.map((w) => w.wish);
+  const read = (q: string) => parseWords(q, lexicon).constraints.map((w) => w.constraint);
   test.each<[string, object[]]>([
     ["at least 6 weights", [{ type: "count", of: "weights", min: 6 }]],
     ["four or more styles", [{ type: "count", of: "styles", min: 4 }]],
@@ -161,16 +161,16 @@ describe("words that count, compare and name", () => {
     ["with italics", [{ type: "italics" }]],
     ["with swashes", [{ type: "feature" }]],
     ["one storey a", [{ type: "storeys", trait: "storeysA", storeys: 1 }]],
-  ])("“%s”", (q, wishes) => {
+  ])("“%s”", (q, constraints) => {
     const found = read(q);
-    expect(found).toHaveLength(wishes.length);
-    wishes.forEach((w, i) => expect(found[i]).toMatchObject(w));
+    expect(found).toHaveLength(constraints.length);
+    constraints.forEach((w, i) => expect(found[i]).toMatchObject(w));
   });
 
   test("words that mean shapes are not taken for a misspelt name", () => {
     const near = { ...lexicon, families: indexNames(["Hepta Slab"]) };
-    expect(parseWords("heavy slab", near).wishes.map((w) => w.wish.type)).toEqual(["trait", "kind"]);
-    expect(parseWords("hepta slap", near).wishes.map((w) => w.wish.label)).toEqual(["Hepta Slab"]);
+    expect(parseWords("heavy slab", near).constraints.map((w) => w.constraint.type)).toEqual(["trait", "kind"]);
+    expect(parseWords("hepta slap", near).constraints.map((w) => w.constraint.label)).toEqual(["Hepta Slab"]);
   });
 
   test("what is like a face leaves that face out and keeps what is near", () => {

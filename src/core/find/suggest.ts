@@ -81,8 +81,8 @@ function familiesFor(index: FindIndex, tail: string): number[] {
 }
 
 const PHRASES = [
-  ...VOCABULARY.flatMap(({ phrases, wish }) =>
-    phrases.slice(0, 4).map((phrase) => ({ phrase, note: GROUPS[wish.type] ?? "" })),
+  ...VOCABULARY.flatMap(({ phrases, constraint }) =>
+    phrases.slice(0, 4).map((phrase) => ({ phrase, note: GROUPS[constraint.type] ?? "" })),
   ),
   ...Object.keys(COMPARATIVES).map((phrase) => ({ phrase, note: "compares" })),
 ];

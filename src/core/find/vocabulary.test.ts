@@ -3,40 +3,42 @@ import { describe, expect, test } from "@jest/globals";
 import { SIEVE_TRAITS } from "@/contracts/traits";
 import { MOODS } from "../kind/moods";
 import { NO_LEXICON, parseWords } from "./parseWords";
-import { COMPARATIVES, FILLERS, VOCABULARY, type Wish } from "./vocabulary";
+import { COMPARATIVES, FILLERS, VOCABULARY, type Constraint } from "./vocabulary";
 
 const read = (q: string) => parseWords(q, NO_LEXICON);
 const seen = new Set<string>();
 /** A phrase that stands in two entries means the first. */
-const firsts = VOCABULARY.flatMap(({ phrases, wish }) =>
-  phrases.flatMap((phrase): [string, Wish][] => (seen.has(phrase) ? [] : (seen.add(phrase), [[phrase, wish]]))),
+const firsts = VOCABULARY.flatMap(({ phrases, constraint }) =>
+  phrases.flatMap((phrase): [string, Constraint][] =>
+    seen.has(phrase) ? [] : (seen.add(phrase), [[phrase, constraint]]),
+  ),
 );
 
 describe("the vocabulary", () => {
-  test.each(firsts)("“%s”", (phrase, wish) => {
-    const { wishes, ignored } = read(phrase);
+  test.each(firsts)("“%s”", (phrase, constraint) => {
+    const { constraints, ignored } = read(phrase);
     expect(ignored).toEqual([]);
-    expect(wishes.map((w) => w.wish.label)).toContain(wish.label);
+    expect(constraints.map((w) => w.constraint.label)).toContain(constraint.label);
   });
 
   test("a phrase after another is still understood", () => {
-    const { wishes } = read("narrow, old typewriter, with italics");
-    expect(wishes.map((w) => w.wish.label)).toEqual(["narrow", "typewriter", "family has italics"]);
+    const { constraints } = read("narrow, old typewriter, with italics");
+    expect(constraints.map((w) => w.constraint.label)).toEqual(["narrow", "typewriter", "family has italics"]);
   });
 
   test("labels are short, traits exist, ranges have at least one end", () => {
-    for (const { wish } of VOCABULARY) {
-      expect(wish.label.length).toBeLessThan(28);
-      if (wish.type !== "trait") continue;
-      expect(SIEVE_TRAITS).toContain(wish.trait);
-      expect(wish.min !== undefined || wish.max !== undefined).toBe(true);
+    for (const { constraint } of VOCABULARY) {
+      expect(constraint.label.length).toBeLessThan(28);
+      if (constraint.type !== "trait") continue;
+      expect(SIEVE_TRAITS).toContain(constraint.trait);
+      expect(constraint.min !== undefined || constraint.max !== undefined).toBe(true);
     }
     for (const { trait } of Object.values(COMPARATIVES)) expect(SIEVE_TRAITS).toContain(trait);
   });
 
   test("every mood can be asked for by its own word, and none is a filler", () => {
     for (const { word } of MOODS) {
-      expect(read(word).wishes.map((w) => w.wish)).toMatchObject([{ type: "mood", moods: [word] }]);
+      expect(read(word).constraints.map((w) => w.constraint)).toMatchObject([{ type: "mood", moods: [word] }]);
       expect(FILLERS.has(word)).toBe(false);
     }
   });
@@ -48,9 +50,9 @@ describe("the vocabulary", () => {
     ["not too heavy", ["heavy"]],
     ["the face should be friendly and not rough", ["friendly", "not rough"]],
     ["heavy heavy", ["heavy", "heavy"]],
-  ])("“%s”", (q, labels) => expect(read(q).wishes.map((w) => w.wish.label)).toEqual(labels));
+  ])("“%s”", (q, labels) => expect(read(q).constraints.map((w) => w.constraint.label)).toEqual(labels));
 
-  test.each(["", "   ", ",,;", "and or the"])("“%s” asks for nothing", (q) => expect(read(q).wishes).toEqual([]));
+  test.each(["", "   ", ",,;", "and or the"])("“%s” asks for nothing", (q) => expect(read(q).constraints).toEqual([]));
 
   test("odd input does no harm", () => {
     for (const q of [
@@ -65,6 +67,6 @@ describe("the vocabulary", () => {
       "at least at least",
     ])
       expect(() => read(q)).not.toThrow();
-    expect(read("😀 heavy").wishes.map((w) => w.wish.label)).toEqual(["heavy"]);
+    expect(read("😀 heavy").constraints.map((w) => w.constraint.label)).toEqual(["heavy"]);
   });
 });

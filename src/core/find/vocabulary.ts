@@ -4,7 +4,7 @@ import { VOX } from "@/contracts/traits";
 import { MOODS } from "../kind/moods";
 
 /** What one phrase asks for. `label` is what stands above the wall. */
-export type Wish =
+export type Constraint =
   | { type: "kind"; label: string; kind: Kind; not?: boolean }
   | { type: "treatment"; label: string; treatment: Treatment; not?: boolean }
   | { type: "trait"; label: string; trait: SieveTrait; min?: number; max?: number }
@@ -30,19 +30,19 @@ export type Wish =
   | { type: "than"; label: string; trait: SieveTrait; way: 1 | -1 }
   | { type: "cheaper"; label: string };
 
-type Entry = { phrases: string[]; wish: Wish };
+type Entry = { phrases: string[]; constraint: Constraint };
 
 const kind = (k: Kind, ...phrases: string[]): Entry => ({
   phrases,
-  wish: { type: "kind", label: phrases[0]!, kind: k },
+  constraint: { type: "kind", label: phrases[0]!, kind: k },
 });
 const treatment = (t: Treatment, ...phrases: string[]): Entry => ({
   phrases,
-  wish: { type: "treatment", label: phrases[0]!, treatment: t },
+  constraint: { type: "treatment", label: phrases[0]!, treatment: t },
 });
 const trait = (t: SieveTrait, range: { min?: number; max?: number }, ...phrases: string[]): Entry => ({
   phrases,
-  wish: { type: "trait", label: phrases[0]!, trait: t, ...range },
+  constraint: { type: "trait", label: phrases[0]!, trait: t, ...range },
 });
 
 // prettier-ignore
@@ -72,43 +72,43 @@ export const VOCABULARY: Entry[] = [
   trait("connected", { min: 0.6 }, "joined", "joined up"), trait("xHeightEm", { min: 0.53 }, "large x-height", "tall x-height"),
   trait("xHeightEm", { max: 0.43 }, "small x-height", "low x-height"),
   trait("roughness", { max: 0.1 }, "clean", "smooth"),
-  { phrases: ["capitals only", "all capitals", "capitals", "caps only", "all caps"], wish: { type: "case", label: "capitals only", cases: ["capitals-only", "small-capitals"] } },
-  { phrases: ["small capitals", "small caps"], wish: { type: "case", label: "small capitals", cases: ["small-capitals"] } },
-  { phrases: ["old-style figures", "old style figures", "hanging figures"], wish: { type: "figures", label: "old-style figures", height: "old-style" } },
-  { phrases: ["lining figures"], wish: { type: "figures", label: "lining figures", height: "lining" } },
-  { phrases: ["tabular figures", "tabular"], wish: { type: "figures", label: "tabular figures", spacing: "tabular" } },
-  { phrases: ["not pictures", "no pictures", "without pictures"], wish: { type: "pictures", label: "no picture fonts", want: "out" } },
-  { phrases: ["variable"], wish: { type: "variable", label: "variable" } },
-  { phrases: ["optical size"], wish: { type: "variable", label: "optical size axis", axis: "opsz" } },
-  { phrases: ["may be sold with", "to sell with", "free to sell", "goods for sale", "commercial"], wish: { type: "uses", label: "may be sold with", use: "goods-for-sale" } },
-  { phrases: ["free", "free of charge", "costs nothing", "for free"], wish: { type: "price", label: "free of charge", maxCents: 0 } },
-  { phrases: ["free for video", "for video", "for broadcast"], wish: { type: "uses", label: "cleared for video", use: "video" } },
-  { phrases: ["for the web", "for web", "for a website", "web use"], wish: { type: "uses", label: "cleared for the web", use: "web" } },
-  { phrases: ["for an app", "for apps"], wish: { type: "uses", label: "cleared for apps", use: "app" } },
-  { phrases: ["for a logo", "for logos"], wish: { type: "uses", label: "cleared for logos", use: "logo" } },
-  { phrases: ["for cutting", "for vinyl", "for cut vinyl"], wish: { type: "uses", label: "cleared for cutting", use: "cutting" } },
-  { phrases: ["for print", "for client print", "for a client"], wish: { type: "uses", label: "cleared for client print", use: "client-print" } },
-  { phrases: ["with italics", "has italics", "with italic", "has an italic", "with an italic"], wish: { type: "italics", label: "family has italics" } },
-  { phrases: ["with small caps", "with small capitals", "has small caps", "has small capitals"], wish: { type: "feature", label: "has small capitals", features: ["smcp", "c2sc"] } },
-  { phrases: ["with swashes", "has swashes"], wish: { type: "feature", label: "has swashes", features: ["swsh", "cswh"] } },
-  { phrases: ["with alternates", "alternates", "has alternates", "stylistic sets", "with stylistic sets"], wish: { type: "feature", label: "has alternates", features: ["salt", "calt", "ss01", "ss02", "aalt"] } },
-  { phrases: ["ligatures", "with ligatures", "has ligatures"], wish: { type: "feature", label: "has ligatures", features: ["liga", "dlig"] } },
-  { phrases: ["fractions", "with fractions"], wish: { type: "feature", label: "has fractions", features: ["frac"] } },
-  { phrases: ["weight axis"], wish: { type: "variable", label: "weight axis", axis: "wght" } },
-  { phrases: ["width axis"], wish: { type: "variable", label: "width axis", axis: "wdth" } },
-  { phrases: ["proportional figures"], wish: { type: "figures", label: "proportional figures", spacing: "proportional" } },
-  { phrases: ["single storey a", "one storey a", "single-storey a", "one-storey a", "schoolbook a"], wish: { type: "storeys", label: "a of one storey", trait: "storeysA", storeys: 1 } },
-  { phrases: ["double storey a", "two storey a", "double-storey a", "two-storey a"], wish: { type: "storeys", label: "a of two storeys", trait: "storeysA", storeys: 2 } },
-  { phrases: ["double storey g", "two storey g", "double-storey g", "two-storey g"], wish: { type: "storeys", label: "g of two storeys", trait: "storeysG", storeys: 2 } },
-  { phrases: ["single storey g", "one storey g", "single-storey g", "one-storey g"], wish: { type: "storeys", label: "g of one storey", trait: "storeysG", storeys: 1 } },
-  { phrases: ["bracketed serifs", "bracketed"], wish: { type: "serif-form", label: "bracketed serifs", form: "bracketed" } },
-  { phrases: ["hairline serifs", "thin serifs"], wish: { type: "serif-form", label: "hairline serifs", form: "hairline" } },
-  { phrases: ["wedge serifs"], wish: { type: "serif-form", label: "wedge serifs", form: "wedge" } },
+  { phrases: ["capitals only", "all capitals", "capitals", "caps only", "all caps"], constraint: { type: "case", label: "capitals only", cases: ["capitals-only", "small-capitals"] } },
+  { phrases: ["small capitals", "small caps"], constraint: { type: "case", label: "small capitals", cases: ["small-capitals"] } },
+  { phrases: ["old-style figures", "old style figures", "hanging figures"], constraint: { type: "figures", label: "old-style figures", height: "old-style" } },
+  { phrases: ["lining figures"], constraint: { type: "figures", label: "lining figures", height: "lining" } },
+  { phrases: ["tabular figures", "tabular"], constraint: { type: "figures", label: "tabular figures", spacing: "tabular" } },
+  { phrases: ["not pictures", "no pictures", "without pictures"], constraint: { type: "pictures", label: "no picture fonts", want: "out" } },
+  { phrases: ["variable"], constraint: { type: "variable", label: "variable" } },
+  { phrases: ["optical size"], constraint: { type: "variable", label: "optical size axis", axis: "opsz" } },
+  { phrases: ["may be sold with", "to sell with", "free to sell", "goods for sale", "commercial"], constraint: { type: "uses", label: "may be sold with", use: "goods-for-sale" } },
+  { phrases: ["free", "free of charge", "costs nothing", "for free"], constraint: { type: "price", label: "free of charge", maxCents: 0 } },
+  { phrases: ["free for video", "for video", "for broadcast"], constraint: { type: "uses", label: "cleared for video", use: "video" } },
+  { phrases: ["for the web", "for web", "for a website", "web use"], constraint: { type: "uses", label: "cleared for the web", use: "web" } },
+  { phrases: ["for an app", "for apps"], constraint: { type: "uses", label: "cleared for apps", use: "app" } },
+  { phrases: ["for a logo", "for logos"], constraint: { type: "uses", label: "cleared for logos", use: "logo" } },
+  { phrases: ["for cutting", "for vinyl", "for cut vinyl"], constraint: { type: "uses", label: "cleared for cutting", use: "cutting" } },
+  { phrases: ["for print", "for client print", "for a client"], constraint: { type: "uses", label: "cleared for client print", use: "client-print" } },
+  { phrases: ["with italics", "has italics", "with italic", "has an italic", "with an italic"], constraint: { type: "italics", label: "family has italics" } },
+  { phrases: ["with small caps", "with small capitals", "has small caps", "has small capitals"], constraint: { type: "feature", label: "has small capitals", features: ["smcp", "c2sc"] } },
+  { phrases: ["with swashes", "has swashes"], constraint: { type: "feature", label: "has swashes", features: ["swsh", "cswh"] } },
+  { phrases: ["with alternates", "alternates", "has alternates", "stylistic sets", "with stylistic sets"], constraint: { type: "feature", label: "has alternates", features: ["salt", "calt", "ss01", "ss02", "aalt"] } },
+  { phrases: ["ligatures", "with ligatures", "has ligatures"], constraint: { type: "feature", label: "has ligatures", features: ["liga", "dlig"] } },
+  { phrases: ["fractions", "with fractions"], constraint: { type: "feature", label: "has fractions", features: ["frac"] } },
+  { phrases: ["weight axis"], constraint: { type: "variable", label: "weight axis", axis: "wght" } },
+  { phrases: ["width axis"], constraint: { type: "variable", label: "width axis", axis: "wdth" } },
+  { phrases: ["proportional figures"], constraint: { type: "figures", label: "proportional figures", spacing: "proportional" } },
+  { phrases: ["single storey a", "one storey a", "single-storey a", "one-storey a", "schoolbook a"], constraint: { type: "storeys", label: "a of one storey", trait: "storeysA", storeys: 1 } },
+  { phrases: ["double storey a", "two storey a", "double-storey a", "two-storey a"], constraint: { type: "storeys", label: "a of two storeys", trait: "storeysA", storeys: 2 } },
+  { phrases: ["double storey g", "two storey g", "double-storey g", "two-storey g"], constraint: { type: "storeys", label: "g of two storeys", trait: "storeysG", storeys: 2 } },
+  { phrases: ["single storey g", "one storey g", "single-storey g", "one-storey g"], constraint: { type: "storeys", label: "g of one storey", trait: "storeysG", storeys: 1 } },
+  { phrases: ["bracketed serifs", "bracketed"], constraint: { type: "serif-form", label: "bracketed serifs", form: "bracketed" } },
+  { phrases: ["hairline serifs", "thin serifs"], constraint: { type: "serif-form", label: "hairline serifs", form: "hairline" } },
+  { phrases: ["wedge serifs"], constraint: { type: "serif-form", label: "wedge serifs", form: "wedge" } },
   trait("aperture", { min: 0.42 }, "open forms", "open apertures", "open letters"), trait("aperture", { max: 0.28 }, "closed forms", "closed apertures"),
   trait("legibleFromPx", { max: 13 }, "legible small", "readable small", "for small sizes", "legible at small sizes"),
   trait("evenness", { min: 0.74 }, "even colour", "even grey"),
-  { phrases: ["on this machine", "i own", "owned", "at hand"], wish: { type: "owned", label: "on this machine", owned: true } },
-  { phrases: ["to be bought", "to buy", "not owned"], wish: { type: "owned", label: "to be bought", owned: false } },
+  { phrases: ["on this machine", "i own", "owned", "at hand"], constraint: { type: "owned", label: "on this machine", owned: true } },
+  { phrases: ["to be bought", "to buy", "not owned"], constraint: { type: "owned", label: "to be bought", owned: false } },
 ];
 
 /** Words for moods, periods and occasions beside their own: what people say for the same. */
@@ -141,12 +141,15 @@ const MOOD_WORDS: Record<string, string[]> = {
   handmade: ["hand made", "crafted"],
 };
 for (const { word } of MOODS)
-  VOCABULARY.push({ phrases: [word, ...(MOOD_WORDS[word] ?? [])], wish: { type: "mood", label: word, moods: [word] } });
+  VOCABULARY.push({
+    phrases: [word, ...(MOOD_WORDS[word] ?? [])],
+    constraint: { type: "mood", label: word, moods: [word] },
+  });
 for (const vox of VOX)
   if (!VOCABULARY.some((e) => e.phrases.includes(vox)))
     VOCABULARY.push({
       phrases: [vox, vox.replace("-", " ")],
-      wish: { type: "vox", label: vox.replace("-", " "), vox },
+      constraint: { type: "vox", label: vox.replace("-", " "), vox },
     });
 
 /** Comparing words: said of a face before ("like Lora but narrower") or of all. */
@@ -187,7 +190,7 @@ export const CHARACTER_WORDS: Record<string, string> = {
   "middle dot": "·",
 };
 
-/** Words that carry no wish and are passed over in silence. */
+/** Words that carry no constraint and are passed over in silence. */
 export const FILLERS = new Set(
   "a an the and or with for in of to i want need something some font fonts face faces typeface typefaces type letters lettering that is are looks look like very please but which can be me my our by from it its than most not no without rather quite really family families style styles".split(
     " ",

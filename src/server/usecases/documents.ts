@@ -8,7 +8,7 @@ import type { FoundFont } from "@/core/documents/found";
 import { readStyleWords } from "@/core/documents/fontNames";
 import type { FindIndex, FindRow } from "@/core/find/findIndex";
 import { squash } from "@/core/find/nameIndex";
-import { fullNameRows } from "@/core/find/passes";
+import { fullNameRows } from "@/core/find/predicates";
 import { dataFolder, type Db } from "../db/open";
 import type { NearReply } from "../workers/identify.worker";
 import { nearFacesInWorker, readDocumentInWorker } from "../workers/pool";

@@ -5,7 +5,7 @@ import { clonePose, type Imaging, type Part, type Pose } from "./pose";
 import type { SignatureIndex } from "../../descriptors/extractDescriptors";
 import { writeSmall, type Wording } from "../../picture/wording";
 
-/** Features by which one glyph stands for another at a designer's wish. */
+/** Features by which one glyph stands for another where a designer asks for it. */
 const CHOSEN_BY_LETTER = /^(salt|ss\d\d|cv\d\d|swsh|titl|hist|zero|onum|lnum|case)$/;
 /** Features of a face that are tried at most: some have one a letter. */
 const MAX_FEATURES = 40;

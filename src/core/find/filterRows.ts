@@ -1,5 +1,5 @@
 // Runs tests over all rows: those that pass all, and those that the tests of one facet alone stop.
-import type { Passes, Test } from "./passes";
+import type { Passes, Test } from "./predicates";
 
 /** Rows that count for a facet: those that pass all, and those that only its own filter stops. Rows ascend. */
 export type Candidates = {
@@ -30,11 +30,11 @@ function makeRoom(count: number) {
  * @param count - rows, of which each is tested by its position.
  * @param tests - a facet's tests stop rows for its own counts only; facet "" has no counts: what it stops is gone.
  */
-export function sift(count: number, tests: readonly Test[]): Candidates {
+export function filterRows(count: number, tests: readonly Test[]): Candidates {
   makeRoom(count);
   const counted = tests.filter((t) => t.facet);
   const facets = [...new Set(counted.map((t) => t.facet))];
-  const alive = survivors(
+  const alive = matching(
     count,
     tests.filter((t) => !t.facet),
   );
@@ -49,7 +49,7 @@ export function sift(count: number, tests: readonly Test[]): Candidates {
 }
 
 /** Rows that pass every one of some tests; each test looks at what the ones before left. A view, valid until the next question. */
-function survivors(count: number, tests: readonly Test[]): Int32Array {
+function matching(count: number, tests: readonly Test[]): Int32Array {
   if (!tests.length) return everyRow.subarray(0, count);
   let n = count;
   places.set(everyRow.subarray(0, count));

@@ -1,10 +1,10 @@
-// Tests of one row for every filter of the sieve and every wish of the words: functions of a row's position over columns.
+// Tests of one row for every filter of the sieve and every constraint of the words: functions of a row's position over columns.
 import type { StyleQuery } from "@/contracts/styles";
 import { KINDS, TREATMENTS, VERDICTS, type SieveTrait, type Verdict } from "@/contracts/traits";
 import { hasCodePoint } from "../unicode/blocks";
 import { hasBit, type FindIndex, type Shared } from "./findIndex";
 import { matchNames, squash } from "./nameIndex";
-import type { Wish } from "./vocabulary";
+import type { Constraint } from "./vocabulary";
 
 /** What a question needs beside the index: of the brief, and of languages. */
 export type Asked = {
@@ -136,71 +136,80 @@ const withinReach = (index: FindIndex, { trait, min = -Infinity, max = Infinity 
   max,
 });
 
-/** The test of one wish. Wishes that only rank give null. */
-export function wishTest(wish: Wish, asked: Asked, reference: number | null, near: Float32Array | null): Passes | null {
+/** The test of one constraint. Constraints that only rank give null. */
+export function constraintTest(
+  constraint: Constraint,
+  asked: Asked,
+  reference: number | null,
+  near: Float32Array | null,
+): Passes | null {
   const { index } = asked;
   const { rows } = index;
   const shared = <T>(s: Shared<T>, holds: (v: T) => boolean) => byValue(s.of, among(s.list, holds));
   const ofFamily = (holds: (f: FindIndex["families"][number]) => boolean) =>
     byValue(index.family, among(index.families, holds));
-  switch (wish.type) {
+  switch (constraint.type) {
     case "kind":
-      return shared(index.kinds, (m) => hasBit(KINDS, m, wish.kind) !== Boolean(wish.not));
+      return shared(index.kinds, (m) => hasBit(KINDS, m, constraint.kind) !== Boolean(constraint.not));
     case "treatment":
-      return shared(index.treatments, (m) => hasBit(TREATMENTS, m, wish.treatment) !== Boolean(wish.not));
+      return shared(index.treatments, (m) => hasBit(TREATMENTS, m, constraint.treatment) !== Boolean(constraint.not));
     case "mood":
-      return shared(index.moods, (list) => wish.moods.some((m) => list.includes(m)) !== Boolean(wish.not));
+      return shared(index.moods, (list) => constraint.moods.some((m) => list.includes(m)) !== Boolean(constraint.not));
     case "vox":
-      return shared(index.vox, (v) => v === wish.vox);
+      return shared(index.vox, (v) => v === constraint.vox);
     case "trait":
-      return withinReach(index, wish);
+      return withinReach(index, constraint);
     case "has":
-      return shared(index.coverage, (c) => [...wish.characters].every((ch) => hasCodePoint(c, ch.codePointAt(0)!)));
+      return shared(index.coverage, (c) =>
+        [...constraint.characters].every((ch) => hasCodePoint(c, ch.codePointAt(0)!)),
+      );
     case "case":
-      return shared(index.cases, (c) => (wish.cases as string[]).includes(c));
+      return shared(index.cases, (c) => (constraint.cases as string[]).includes(c));
     case "figures": {
-      const tags = [wish.spacing === "tabular" && "tnum", wish.height === "old-style" && "onum"].filter(
+      const tags = [constraint.spacing === "tabular" && "tnum", constraint.height === "old-style" && "onum"].filter(
         Boolean,
       ) as string[];
       const byFeature = among(index.features.list, (f) => tags.length > 0 && tags.every((t) => f.includes(t)));
       const byDefault = among(
         index.figures.list,
-        (f) => (!wish.height || f.includes(wish.height)) && (!wish.spacing || f.includes(wish.spacing)),
+        (f) =>
+          (!constraint.height || f.includes(constraint.height)) &&
+          (!constraint.spacing || f.includes(constraint.spacing)),
       );
       return byRow((i) => byFeature[index.features.of[i]!] === 1 || byDefault[index.figures.of[i]!] === 1);
     }
     case "storeys":
-      return shared(index.builds, (b) => b[wish.trait] === wish.storeys);
+      return shared(index.builds, (b) => b[constraint.trait] === constraint.storeys);
     case "serif-form":
-      return byRow((i) => rows[i]!.traits.serifForm === wish.form);
+      return byRow((i) => rows[i]!.traits.serifForm === constraint.form);
     case "pictures":
-      return byValue(index.pictures, wish.want === "only" ? YES_FOR_1 : YES_FOR_0);
+      return byValue(index.pictures, constraint.want === "only" ? YES_FOR_1 : YES_FOR_0);
     case "variable":
-      return shared(index.axes, (list) => (wish.axis ? list.includes(wish.axis) : list.length > 0));
+      return shared(index.axes, (list) => (constraint.axis ? list.includes(constraint.axis) : list.length > 0));
     case "feature":
-      return shared(index.features, (list) => wish.features.some((f) => list.includes(f)));
+      return shared(index.features, (list) => constraint.features.some((f) => list.includes(f)));
     case "uses":
-      return shared(index.verdicts, (v) => isCleared(v[wish.use] ?? "unread"));
+      return shared(index.verdicts, (v) => isCleared(v[constraint.use] ?? "unread"));
     case "price":
-      return byRow((i) => asked.priceOf[i]! <= wish.maxCents);
+      return byRow((i) => asked.priceOf[i]! <= constraint.maxCents);
     case "count":
-      return ofFamily((f) => f[wish.of] >= wish.min);
+      return ofFamily((f) => f[constraint.of] >= constraint.min);
     case "italics":
       return ofFamily((f) => f.hasItalic);
     case "foundry":
-      return byRow((i) => index.foundryOf[i] === wish.foundry);
+      return byRow((i) => index.foundryOf[i] === constraint.foundry);
     case "language":
-      return byValue(index.coverage.of, asked.speaks(wish.language));
+      return byValue(index.coverage.of, asked.speaks(constraint.language));
     case "owned":
-      return byValue(index.owned, wish.owned ? YES_FOR_1 : YES_FOR_0);
+      return byValue(index.owned, constraint.owned ? YES_FOR_1 : YES_FOR_0);
     case "name":
-      return nameTest(index, wish.words);
+      return nameTest(index, constraint.words);
     case "like": {
       // Fitting ones only: nearer than a stranger would be.
-      return near && byRow((i) => index.family[i] !== wish.family && near[i]! < LIKE_STEPS);
+      return near && byRow((i) => index.family[i] !== constraint.family && near[i]! < LIKE_STEPS);
     }
     case "than":
-      return withinReach(index, rangeOfThan(index, wish, reference));
+      return withinReach(index, rangeOfThan(index, constraint, reference));
     case "cheaper": {
       const own = reference === null ? Infinity : asked.priceOf[reference]!;
       return byRow((i) => asked.priceOf[i]! < (own > 0 && own === own ? own : Infinity));
@@ -227,7 +236,7 @@ export const isCleared = (v: Verdict) => v === "cleared" || v === "cleared-with-
 /** The range that a comparing word means: beside a face if there is one, else beside the middle of the library. */
 export function rangeOfThan(
   index: FindIndex,
-  { trait, way }: Extract<Wish, { type: "than" }>,
+  { trait, way }: Extract<Constraint, { type: "than" }>,
   reference: number | null,
 ): WantedRange {
   const { range, values } = index.traits[trait];
