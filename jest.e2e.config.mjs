@@ -1,4 +1,5 @@
-// Browser and server flows, one after another, on one server with the whole demo library (tests/e2e/globalSetup.mjs).
+// Browser and server flows, one after another, on one server with the whole demo library (tests/e2e/globalSetup.mjs). `npm test` runs two
+// halves side by side, each with a server of its own.
 import { transform } from "./jest.config.mjs";
 
 export default {
@@ -11,4 +12,5 @@ export default {
   globalTeardown: "<rootDir>/tests/e2e/globalTeardown.mjs",
   testTimeout: 180_000,
   maxWorkers: 1,
+  testSequencer: "<rootDir>/tests/e2e/sequencer.mjs",
 };

@@ -1,7 +1,7 @@
 // npm test: installs what is missing, then format, lint, arrows, types, unit tests, build, browser tests. Ends with one line over all tests.
-import { spawnSync } from "node:child_process";
+import { spawn, spawnSync } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
-import { build, drawFoundry, installDebian, installPackages } from "./setup.mjs";
+import { build, drawFoundry, installDebian, installPackages, prepareDemo } from "./setup.mjs";
 
 const { compiled } = await installPackages();
 installDebian({
@@ -24,17 +24,22 @@ function check(name, command) {
   return status === 0;
 }
 
-/** Runs Jest and adds what it counted. A suite that could not run at all counts as one failure. */
-function runJest(name, config) {
-  console.log(`\n— ${name}`);
+/**
+ * Runs Jest and adds what it counted. A suite that could not run at all counts as one failure.
+ * @param shard - "1/2": a part of the files, so that several run side by side.
+ */
+async function runJest(name, config, shard) {
+  console.log(`\n— ${name}${shard ? ` ${shard}` : ""}`);
   mkdirSync(".cache", { recursive: true });
-  const report = `.cache/${name.replace(/\W+/g, "-")}.json`;
+  const report = `.cache/${`${name} ${shard ?? ""}`.trim().replace(/\W+/g, "-")}.json`;
   rmSync(report, { force: true });
-  spawnSync(`npx jest --config ${config} --json --outputFile=${report}`, {
+  const part = shard ? ` --shard=${shard}` : "";
+  const run = spawn(`npx jest --config ${config} --json --outputFile=${report}${part}`, {
     shell: true,
     stdio: "inherit",
     env: { ...process.env, NODE_OPTIONS: "--experimental-vm-modules --no-warnings" },
   });
+  await new Promise((resolve) => run.on("close", resolve));
   if (!existsSync(report)) {
     failed++;
     return;
@@ -52,7 +57,7 @@ check("types", "npx next typegen > /dev/null && npx tsc --noEmit");
 // Unit tests read fonts, terms and pictures in the real processes, and keep rows in a real database, compiled beside the checks above.
 check("workers", "node scripts/buildWorkers.mjs");
 await compiled;
-runJest("unit tests", "jest.config.mjs");
+await runJest("unit tests", "jest.config.mjs");
 let isBuilt = true;
 try {
   await Promise.all([build(), drawFoundry()]);
@@ -61,7 +66,11 @@ try {
   isBuilt = false;
   failed++;
 }
-if (isBuilt) runJest("browser tests", "jest.e2e.config.mjs");
+// Browser tests wait more than they compute: two halves, each with a server, data and libraries of its own, fill two cores.
+if (isBuilt) {
+  await prepareDemo("");
+  await Promise.all(["1/2", "2/2"].map((shard) => runJest("browser tests", "jest.e2e.config.mjs", shard)));
+}
 
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed ? 1 : 0);

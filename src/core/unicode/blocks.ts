@@ -3,7 +3,7 @@ import { listUnicodeBlocks, unicodeBlock, unicodeBlockInfo } from "unicode-block
 import type { CodePointRanges } from "@/contracts/traits";
 
 type Block = { name: string; first: number; last: number };
-/** Blocks.txt in the order of code points; the first block of all begins behind the controls. */
+/** Blocks.txt in the order of code points. */
 const BLOCKS: Block[] = [...listUnicodeBlocks()]
   .flatMap((name) => {
     const info = unicodeBlockInfo(name);
@@ -44,8 +44,27 @@ export function hasCodePoint(ranges: CodePointRanges, codePoint: number): boolea
 const countIn = (ranges: CodePointRanges, first: number, last: number) =>
   ranges.reduce((sum, [from, to]) => sum + Math.max(0, Math.min(to, last) - Math.max(from, first) + 1), 0);
 
-/** Per block touched, in the order of code points: how many of its assigned characters are covered. */
-export function describeCoverage(ranges: CodePointRanges) {
+/** Fonts map some of them to empty glyphs; they are no characters that one sets (General_Category Cc). */
+const CONTROLS: CodePointRanges = [
+  [0, 0x1f],
+  [0x7f, 0x9f],
+];
+const withoutControls = (ranges: CodePointRanges): CodePointRanges =>
+  CONTROLS.reduce<CodePointRanges>(
+    (rest, [first, last]) =>
+      rest.flatMap(([from, to]): CodePointRanges => {
+        const parts: CodePointRanges = [
+          [from, Math.min(to, first - 1)],
+          [Math.max(from, last + 1), to],
+        ];
+        return parts.filter(([a, b]) => a <= b);
+      }),
+    ranges,
+  );
+
+/** Per block touched, in the order of code points: how many of its assigned characters are covered. Controls do not count. */
+export function describeCoverage(covered: CodePointRanges) {
+  const ranges = withoutControls(covered);
   const count = countIn(ranges, 0, 0x10ffff);
   const blocks = BLOCKS.flatMap((block) => {
     const have = countIn(ranges, block.first, block.last);

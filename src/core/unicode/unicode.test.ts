@@ -28,6 +28,20 @@ describe("ranges of code points", () => {
     expect(currency.of).toBeGreaterThan(30);
   });
 
+  test("leave out controls, wherever a range touches them", () => {
+    const { count, blocks } = describeCoverage([
+      [0, 0],
+      [0xd, 0xd],
+      [0x1e, 0x85],
+      [0x9f, 0xa2],
+    ]);
+    expect(blocks).toEqual([
+      { name: "Basic Latin", have: 95, of: 95 },
+      { name: "Latin-1 Supplement", have: 3, of: 96 },
+    ]);
+    expect(count).toBe(98);
+  });
+
   test("blocks by code point", () => {
     expect(blockOf(0x26)).toBe("Basic Latin");
     expect(blockOf(0xe001)).toBe("Private Use Area");

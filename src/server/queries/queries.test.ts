@@ -100,6 +100,7 @@ describe("migrations", () => {
       { name: "0007-trust.sql" },
       { name: "0008-briefs.sql" },
       { name: "0009-stages.sql" },
+      { name: "0010-steps.sql" },
     ]);
   });
 });

@@ -81,20 +81,24 @@ function codeOf<C extends FaultCode>(ran: Extract<Ran<unknown>, { ok: false }>, 
 
 /** Reads one font file. A reader that hangs or runs out of memory gives a refusal, never an exception. */
 export async function readFontInWorker(request: ReadFontRequest, signal?: AbortSignal): Promise<ReadFontReply> {
-  const ran = await run<ReadFontRequest, ReadFontReply>("fonts", request, { timeoutMs: FONT_TIMEOUT_MS, signal });
+  const ran = await run<ReadFontRequest, ReadFontReply>("fonts", request, {
+    timeoutMs: FONT_TIMEOUT_MS,
+    isComputing: true,
+    signal,
+  });
   return ran.ok ? ran.value : unread(ran);
 }
 
 /** Reads of one font file what the wall needs. */
 export async function readFirstInWorker(request: ReadFontRequest, signal?: AbortSignal): Promise<ReadFirstReply> {
-  const options = { timeoutMs: FONT_TIMEOUT_MS, signal, name: "readFirst" };
+  const options = { timeoutMs: FONT_TIMEOUT_MS, isComputing: true, signal, name: "readFirst" };
   const ran = await run<ReadFontRequest, ReadFirstReply>("fonts", request, options);
   return ran.ok ? ran.value : unread(ran);
 }
 
 /** Some stages of a font that is on the wall. Fonts that are not there yet go before it. */
 export async function readLaterInWorker(request: ReadLaterRequest, signal?: AbortSignal): Promise<ReadLaterReply> {
-  const options = { timeoutMs: FONT_TIMEOUT_MS, signal, name: "readLater", canWait: true };
+  const options = { timeoutMs: FONT_TIMEOUT_MS, isComputing: true, signal, name: "readLater", canWait: true };
   const ran = await run<ReadLaterRequest, ReadLaterReply>("fonts", request, options);
   return ran.ok ? ran.value : unread(ran);
 }

@@ -1,6 +1,7 @@
 // A pool of child processes for work on strangers' bytes. A thread is not enough: native code outlives a thread that is ended, and
 // its memory counts to the server. A process is killed whole. Waiting in line costs no time limit, and the line has an end.
 import type { ChildProcess } from "node:child_process";
+import { readFileSync } from "node:fs";
 import type { ChildMessage, ParentMessage } from "./child";
 import { forkNode } from "./forkNode";
 
@@ -21,8 +22,18 @@ export type PoolOptions = {
   /** An idle process ends after so long. */
   idleMs?: number;
 };
-/** @property canWait - others go before it, however long it has waited. */
-export type RunOptions = { timeoutMs: number; signal?: AbortSignal; name?: string; canWait?: boolean };
+/**
+ * @property canWait - others go before it, however long it has waited.
+ * @property isComputing - it never waits for anything: its limit is time of the processor, where the system tells it, so that work on a
+ *   busy machine is not given up for what others do. It has four times as long by the clock.
+ */
+export type RunOptions = {
+  timeoutMs: number;
+  signal?: AbortSignal;
+  name?: string;
+  canWait?: boolean;
+  isComputing?: boolean;
+};
 
 type Task = {
   id: number;
@@ -42,6 +53,22 @@ type Child = {
 
 /** How long a task may go on after its asker has gone: it is asked to stop, then killed. */
 const GRACE_MS = 1_000;
+/** By the clock, computing may take this many times its limit of processor time. */
+const MAX_WALL_FACTOR = 4;
+const MIN_LEFT_MS = 20;
+/** Ticks of /proc/<pid>/stat a second (USER_HZ). */
+const TICKS_A_SECOND = 100;
+
+/** Processor time that a process has used so far; null where the system does not tell. */
+function cpuTimeMs(pid: number): number | null {
+  try {
+    // After the name, which may hold anything: state is the first field, utime and stime the twelfth and thirteenth (proc_pid_stat(5)).
+    const fields = readFileSync(`/proc/${pid}/stat`, "latin1").split(") ").pop()!.split(" ");
+    return ((Number(fields[11]) + Number(fields[12])) * 1000) / TICKS_A_SECOND;
+  } catch {
+    return null;
+  }
+}
 
 export class ProcessPool {
   private readonly children = new Set<Child>();
@@ -105,11 +132,23 @@ export class ProcessPool {
     child.task = task;
     child.process.ref();
     child.process.channel?.ref();
-    child.timer = setTimeout(() => this.kill(child, "took-too-long"), task.options.timeoutMs);
+    this.limit(child, task.options);
     const message: ParentMessage = { id: task.id, name: task.options.name ?? "default", request: task.request };
     child.process.send(message, (error) => {
       if (error) this.kill(child, "reader-failed");
     });
+  }
+
+  private limit(child: Child, { timeoutMs, isComputing }: RunOptions) {
+    const begunMs = isComputing ? cpuTimeMs(child.process.pid!) : null;
+    const endsAt = performance.now() + MAX_WALL_FACTOR * timeoutMs;
+    const look = () => {
+      const nowMs = begunMs === null ? null : cpuTimeMs(child.process.pid!);
+      const leftMs = nowMs === null ? 0 : Math.min(timeoutMs - (nowMs - begunMs!), endsAt - performance.now());
+      if (leftMs < MIN_LEFT_MS) this.kill(child, "took-too-long");
+      else child.timer = setTimeout(look, leftMs);
+    };
+    child.timer = setTimeout(look, timeoutMs);
   }
 
   private start(): Child {
