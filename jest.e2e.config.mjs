@@ -1,5 +1,4 @@
-// Browser and server flows, one after another, on one server with the whole demo library (tests/e2e/globalSetup.mjs). `npm test` runs two
-// halves side by side, each with a server of its own.
+// Browser and server flows, one after another, on one server with the whole demo library (tests/e2e/globalSetup.mjs).
 import { transform } from "./jest.config.mjs";
 
 export default {
@@ -12,5 +11,4 @@ export default {
   globalTeardown: "<rootDir>/tests/e2e/globalTeardown.mjs",
   testTimeout: 180_000,
   maxWorkers: 1,
-  testSequencer: "<rootDir>/tests/e2e/sequencer.mjs",
 };

@@ -93,9 +93,13 @@ export async function saved(download: Promise<Download>): Promise<Uint8Array> {
   return new Uint8Array(readFileSync(await (await download).path()));
 }
 
-/** @param except - rules that do not hold here, each with its reason where it is called. */
-export async function expectNoAxeFaults(page: Page, except: string[] = []) {
+/**
+ * @param except - rules that do not hold here, each with its reason where it is called.
+ * @param within - the part of the page that is looked at; absent: all of it.
+ */
+export async function expectNoAxeFaults(page: Page, except: string[] = [], within?: string) {
   const axe = new AxeBuilder({ page }).options({ resultTypes: ["violations"] });
+  if (within) axe.include(within);
   const { violations } = await axe.disableRules(except).analyze();
   expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(" | ")}`)).toEqual([]);
 }
