@@ -48,8 +48,8 @@ function runJest(name, config) {
   if (!result.success && !result.numFailedTests && !result.numRuntimeErrorTestSuites) failed++;
 }
 
-// Types that Next.js makes of the routes are read by lint, too.
-spawnSync("npx next typegen", { shell: true, stdio: "ignore" });
+// Made of the routes by Next.js, and read by lint, too.
+await check("types of routes", "npx next typegen");
 const linted = check("lint", "npx eslint .");
 await check("types", "npx tsc --noEmit");
 await check("arrows", "npm run --silent arrows");

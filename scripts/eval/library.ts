@@ -25,7 +25,7 @@ export type EvalStyle = {
   name: string;
   sfnt: Uint8Array;
   signature: Uint8Array;
-  /** Signed settings of a variable font. */
+  /** Descriptors of a variable font at its locations. */
   instances: { coordinates: VariationLocation; signature: Uint8Array }[];
   /** Characters of Latin 1 and general punctuation that it has. */
   characters: string;

@@ -1,5 +1,5 @@
 // npm run fit:chance -- answers.json … — fits how sure an answer may be. Takes what `npm run eval:identify -- --absent --out answers.json` wrote,
-// learns from families of tuning alone and prints the numbers for src/core/identify/chance.ts, with what they reach on families kept out.
+// learns from families of tuning alone and prints the numbers for src/core/identify/answer/chance.ts, with what they reach on families kept out.
 import { readFileSync } from "node:fs";
 import { CHANCE, noneChanceOf, sharesOf, termsOf } from "../../src/core/identify/answer/chance";
 import { areaUnderRoc } from "../eval/figures";

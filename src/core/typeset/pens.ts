@@ -81,8 +81,9 @@ export function rasterTypeset(face: OpenFace, typeset: TypesetText, by: Affine, 
   });
 }
 
-const escapeXml = (s: string) =>
-  s.replace(/[&<>"]/g, (c) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" })[c]!);
+/** Text as it stands in XML and HTML, within elements and quoted attributes. */
+export const escapeXml = (s: string) =>
+  s.replace(/[&<>"']/g, (c) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;", "'": "&#39;" })[c]!);
 
 /**
  * A document of outlines alone, as large as its ink at a size.

@@ -2,7 +2,7 @@
 // SVG (for a picture of it), and the same facts as a page of HTML.
 import { rgb } from "pdf-lib";
 import { openFace, type OpenFace } from "../outlines/openFace";
-import { writeTypesetPath } from "../typeset/pens";
+import { escapeXml, writeTypesetPath } from "../typeset/pens";
 import { typesetLine, typesetText } from "../typeset/typesetText";
 import { beginSheet, drawText, type LabelFonts } from "./sheet";
 
@@ -194,8 +194,6 @@ function textPath(face: OpenFace, text: string, x: number, y: number, sizePt: nu
 }
 
 const dataUrl = (png: Uint8Array) => `data:image/png;base64,${Buffer.from(png).toString("base64")}`;
-const escape = (s: string) =>
-  s.replace(/[&<>"']/g, (c) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;", "'": "&#39;" })[c]!);
 
 /** @returns a page that needs nothing else: pictures and outlines are in it. Names are escaped. */
 export function writeQuestionHtml(input: QuestionInput): string {
@@ -215,21 +213,21 @@ export function writeQuestionHtml(input: QuestionInput): string {
     .map(
       (
         n,
-      ) => `<li><svg ${size(strip)} role="img" aria-label="${escape(n.name)} laid over the line">${image(strip)}<path d="${escape(n.overlayPath)}" fill="${hex(TIDE)}" fill-opacity="0.55"/></svg>
-<p><b>${escape(n.name)}</b> ${escape(writeAgreement(n.agreement, n.why))}</p></li>`,
+      ) => `<li><svg ${size(strip)} role="img" aria-label="${escapeXml(n.name)} laid over the line">${image(strip)}<path d="${escapeXml(n.overlayPath)}" fill="${hex(TIDE)}" fill-opacity="0.55"/></svg>
+<p><b>${escapeXml(n.name)}</b> ${escapeXml(writeAgreement(n.agreement, n.why))}</p></li>`,
     )
     .join("\n");
   return `<!doctype html>
 <html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width">
-<title>${escape(input.title)}</title>
+<title>${escapeXml(input.title)}</title>
 <style>body{font:15px/1.45 system-ui,sans-serif;max-width:760px;margin:32px auto;padding:0 16px;color:${hex(INK)}}h1{font-size:24px;margin:0}h2{font-size:16px;margin:28px 0 8px}svg{display:block;max-width:100%}.picture{max-height:420px}.line{max-height:90px}ol{padding:0;list-style:none}li{margin:14px 0}li svg{max-height:48px}li p{margin:4px 0}</style>
-<h1>${escape(input.title)}</h1>
-<p>${escape(input.subtitle)}</p>
+<h1>${escapeXml(input.title)}</h1>
+<p>${escapeXml(input.subtitle)}</p>
 <svg class="picture" ${size(picture)} role="img" aria-label="The picture">${image(picture)}${frame}</svg>
-<h2>${letters.length ? "Its letters" : "Its line"}, read as “${escape(input.readAs)}”</h2>
+<h2>${letters.length ? "Its letters" : "Its line"}, read as “${escapeXml(input.readAs)}”</h2>
 <svg class="line" ${size(strip)} role="img" aria-label="The line as it was read">${image(strip)}${cut}</svg>
 <h2>What was tried</h2>
-<ul>${input.tried.map((t) => `<li>${escape(t)}</li>`).join("")}</ul>
+<ul>${input.tried.map((t) => `<li>${escapeXml(t)}</li>`).join("")}</ul>
 <h2>Nearest, and what speaks against each</h2>
 <ol>
 ${near}

@@ -65,13 +65,11 @@ function saveOf(pass: Pass, { place, mark }: MarkChange): Save {
 
 /** Marks that were made before a reload and are still on their way. */
 const waitingOf = (pass: Pass): MarkChange[] =>
-  pass.styleIds.length
-    ? readWaiting(pass.briefId).flatMap(({ name, json }) => {
-        const [what, passId, place] = name.split(" ");
-        if (what !== "mark" || passId !== pass.passId) return [];
-        return { place: Number(place), mark: (json?.mark as Mark["mark"] | undefined) ?? null };
-      })
-    : [];
+  readWaiting(pass.briefId).flatMap(({ name, json }) => {
+    const place = Number(name.split(" ").pop());
+    if (name !== nameOf(pass, place)) return [];
+    return { place, mark: (json?.mark as Mark["mark"] | undefined) ?? null };
+  });
 
 /** A face as it is kept until the server says how. */
 const newlyKept = (styleId: StyleId): Kept => ({
