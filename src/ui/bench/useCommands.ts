@@ -78,11 +78,24 @@ export function useViewCommands<Change>(
   };
 }
 
-type UndoKeys = { undo: () => void; redo: () => void; undoLegend?: string; redoLegend?: string };
+type UndoKeys = {
+  undo: () => void;
+  redo: () => void;
+  undoLegend?: string;
+  redoLegend?: string;
+  /** Undo stands in the foot line, too. */
+  isInFootLine?: boolean;
+};
 
 /** Bindings of undo and redo. Legends name what a view takes back. */
-export const bindUndo = ({ undo, redo, undoLegend = "undo", redoLegend = "redo" }: UndoKeys): Binding[] => [
-  { keys: ["u"], shift: false, legend: undoLegend, isLesser: true, run: undo },
+export const bindUndo = ({
+  undo,
+  redo,
+  undoLegend = "undo",
+  redoLegend = "redo",
+  isInFootLine = false,
+}: UndoKeys): Binding[] => [
+  { keys: ["u"], shift: false, legend: undoLegend, isLesser: !isInFootLine, run: undo },
   { keys: ["u"], shift: true, legend: redoLegend, isLesser: true, run: redo },
   { keys: ["z"], mod: true, shift: false, run: undo },
   { keys: ["z"], mod: true, shift: true, run: redo },

@@ -87,7 +87,7 @@ function usePassKeys({ mark, undo, redo, wall, onBack }: Decisions & { wall: str
     { keys: ["x"], legend: "set aside", run: () => mark("aside") },
     { keys: ["ArrowRight"], legend: "skip", run: () => mark("left") },
     { keys: ["ArrowLeft"], legend: "back", run: onBack },
-    ...bindUndo({ undo, redo }),
+    ...bindUndo({ undo, redo, isInFootLine: true }),
     { keys: ["Escape"], legend: "stop here", run: () => window.location.assign(wall) },
   ]);
 }
