@@ -32,7 +32,9 @@ export function SketchView() {
     const count = `${strokes.length} ${strokes.length === 1 ? "stroke" : "strokes"}`;
     dispatch({ type: "facts", facts: strokes.length ? [count] : [] });
   }, [strokes.length, dispatch]);
-  useKeys("Sketch", [...bindUndo({ ...own, undoLegend: "undo the last stroke", redoLegend: "redo it", isInFootLine: true })]);
+  useKeys("Sketch", [
+    ...bindUndo({ ...own, undoLegend: "undo the last stroke", redoLegend: "redo it", isInFootLine: true }),
+  ]);
   return (
     <div className="grid h-full grid-cols-[minmax(0,1.36fr)_minmax(0,1fr)]">
       <section className="min-h-0 overflow-y-auto px-4 py-3" aria-label="Sketch">
