@@ -1,6 +1,7 @@
 // Program of the jobs' process: imports, syncs, purchases, hand-overs and readings are done here, beside the server. It tells the
 // server that it lives; one that hangs is killed there and started again.
 import { getDb } from "../db/open";
+import { yieldReaders } from "../workers/pool";
 import { watchOwnProcess } from "../workers/watch";
 import { buyFonts } from "./buyFonts";
 import { handOver } from "./handOver";
@@ -19,6 +20,7 @@ process.on("disconnect", () => process.kill(process.pid, "SIGKILL"));
 setInterval(() => process.send?.("beat"), BEAT_MS);
 process.on("message", (message: JobsMessage) => {
   if ("cancel" in message) return stopJob(message.cancel);
+  if ("yields" in message) return yieldReaders(message.yields);
   if ("close" in message) {
     getDb().close();
     process.exit(0);

@@ -47,6 +47,10 @@ export const listJobsIn = (db: Db, ...states: Job["state"][]): JobRow[] =>
     )
     .all(...states);
 
+/** Whether anything is being done in the background. */
+export const isAnyRunning = (db: Db): boolean =>
+  db.prepare("SELECT 1 FROM jobs WHERE state = 'running' LIMIT 1").get() !== undefined;
+
 export const insertJob = (db: Db, job: Pick<JobRow, "jobId" | "kind" | "title" | "payload" | "briefId">, at: string) =>
   db
     .prepare(

@@ -33,7 +33,8 @@ type Queue = {
   /** Tells the process that works; null where that is this one. */
   tell: ((message: JobsMessage) => void) | null;
 };
-export type JobsMessage = { wake: true } | { cancel: string } | { close: true };
+/** yields: somebody waits at the screen, so that reading leaves the machine to them; or no longer. */
+export type JobsMessage = { wake: true } | { cancel: string } | { close: true } | { yields: boolean };
 const shared = globalThis as unknown as { fondQuarryQueue?: Queue };
 const queue = (): Queue =>
   (shared.fondQuarryQueue ??= { handlers: null, running: new Map(), busy: new Set(), tell: null });
@@ -47,6 +48,17 @@ export function startQueue(handlers: Record<JobKind, Handler>) {
 /** Makes this process one that only adds and cancels jobs. */
 export function tellQueue(tell: Queue["tell"]) {
   queue().tell = tell;
+}
+
+let waiting = 0;
+/** Work that a person waits for: readers make way for it. */
+export async function beforeReaders<T>(work: () => Promise<T>): Promise<T> {
+  if (waiting++ === 0) queue().tell?.({ yields: true });
+  try {
+    return await work();
+  } finally {
+    if (--waiting === 0) queue().tell?.({ yields: false });
+  }
 }
 
 /** Adds a job and starts its lane. @param payload - what the handler needs, as JSON. */

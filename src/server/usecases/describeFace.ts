@@ -19,7 +19,7 @@ function libraryOf(index: FindIndex): AskedLibrary {
 
 /** Answers POST /describe. */
 export function describeFace(db: Db, { answers, limit }: DescribeRequest): Described {
-  const { rows, index } = getRows(db);
+  const { findRow, index } = getRows(db);
   const library = libraryOf(index);
   const told = answers.filter((a) => a.answerId !== CANNOT_TELL);
   const skipped = answers.filter((a) => a.answerId === CANNOT_TELL).map((a) => a.questionId);
@@ -45,7 +45,7 @@ export function describeFace(db: Db, { answers, limit }: DescribeRequest): Descr
     given,
     remaining,
     matches: matches.flatMap(({ styleId, chance }) => {
-      const row = rows.get(styleId);
+      const row = findRow(styleId);
       return row
         ? [
             {

@@ -41,11 +41,11 @@ export async function listDocumentFonts(
     signal,
   );
   if (!near.ok) return say(near.code === "busy" || near.code === "let-go" ? near.code : "document-too-long");
-  const { index, rows } = getRows(db);
+  const { index, findRow } = getRows(db);
   return succeed({
     kind: reply.kind,
     name,
-    fonts: fonts.map((font, i) => answerTo(font, near.value[i]!, index, rows)),
+    fonts: fonts.map((font, i) => answerTo(font, near.value[i]!, index, findRow)),
     tookMs: Date.now() - started,
   });
 }
@@ -54,9 +54,9 @@ function answerTo(
   font: FoundFont,
   near: NearReply[number],
   index: FindIndex,
-  rows: ReadonlyMap<string, FindRow>,
+  findRow: (styleId: string) => FindRow | null,
 ): DocumentFont {
-  const same = near.faces.filter((f) => f.isSame).flatMap((f) => rows.get(f.styleId) ?? []);
+  const same = near.faces.filter((f) => f.isSame).flatMap((f) => findRow(f.styleId) ?? []);
   const named = byName(font, index);
   // Several styles may have the same letters: then the name tells which.
   const match = same.find((r) => r.styleId === named?.row.styleId) ?? same[0] ?? named?.row;
@@ -71,17 +71,20 @@ function answerTo(
     ...(font.characters && { sample: font.characters }),
     ...(match && { styleId: match.styleId as StyleId, familyId: match.familyId as FamilyId, matchedBy }),
     ...((!match || matchedBy === "family") &&
-      near.faces.length > 0 && { alike: nearest(near, rows), alikeBy: near.by }),
+      near.faces.length > 0 && { alike: nearest(near, findRow), alikeBy: near.by }),
   };
 }
 
 const SHOWN_ALIKE = 4;
 /** One style per family, its nearest. */
-function nearest({ faces }: NearReply[number], rows: ReadonlyMap<string, FindRow>): NonNullable<DocumentFont["alike"]> {
+function nearest(
+  { faces }: NearReply[number],
+  findRow: (styleId: string) => FindRow | null,
+): NonNullable<DocumentFont["alike"]> {
   const seen = new Set<string>();
   return faces
     .flatMap(({ styleId, steps }) => {
-      const row = rows.get(styleId);
+      const row = findRow(styleId);
       if (!row || seen.has(row.familyId)) return [];
       seen.add(row.familyId);
       return [

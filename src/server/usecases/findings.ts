@@ -14,6 +14,7 @@ import { findSetting, FOLLOWED } from "@/core/measure/reach";
 import type { Db } from "../db/open";
 import { findBrief } from "../queries/briefs";
 import { countKept, listTags } from "../queries/finding";
+import { isAnyRunning } from "../queries/jobs";
 import { eachStyleSince, lastSeq, type FindRecord } from "../queries/styles";
 import { COUNTED, getLanguages, speaksIn } from "./languages";
 
@@ -40,8 +41,10 @@ const shared = globalThis as unknown as { fondQuarryRows?: WeakMap<Db, Held> };
 /** Traits that the core sample shows, in its order, and their spread over the library (2nd to 98th percentile). */
 const SAMPLE_TRAITS = ["stemEm", "contrast", "width", "xHeightEm", "slantDeg", "roundness"] as const;
 
-/** A large index is not built again for every font that comes in: what was built serves this many times as long as building took. */
+/** While fonts come in, the index is not built again for each of them: what was built serves this many times as long as building took. */
 const SERVES_TIMES = 12;
+/** Building takes no notice below this. */
+const QUICK_MS = 20;
 const ANSWERS_KEPT = 32;
 
 /** The index of all rows; only what changed since the last call is read from the database. */
@@ -49,13 +52,14 @@ export function getHeld(db: Db): Held {
   shared.fondQuarryRows ??= new WeakMap();
   const held = shared.fondQuarryRows.get(db);
   const seq = lastSeq(db);
-  if (held?.seq === seq && !(held.pending.size && isDue(held))) return held;
+  if (held?.seq === seq && !(held.pending.size && isDue(db, held))) return held;
   const next = held ? bringUpToDate(db, held, seq) : build(db, seq, new Map(), new Map());
   shared.fondQuarryRows.set(db, next);
   return next;
 }
 
-const isDue = ({ builtAt, tookMs }: Held) => performance.now() - builtAt >= SERVES_TIMES * (tookMs - 150);
+const isDue = (db: Db, { builtAt, tookMs }: Held) =>
+  performance.now() - builtAt >= SERVES_TIMES * (tookMs - QUICK_MS) || !isAnyRunning(db);
 
 /**
  * What differs little (a tag, a verdict) is exchanged in the index at once. The rest waits until the index may be made again: while fonts
@@ -86,7 +90,9 @@ function bringUpToDate(db: Db, held: Held, seq: number): Held {
         answers: new LRUCache({ max: ANSWERS_KEPT }),
       }),
   };
-  return next.pending.size && (!exchanged || isDue(next)) ? build(db, seq, next.rows, next.shared, next.pending) : next;
+  return next.pending.size && (!exchanged || isDue(db, next))
+    ? build(db, seq, next.rows, next.shared, next.pending)
+    : next;
 }
 
 /** Makes the whole index. @param pending - rows that changed since it was made; null: they are gone. */
@@ -120,10 +126,14 @@ function build(
   };
 }
 
-/** Rows as identify and others need them. */
+/** What identify and others need. A row is found before it stands in the index. */
 export const getRows = (db: Db) => {
-  const { rows, ranges, index } = getHeld(db);
-  return { rows: rows as ReadonlyMap<string, FindRow>, ranges, index };
+  const { rows, pending, ranges, index } = getHeld(db);
+  const findRow = (styleId: string): FindRow | null => {
+    const waiting = pending.get(styleId);
+    return waiting === undefined ? (rows.get(styleId) ?? null) : waiting;
+  };
+  return { findRow, ranges, index };
 };
 
 function tagsByFamily(db: Db) {

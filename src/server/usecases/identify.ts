@@ -6,6 +6,7 @@ import { refuse, succeed, type Outcome } from "@/contracts/errors";
 import type { PictureFrame } from "@/core/picture/readPicture";
 import { dataFolder, type Db } from "../db/open";
 import { identifyInWorker, warmIdentifyInWorker } from "../workers/pool";
+import { beforeReaders } from "../queue/queue";
 import { lastSignatureVersion } from "../queries/signatures";
 import { getRows } from "./findings";
 
@@ -33,15 +34,15 @@ export async function identify(
   if (!image.length) return say("picture-empty");
   if (image.length > MAX_PICTURE_BYTES) return say("picture-too-large");
   const started = Date.now();
-  const { rows } = getRows(db);
+  const { findRow } = getRows(db);
   const request = { image, ...ask, dataFolder: dataFolder(), version: lastSignatureVersion(db) };
-  const reply = await identifyInWorker(request, signal);
+  const reply = await beforeReaders(() => identifyInWorker(request, signal));
   if (!reply.ok) return say(reply.code, reply.place && { place: reply.place });
   return succeed({
     ...reply.value,
     // A style that vanished while the picture was compared is no match.
     matches: reply.value.matches.flatMap((m) => {
-      const row = rows.get(m.styleId);
+      const row = findRow(m.styleId);
       return row ? [{ ...m, familyId: row.familyId as FamilyId, family: row.family, style: row.style }] : [];
     }),
     tookMs: Date.now() - started,

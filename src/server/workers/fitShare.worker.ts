@@ -1,18 +1,18 @@
 // Worker entry: the second pair of hands of identify.worker. It does the shares of a question that it is sent, over the same index.
 import { parentPort } from "node:worker_threads";
 import { runTask, type Task, type ReplyTo } from "@/core/identify/executor";
-import { cacheFaces } from "@/core/identify/identifyLine";
+import type { FaceLoader } from "@/core/identify/registration/fit";
 import { SignatureIndex, type SharedSignatures } from "@/core/descriptors/extractDescriptors";
 import { loadStored } from "./loadStored";
 
 export type ShareRequest = { signatures: SharedSignatures; sfnts: Map<string, string> } | { id: number; task: Task };
 export type ShareReply = { id: number } & ({ ok: true; reply: ReplyTo<Task> } | { ok: false; detail: string });
 
-let held: { index: SignatureIndex; load: ReturnType<typeof cacheFaces> } | null = null;
+let held: { index: SignatureIndex; load: FaceLoader } | null = null;
 
 parentPort?.on("message", (request: ShareRequest) => {
   if ("signatures" in request) {
-    held = { index: SignatureIndex.from(request.signatures), load: cacheFaces(loadStored(request.sfnts)) };
+    held = { index: SignatureIndex.from(request.signatures), load: loadStored(request.sfnts) };
     return;
   }
   const { id, task } = request;

@@ -5,7 +5,7 @@ import type { HandCut, Identification } from "@/contracts/identify";
 import type { RequestFaultCode } from "@/contracts/errors";
 import { SignatureIndex } from "@/core/descriptors/extractDescriptors";
 import { inlineExecutor, type FullTask, type Executor } from "@/core/identify/executor";
-import { fitText, identifyLine, cacheFaces } from "@/core/identify/identifyLine";
+import { fitText, identifyLine } from "@/core/identify/identifyLine";
 import { START, type FaceLoader } from "@/core/identify/registration/fit";
 import { rankByAdvances, rankByOutlines } from "@/core/descriptors/nearestFaces";
 import { nearestToSketch } from "@/core/identify/sketch";
@@ -239,7 +239,7 @@ function indexFor({ dataFolder, version }: Pick<IdentifyRequest, "dataFolder" | 
   }
   const rows = [...entries.values()].flat();
   const sfnts = new Map(rows.map((r) => [r.id, r.sfntSha256]));
-  const load = cacheFaces(loadStored(sfnts));
+  const load = loadStored(sfnts);
   const index = SignatureIndex.of(rows);
   return (held = { version, entries, index, load, executor: sharedExecutor(index, load, sfnts, version) });
 }

@@ -73,6 +73,18 @@ export function closePools() {
 const run = <Request, Reply>(name: PoolName, request: Request, options: RunOptions): Promise<Ran<Reply>> =>
   getPool(name).run<Request, Reply>(request, options);
 
+/** While somebody waits for a picture, readers take up nothing new for so long; then one of them goes on beside it. */
+const YIELD_MS = 300;
+let yielding: NodeJS.Timeout | undefined;
+
+/** Readers make way for what a person waits for, or go on. */
+export function yieldReaders(yields: boolean) {
+  const readers = getPool("fonts");
+  clearTimeout(yielding);
+  readers.limitAtOnce(yields ? 0 : READERS);
+  if (yields) yielding = setTimeout(() => readers.limitAtOnce(1), YIELD_MS);
+}
+
 /** What a caller says of work that gave no reply. Busy and let-go are told as they are; how it ended is told by the work's own code. */
 function codeOf<C extends FaultCode>(ran: Extract<Ran<unknown>, { ok: false }>, broken: C, tooLong: C) {
   if (ran.code === "busy" || ran.code === "let-go") return ran.code;

@@ -52,6 +52,26 @@ const alive = (pid: number) => {
   }
 };
 
+describe("making way", () => {
+  test("what is held takes up nothing new, what runs goes on, and all is done once it is let go", async () => {
+    open({ processes: 2 });
+    await run("warm");
+    const running = run({ wait: 100 });
+    pool.limitAtOnce(0);
+    const held = run("held");
+    expect(await running).toMatchObject({ ok: true });
+    await new Promise((r) => setTimeout(r, 150));
+    expect(pool.inLine).toBe(1);
+    pool.limitAtOnce(1);
+    expect(await held).toMatchObject({ ok: true });
+    const [first, second] = [run({ wait: 100 }), run("second")];
+    expect(pool.inLine).toBe(1);
+    pool.limitAtOnce(2);
+    expect(pool.inLine).toBe(0);
+    expect(await Promise.all([first, second])).toMatchObject([{ ok: true }, { ok: true }]);
+  });
+});
+
 describe("one after another", () => {
   test("a process is kept for the next, and bytes go there and back", async () => {
     open();

@@ -74,7 +74,14 @@ export class ProcessPool {
   private readonly children = new Set<Child>();
   private readonly waiting: Task[] = [];
   private count = 0;
+  private atOnce = Infinity;
   constructor(private readonly options: PoolOptions) {}
+
+  /** Takes up no more than so many tasks at a time: for a while in which others need the machine. What runs goes on. */
+  limitAtOnce(tasks: number) {
+    this.atOnce = tasks;
+    this.next();
+  }
 
   /** How many wait in line. */
   get inLine(): number {
@@ -114,12 +121,16 @@ export class ProcessPool {
     for (const child of this.children) this.kill(child, "let-go");
   }
 
+  private get busy() {
+    return [...this.children].filter((c) => c.task).length;
+  }
+
   private hasFree() {
     return this.children.size < this.options.processes || [...this.children].some((c) => !c.task && !c.killedFor);
   }
 
   private next() {
-    while (this.waiting.length) {
+    while (this.waiting.length && this.busy < this.atOnce) {
       let child = [...this.children].find((c) => !c.task && !c.killedFor);
       if (!child && this.children.size < this.options.processes) child = this.start();
       if (!child) return;
