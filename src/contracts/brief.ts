@@ -112,15 +112,13 @@ export type KeptPost = z.infer<typeof KeptPost>;
 export const BriefEvent = z.object({ version: z.number().int(), by: z.string(), fields: z.array(z.string()) });
 export type BriefEvent = z.infer<typeof BriefEvent>;
 
-/** What undo or redo gave back. */
+/** Which of the steps undo or redo may choose. */
+const Version = z.coerce.number().int().min(0).optional();
 export const StepQuery = z.object({
-  version: z.coerce
-    .number()
-    .int()
-    .min(0)
-    .optional()
-    .describe("undo: only a step that came after this version of the brief; redo: only one up to it"),
+  after: Version.describe("only a step that came after this version of the brief"),
+  upTo: Version.describe("only a step that came up to this version of the brief"),
 });
+/** What undo or redo gave back. */
 export const StepBack = z.object({
   summary: z.string().nullable().describe("what was undone or done again; null: there was nothing"),
   brief: Brief,

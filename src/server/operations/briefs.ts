@@ -55,10 +55,8 @@ export const briefHandlers: Handlers<keyof typeof BRIEF_OPERATIONS> = {
   },
   deleteBrief: ({ db, params }) => found(deleteBrief(db, params.id) ? { briefId: params.id, deleted: true } : null),
   hearBrief: ({ db, params, signal }) => streamBriefEvents(db, params.id, signal),
-  undo: ({ db, params, query, request, by }) =>
-    found(stepBack(db, params.id, "undo", ownSteps(request, by), query.version)),
-  redo: ({ db, params, query, request, by }) =>
-    found(stepBack(db, params.id, "redo", ownSteps(request, by), query.version)),
+  undo: ({ db, params, query, request, by }) => found(stepBack(db, params.id, "undo", ownSteps(request, by), query)),
+  redo: ({ db, params, query, request, by }) => found(stepBack(db, params.id, "redo", ownSteps(request, by), query)),
   getBriefPicture: ({ db, params }) => {
     const jpeg = readPicture(db, params.id);
     return found(jpeg && new FileAnswer(jpeg, "image/jpeg", { headers: KEPT_FOR_EVER }));

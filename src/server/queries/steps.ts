@@ -19,24 +19,24 @@ const SELECT =
 const toStep = (r: StepRow | undefined): Step | null =>
   r ? { ...r, before: JSON.parse(r.before) as BriefPart, after: JSON.parse(r.after) as BriefPart } : null;
 
-/**
- * The step that undo takes back, or that redo does again; of one person where they are named.
- * @param version - undo: only a step after this version; redo: only one up to it.
- */
+/** Steps by the brief's version that they made; without bounds all. */
+export type StepRange = { after?: number | undefined; upTo?: number | undefined };
+
+/** The step that undo takes back, or that redo does again; of one person where they are named. */
 export const findStep = (
   db: Db,
   briefId: string,
   undone: boolean,
   byWhom: string | null,
-  version = undone ? Number.MAX_SAFE_INTEGER : -1,
+  { after = -1, upTo = Number.MAX_SAFE_INTEGER }: StepRange = {},
 ): Step | null =>
   toStep(
     db
-      .prepare<[string, number, string | null, string | null, number], StepRow>(
-        `${SELECT} WHERE brief_id = ? AND undone = ? AND (? IS NULL OR by_whom = ?) AND version ${undone ? "<=" : ">"} ?
+      .prepare<[string, number, string | null, string | null, number, number], StepRow>(
+        `${SELECT} WHERE brief_id = ? AND undone = ? AND (? IS NULL OR by_whom = ?) AND version > ? AND version <= ?
          ORDER BY step_id ${undone ? "ASC" : "DESC"} LIMIT 1`,
       )
-      .get(briefId, undone ? 1 : 0, byWhom, byWhom, version),
+      .get(briefId, undone ? 1 : 0, byWhom, byWhom, after, upTo),
   );
 
 export const setUndone = (db: Db, stepId: number, undone: boolean) =>

@@ -142,11 +142,20 @@ describe("steps", () => {
     changeBrief(db, id, { ink: "#000000" });
     const between = brief().version;
     changeBrief(db, id, { paper: "#eeeeee" });
-    expect(stepBack(db, id, "undo", null, between)!.summary).toBe("Paper changed");
-    expect(stepBack(db, id, "undo", null, between)).toMatchObject({ summary: null, canUndo: true });
+    expect(stepBack(db, id, "undo", null, { after: between })!.summary).toBe("Paper changed");
+    expect(stepBack(db, id, "undo", null, { after: between })).toMatchObject({ summary: null, canUndo: true });
     stepBack(db, id, "undo", null);
-    expect(stepBack(db, id, "redo", null, between)!.summary).toBe("Ink changed");
-    expect(stepBack(db, id, "redo", null, between)).toMatchObject({ summary: null, canRedo: true });
+    expect(stepBack(db, id, "redo", null, { upTo: between })!.summary).toBe("Ink changed");
+    expect(stepBack(db, id, "redo", null, { upTo: between })).toMatchObject({ summary: null, canRedo: true });
+  });
+
+  test("what was undone before something else was done is not done again after it", () => {
+    changeBrief(db, id, { ink: "#000000" });
+    stepBack(db, id, "undo", null);
+    // Here a tag was given, say, which is no step of the brief.
+    const { version } = brief();
+    expect(stepBack(db, id, "redo", null, { after: version })).toMatchObject({ summary: null });
+    expect(brief().ink).not.toBe("#000000");
   });
 
   test("a new step ends what could be done again", () => {

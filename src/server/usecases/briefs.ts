@@ -38,7 +38,7 @@ import {
   updateBrief,
 } from "../queries/briefs";
 import { findStyle } from "../queries/styles";
-import { findStep, putStep, setUndone } from "../queries/steps";
+import { findStep, putStep, setUndone, type StepRange } from "../queries/steps";
 
 /** Who changes: a tab's or person's id, as it says itself. */
 type By = string;
@@ -178,19 +178,16 @@ export function deleteBrief(db: Db, briefId: string): boolean {
   return true;
 }
 
-/**
- * Takes the last step back, or does the last one that was undone again: one's own, where one says who one is.
- * @param version - undo: only a step after this version; redo: only one up to it.
- */
+/** Takes the last step back, or does the last one that was undone again: one's own, where one says who one is; only one of the range. */
 export function stepBack(
   db: Db,
   briefId: string,
   which: "undo" | "redo",
   by: By | null,
-  version?: number,
+  range: StepRange = {},
 ): StepBack | null {
   if (!findBrief(db, briefId)) return null;
-  const found = findStep(db, briefId, which === "redo", by, version);
+  const found = findStep(db, briefId, which === "redo", by, range);
   if (found) {
     const [from, to] = which === "undo" ? [found.after, found.before] : [found.before, found.after];
     db.transaction(() => {

@@ -216,7 +216,8 @@ function useBenchCommands(
     async (which: "undo" | "redo") => {
       await settled();
       const command = which === "undo" ? stack.last : stack.next;
-      const query = { version: command?.version };
+      // Steps of the brief that stand between what was done last in this tab and what would be done again.
+      const query = { after: stack.last?.version, ...(which === "redo" && { upTo: stack.next?.version }) };
       const back = await ask(which, { params: { id: briefId }, query }, { headers: { "x-who": who() } });
       arrive(back.brief);
       const done = which === "undo" ? "Undone" : "Done again";
