@@ -16,7 +16,7 @@ export const transform = {
 
 export default {
   roots: ["<rootDir>/src", "<rootDir>/tests/unit"],
-  testMatch: ["**/*.test.ts"],
+  testMatch: ["**/*.test.ts", "**/*.test.tsx"],
   extensionsToTreatAsEsm: [".ts", ".tsx"],
   moduleNameMapper: { "^@/(.*)$": "<rootDir>/src/$1" },
   transform,

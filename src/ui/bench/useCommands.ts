@@ -1,7 +1,7 @@
 "use client";
 // The commands of one view, or of the whole bench, kept over reloads of this tab; and the keys that take them back, the same everywhere.
 import { useState, useSyncExternalStore } from "react";
-import { CommandStack, type Commands, type CommandStore } from "./commands";
+import { CommandStack, type Command, type Commands, type CommandStore } from "./commands";
 import type { Binding } from "./keymap";
 
 const NONE: Commands<never> = { done: [], undone: [] };
@@ -43,6 +43,8 @@ export function useCommandStack<Change>(
 }
 
 type ViewCommands<Change> = {
+  /** What was done and not taken back, the first first. */
+  done: readonly Command<Change>[];
   /** Applies a change and remembers how it is taken back. */
   run: (forward: Change, backward: Change) => void;
   undo: () => void;
@@ -59,6 +61,7 @@ export function useViewCommands<Change>(
 ): ViewCommands<Change> {
   const { done, undone } = useSyncExternalStore(stack.subscribe, stack.list, () => NONE as Commands<Change>);
   return {
+    done,
     run: (forward, backward) => {
       apply(forward, "forward");
       stack.push({ summary: "", forward, backward });

@@ -1,7 +1,7 @@
 "use client";
 // The find field: words as people say them, with what could follow offered below. Arrow keys choose, Tab takes, Enter goes to the wall.
 import { useQuery } from "@tanstack/react-query";
-import { useId, useState } from "react";
+import { useId, useReducer } from "react";
 import { queryOf } from "../parts/client";
 
 const ASK_FROM = 2;
@@ -10,7 +10,7 @@ type Props = { value: string; onChange: (q: string) => void; ref: React.Ref<HTML
 
 export function SearchField({ value, onChange, ref }: Props) {
   const listId = useId();
-  const { typed, list, chosen, setChosen, take, type, close, onKey } = useTyping(value, onChange);
+  const { typed, list, chosen, choose, take, type, close, onKey } = useTyping(value, onChange);
   return (
     <div className="relative min-w-0 flex-1">
       <input
@@ -49,7 +49,7 @@ export function SearchField({ value, onChange, ref }: Props) {
                 e.preventDefault();
                 take(i);
               }}
-              onMouseEnter={() => setChosen(i)}
+              onMouseEnter={() => choose(i)}
               className={`flex cursor-pointer items-baseline justify-between px-3 py-1 ${i === chosen ? "bg-limestone" : ""}`}
             >
               <span className={s.kind === "word" ? "" : "font-semibold"}>{s.label}</span>
@@ -62,17 +62,36 @@ export function SearchField({ value, onChange, ref }: Props) {
   );
 }
 
+/** @property given - the question of the address when the field last followed it. @property chosen - the suggestion that the arrows have come to; −1: none. */
+type Typing = { typed: string; given: string; isOpen: boolean; chosen: number };
+type TypingAction =
+  | { type: "followed"; value: string }
+  | { type: "typed"; text: string; isOpen: boolean }
+  | { type: "chosen"; at: number }
+  | { type: "closed" };
+
+function typingReducer(state: Typing, action: TypingAction): Typing {
+  switch (action.type) {
+    case "followed": {
+      // What is being typed reaches the address without the space at its end.
+      const isOwn = action.value === state.typed.trim();
+      return { ...state, given: action.value, typed: isOwn ? state.typed : action.value };
+    }
+    case "typed":
+      return { ...state, typed: action.text, isOpen: action.isOpen, chosen: -1 };
+    case "chosen":
+      return { ...state, chosen: action.at };
+    case "closed":
+      return { ...state, isOpen: false, chosen: -1 };
+  }
+}
+
 /** What is typed, what could follow, and which of it the arrows have come to. */
 function useTyping(value: string, onChange: (q: string) => void) {
-  const [typed, setTyped] = useState(value);
-  const [given, setGiven] = useState(value);
-  const [isOpen, setOpen] = useState(false);
-  const [chosen, setChosen] = useState(-1);
+  const [state, dispatch] = useReducer(typingReducer, { typed: value, given: value, isOpen: false, chosen: -1 });
   // The address changed elsewhere (back, a word removed): the field follows.
-  if (given !== value) {
-    setGiven(value);
-    if (value !== typed.trim()) setTyped(value);
-  }
+  if (state.given !== value) dispatch({ type: "followed", value });
+  const { typed, isOpen, chosen } = state;
   const asked = typed.trimStart();
   const isAsked = isOpen && asked.length >= ASK_FROM;
   const suggestions = useQuery({
@@ -83,16 +102,15 @@ function useTyping(value: string, onChange: (q: string) => void) {
   });
   const list = isAsked ? (suggestions.data?.suggestions ?? []) : [];
   const put = (text: string, isListOpen: boolean) => {
-    setTyped(text);
+    dispatch({ type: "typed", text, isOpen: isListOpen });
     onChange(text.trim());
-    setChosen(-1);
-    setOpen(isListOpen);
   };
   const take = (at: number) => {
     const s = list[at];
     if (s) put(`${s.becomes} `, false);
   };
-  const close = () => setOpen(false);
+  const choose = (at: number) => dispatch({ type: "chosen", at });
+  const close = () => dispatch({ type: "closed" });
   const toWall = () => {
     close();
     document.querySelector<HTMLElement>("[data-index='0'] [data-strip]")?.focus();
@@ -105,12 +123,12 @@ function useTyping(value: string, onChange: (q: string) => void) {
       else event.currentTarget.blur();
     } else if ((key === "Tab" && hasList && chosen >= 0) || (key === "Enter" && chosen >= 0)) take(chosen);
     else if (key === "Enter" || (key === "ArrowDown" && !hasList)) toWall();
-    else if (key === "ArrowDown") setChosen(Math.min(list.length - 1, chosen + 1));
-    else if (key === "ArrowUp" && hasList) setChosen(Math.max(-1, chosen - 1));
+    else if (key === "ArrowDown") choose(Math.min(list.length - 1, chosen + 1));
+    else if (key === "ArrowUp" && hasList) choose(Math.max(-1, chosen - 1));
     else return;
     event.preventDefault();
   };
-  return { typed, list, chosen, setChosen, take, type: (text: string) => put(text, true), close, onKey };
+  return { typed, list, chosen, choose, take, type: (text: string) => put(text, true), close, onKey };
 }
 
 /** The sentence without one of its phrases; joining words that are left alone at an end go too. */

@@ -3,38 +3,26 @@
 import { useQuery } from "@tanstack/react-query";
 import Link from "next/link";
 import { useSearchParams } from "next/navigation";
-import { useCallback, useEffect, useRef, useState, type Dispatch, type SetStateAction } from "react";
+import { useCallback, useEffect, useReducer, useRef, useState, type Dispatch } from "react";
 import type { IdentificationSummary } from "@/contracts/identifications";
 import { useBench } from "../bench/BenchContext";
 import { addressOf, ask, queryOf } from "../parts/client";
+import { casesReducer, NO_CASES, openFiles, type CasesAction, type OpenCase } from "./cases";
 import { Chooser, DropArea } from "./DropArea";
 import { setKept } from "./kept";
 import { readOpenCases, writeOpenCases, type CaseSnapshot } from "./openCases";
 import { writeChance } from "./MatchRow";
-import { PictureCase, type OpenCase } from "./PictureCase";
+import { PictureCase } from "./PictureCase";
 
 const PICTURES = "image/*";
 
 export function IdentifyView() {
   const { brief } = useBench();
-  const [cases, setCases] = useState<OpenCase[]>([]);
-  const [shown, setShown] = useState<string | null>(null);
-  const next = useRef(1);
-  const choose = useCallback((files: readonly File[]) => {
-    if (!files.length) return;
-    const opened = files.map((file) => ({ key: String(next.current++), file, saved: null }));
-    setCases((now) => [...now, ...opened]);
-    setShown(opened[0]!.key);
-  }, []);
-  const onLeft = useLeftOpen(brief.briefId, cases, setCases, setShown, next);
-  useWantedCase(setCases, setShown);
+  const [{ cases, shown }, dispatch] = useReducer(casesReducer, NO_CASES);
+  const choose = useCallback((files: readonly File[]) => dispatch({ type: "opened", cases: openFiles(files) }), []);
+  const onLeft = useLeftOpen(brief.briefId, cases, dispatch);
+  useWantedCase(dispatch);
   usePaste(choose);
-  const close = (key: string) => {
-    const at = cases.findIndex((c) => c.key === key);
-    const left = cases.filter((c) => c.key !== key);
-    setCases(left);
-    if (shown === key) setShown(left[Math.min(at, left.length - 1)]?.key ?? null);
-  };
   if (!cases.length) return <Start onFiles={choose} />;
   return (
     <div className="flex h-full flex-col">
@@ -44,12 +32,12 @@ export function IdentifyView() {
             key={c.key}
             name={c.file.name}
             isShown={c.key === shown}
-            onShow={() => setShown(c.key)}
-            onClose={() => close(c.key)}
+            onShow={() => dispatch({ type: "shown", key: c.key })}
+            onClose={() => dispatch({ type: "closed", key: c.key })}
           />
         ))}
         <li className={`px-3 py-1 ${shown === null ? "bg-chalk" : "bg-limestone"}`}>
-          <button type="button" aria-pressed={shown === null} onClick={() => setShown(null)}>
+          <button type="button" aria-pressed={shown === null} onClick={() => dispatch({ type: "shown", key: null })}>
             New, and kept before
           </button>
         </li>
@@ -83,26 +71,19 @@ const CaseTab = ({ name, isShown, onShow, onClose }: TabProps) => (
 );
 
 /** A kept identification stands in the address, so that back and reload find it. */
-function useWantedCase(
-  setCases: Dispatch<SetStateAction<OpenCase[]>>,
-  setShown: Dispatch<SetStateAction<string | null>>,
-) {
+function useWantedCase(dispatch: Dispatch<CasesAction>) {
   const { brief, sayFault } = useBench();
   const wanted = useSearchParams().get("kept");
   useEffect(() => {
     if (!wanted) return;
     let isGone = false;
     openKept(brief.briefId, wanted)
-      .then((opened) => {
-        if (isGone) return;
-        setCases((now) => [...now.filter((c) => c.key !== opened.key), opened]);
-        setShown(opened.key);
-      })
+      .then((opened) => !isGone && dispatch({ type: "opened", cases: [opened] }))
       .catch((error: Error) => !isGone && sayFault(error));
     return () => {
       isGone = true;
     };
-  }, [wanted, brief.briefId, sayFault, setCases, setShown]);
+  }, [wanted, brief.briefId, sayFault, dispatch]);
 }
 
 /** Pictures of the clipboard are opened like those that are dropped. */
@@ -122,32 +103,24 @@ function usePaste(choose: (files: readonly File[]) => void) {
 const LEFT_AFTER_MS = 250;
 
 /** Finds the cases again that were open, and keeps those that are. @returns what a case tells of itself. */
-function useLeftOpen(
-  briefId: string,
-  cases: OpenCase[],
-  setCases: Dispatch<SetStateAction<OpenCase[]>>,
-  setShown: Dispatch<SetStateAction<string | null>>,
-  next: { current: number },
-) {
+function useLeftOpen(briefId: string, cases: readonly OpenCase[], dispatch: Dispatch<CasesAction>) {
   const snapshots = useRef(new Map<string, CaseSnapshot>());
   const [isRead, setRead] = useState(false);
   useEffect(() => {
     let isGone = false;
     void readOpenCases(briefId).then((left) => {
       if (isGone) return;
-      for (const { key, snapshot } of left) {
-        next.current = Math.max(next.current, Number(key) + 1 || 0);
-        if (snapshot) snapshots.current.set(key, snapshot);
-      }
-      const found = left.map(({ key, file, snapshot }) => ({ key, file, saved: null, left: snapshot }));
-      setCases((now) => [...found.filter((f) => !now.some((c) => c.key === f.key)), ...now]);
-      setShown((now) => now ?? found[0]?.key ?? null);
+      for (const { key, snapshot } of left) if (snapshot) snapshots.current.set(key, snapshot);
+      dispatch({
+        type: "found",
+        cases: left.map(({ key, file, snapshot }) => ({ key, file, saved: null, left: snapshot })),
+      });
       setRead(true);
     });
     return () => {
       isGone = true;
     };
-  }, [briefId, setCases, setShown, next]);
+  }, [briefId, dispatch]);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const write = useCallback(() => {
     clearTimeout(timer.current);

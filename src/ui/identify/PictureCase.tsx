@@ -2,12 +2,12 @@
 // One picture that is being identified: framed, read and corrected on the left, the answer on the right. Several may be open at once.
 import { startTransition, useCallback, useEffect, useReducer, useRef, type Dispatch } from "react";
 import type { HandCut, IdentifyMatch } from "@/contracts/identify";
-import type { SavedIdentification } from "@/contracts/identifications";
 import { useBench } from "../bench/BenchContext";
 import { ask, faultOf } from "../parts/client";
 import { writeFault } from "../messages";
 import { FaultNote } from "../parts/FaultNote";
 import { Answer } from "./Answer";
+import type { OpenCase } from "./cases";
 import { Chooser, DropArea } from "./DropArea";
 import { Framing } from "./Framing";
 import {
@@ -23,15 +23,6 @@ import {
 import { snapshotOf, type CaseSnapshot } from "./openCases";
 import { Strip } from "./Strip";
 import { useKeepIdentification } from "./kept";
-
-/** A picture that was chosen, or one that was kept with the brief and is opened again. */
-export type OpenCase = {
-  key: string;
-  file: File;
-  saved: SavedIdentification | null;
-  /** As it was left by a reload or another view. */
-  left?: CaseSnapshot | null;
-};
 
 const beginWith = ({ saved, left }: OpenCase): IdentifyState =>
   left

@@ -10,16 +10,15 @@ import { writeFault } from "../messages";
 import { FaultNote } from "../parts/FaultNote";
 import { ask, faultOf } from "../parts/client";
 import { MatchRow, useDetails } from "./MatchRow";
+import { drawStrokes, SHEET, strokesOf, type SketchChange, type Stroke } from "./strokes";
 
-type Stroke = { widthPx: number; points: [number, number][] };
-const [WIDE, HIGH] = [1000, 380];
 const PENS = [
   { widthPx: 6, name: "Thin" },
   { widthPx: 14, name: "Medium" },
   { widthPx: 30, name: "Thick" },
 ];
-/** Strokes and words stay while the window is open. */
-const KEPT_AT = "sketch";
+/** Words stay while the window is open, as strokes do. */
+const KEPT_AT = "sketch text";
 
 export function SketchView() {
   const { brief, dispatch } = useBench();
@@ -84,71 +83,51 @@ export function SketchView() {
 
 type OwnStrokes = ReturnType<typeof useStrokes>;
 
-type SketchChange =
-  | { type: "draw"; stroke: Stroke }
-  | { type: "erase last" }
-  | { type: "clear" }
-  | { type: "put back"; strokes: Stroke[] };
-
-function applyChange(strokes: Stroke[], change: SketchChange): Stroke[] {
-  switch (change.type) {
-    case "draw":
-      return [...strokes, change.stroke];
-    case "erase last":
-      return strokes.slice(0, -1);
-    case "clear":
-      return [];
-    case "put back":
-      return change.strokes;
-  }
-}
-
 /** Strokes, their undo and redo, the pen, and what was written: kept while the window is open. */
 function useStrokes() {
-  const [done, setDone] = useState<Stroke[]>([]);
   /** The stroke that is being drawn. */
   const [drawn, setDrawn] = useState<Stroke | null>(null);
   const [pen, setPen] = useState(14);
-  const [text, setText] = useState("");
-  useEffect(() => {
-    try {
-      const kept = JSON.parse(sessionStorage.getItem(KEPT_AT) ?? "") as { strokes: Stroke[]; text: string };
-      // eslint-disable-next-line react-hooks/set-state-in-effect -- read after the first drawing, which the server made without it
-      setDone(kept.strokes);
-      setText(kept.text);
-    } catch {
-      // Nothing was drawn yet.
-    }
-  }, []);
-  useEffect(() => {
-    if (done.length || text) sessionStorage.setItem(KEPT_AT, JSON.stringify({ strokes: done, text }));
-    else sessionStorage.removeItem(KEPT_AT);
-  }, [done, text]);
-  const commands = useViewCommands<SketchChange>(useCommandStack("sketch"), (change) =>
-    setDone((strokes) => applyChange(strokes, change)),
-  );
+  const [text, setText] = useKeptText();
+  // What is on the sheet follows from what was done and not taken back: there is nothing to apply.
+  const commands = useViewCommands(useCommandStack<SketchChange>("sketch"), () => {});
+  const { done, run } = commands;
+  const change = (made: SketchChange) => run(made, made);
   const begin = (point: [number, number]) => setDrawn({ widthPx: pen, points: [point] });
   const extend = (point: [number, number]) =>
     setDrawn((stroke) => stroke && { ...stroke, points: [...stroke.points, point] });
   const end = () => {
-    if (drawn) commands.run({ type: "draw", stroke: drawn }, { type: "erase last" });
+    if (drawn) change({ type: "draw", stroke: drawn });
     setDrawn(null);
   };
-  const clear = () => commands.run({ type: "clear" }, { type: "put back", strokes: done });
-  const strokes = useMemo(() => (drawn ? [...done, drawn] : done), [done, drawn]);
+  const clear = () => change({ type: "clear" });
+  const strokes = useMemo(() => [...strokesOf(done), ...(drawn ? [drawn] : [])], [done, drawn]);
   return { strokes, pen, setPen, text, setText, begin, extend, end, clear, ...commands };
 }
 
+function useKeptText() {
+  const [text, setText] = useState("");
+  useEffect(() => {
+    // eslint-disable-next-line react-hooks/set-state-in-effect -- read after the first drawing, which the server made without it
+    setText(sessionStorage.getItem(KEPT_AT) ?? "");
+  }, []);
+  const put = (typed: string) => {
+    setText(typed);
+    sessionStorage.setItem(KEPT_AT, typed);
+  };
+  return [text, put] as const;
+}
+
+type Asked = { isBusy: boolean; result: Identification | null; fault: { what: string; now: string } | null };
+const NOT_ASKED: Asked = { isBusy: false, result: null, fault: null };
+
 /** The faces nearest to the drawing. */
 function useNearest(canvas: RefObject<HTMLCanvasElement | null>, text: string, onRead: (text: string) => void) {
-  const [isBusy, setBusy] = useState(false);
-  const [result, setResult] = useState<Identification | null>(null);
-  const [fault, setFault] = useState<{ what: string; now: string } | null>(null);
+  const [asked, setAsked] = useState<Asked>(NOT_ASKED);
   const compare = async () => {
     const picture = await new Promise<Blob | null>((resolve) => canvas.current!.toBlob(resolve, "image/png"));
     if (!picture) return;
-    setBusy(true);
-    setFault(null);
+    setAsked((now) => ({ ...now, isBusy: true, fault: null }));
     const form = new FormData();
     form.append("image", new File([picture], "sketch.png", { type: "image/png" }));
     form.append("limit", "12");
@@ -156,23 +135,20 @@ function useNearest(canvas: RefObject<HTMLCanvasElement | null>, text: string, o
     if (text.trim()) form.append("text", text.trim());
     try {
       const answer = await ask("identify", { form });
-      setResult(answer);
+      setAsked({ ...NOT_ASKED, result: answer });
       if (!text.trim()) onRead(answer.reading.text);
     } catch (error) {
-      setResult(null);
-      setFault(writeFault(faultOf(error)));
-    } finally {
-      setBusy(false);
+      setAsked({ ...NOT_ASKED, fault: writeFault(faultOf(error)) });
     }
   };
-  return { isBusy, result, fault, compare, forget: () => setResult(null) };
+  return { ...asked, compare, forget: () => setAsked(NOT_ASKED) };
 }
 
 function Drawing({ canvas, own }: { canvas: RefObject<HTMLCanvasElement | null>; own: OwnStrokes }) {
   const isDrawing = useRef(false);
   const at = (event: React.PointerEvent<HTMLCanvasElement>): [number, number] => {
     const box = event.currentTarget.getBoundingClientRect();
-    const scale = WIDE / box.width;
+    const scale = SHEET.width / box.width;
     return [Math.round((event.clientX - box.left) * scale), Math.round((event.clientY - box.top) * scale)];
   };
   const end = () => {
@@ -182,8 +158,8 @@ function Drawing({ canvas, own }: { canvas: RefObject<HTMLCanvasElement | null>;
   return (
     <canvas
       ref={canvas}
-      width={WIDE}
-      height={HIGH}
+      width={SHEET.width}
+      height={SHEET.height}
       aria-label="Drawing area"
       className="mt-3 w-full cursor-crosshair touch-none border border-rule bg-[#ffffff]"
       onPointerDown={(e) => {
@@ -225,24 +201,6 @@ function Pens({ own, onClear }: { own: OwnStrokes; onClear: () => void }) {
       {action("Clear", onClear, strokes.length > 0)}
     </div>
   );
-}
-
-function drawStrokes(canvas: HTMLCanvasElement | null, strokes: readonly Stroke[]) {
-  const pen = canvas?.getContext("2d");
-  if (!pen) return;
-  pen.fillStyle = "#fff";
-  pen.fillRect(0, 0, WIDE, HIGH);
-  pen.strokeStyle = "#111";
-  pen.lineCap = "round";
-  pen.lineJoin = "round";
-  for (const { widthPx, points } of strokes) {
-    pen.lineWidth = widthPx;
-    pen.beginPath();
-    points.forEach(([x, y], i) => (i ? pen.lineTo(x, y) : pen.moveTo(x, y)));
-    // A tap is a dot.
-    if (points.length === 1) pen.lineTo(points[0]![0] + 0.1, points[0]![1]);
-    pen.stroke();
-  }
 }
 
 function Nearest({ result }: { result: Identification | null }) {
