@@ -151,7 +151,11 @@ describe("two tabs at one brief", () => {
       lines: Array.from({ length: LINES }, (_, i) => ({ text: `line ${i + 1}`, role: "title" })),
     });
     const pages = [browser.page, await browser.context.newPage()];
-    for (const page of pages) await page.goto(`/b/${id}/brief`);
+    for (const page of pages) {
+      await page.goto(`/b/${id}/brief`);
+      // What is typed before the page is at work is not its own yet.
+      await page.waitForLoadState("networkidle");
+    }
     const EDITS = 200;
     const typed: string[] = [];
     await Promise.all(
@@ -160,11 +164,11 @@ describe("two tabs at one brief", () => {
         for (let i = 0; i < EDITS; i++) {
           const word = `${who ? "b" : "a"}${i}`;
           const field = line(page, 1 + Math.floor(random() * LINES));
-          await field.focus();
           // Anywhere in the line, between two words; in one go, so that nothing moves between the choice and the key.
           await field.evaluate(
             (e, [share, text]) => {
               const input = e as HTMLInputElement;
+              input.focus();
               const gaps = [...input.value.matchAll(/ |$/g)].map((m) => m.index);
               const at = gaps[Math.floor(share * gaps.length)]!;
               input.setSelectionRange(at, at);
@@ -173,7 +177,7 @@ describe("two tabs at one brief", () => {
             [random(), ` ${word}`] as const,
           );
           typed.push(word);
-          if (random() < 0.3) await page.waitForTimeout(Math.floor(random() * 400));
+          if (random() < 0.2) await page.waitForTimeout(Math.floor(random() * 300));
         }
       }),
     );
