@@ -1,4 +1,4 @@
-/** @jest-environment jest-environment-jsdom */
+/** @jest-environment jsdom */
 // The find field: what is typed reaches the address, what could follow is chosen by keys, and an address that changed elsewhere is followed.
 import { afterEach, beforeEach, expect, jest, test } from "@jest/globals";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
