@@ -27,13 +27,13 @@ function likeness(a: FindRow, b: FindRow): number {
  * @returns null when the style is unknown.
  */
 export function listAlike(db: Db, styleId: string, query: StyleQuery & { sameFirst?: boolean }): AlikeList | null {
-  const held = getHeld(db);
+  const held = getHeld(db, [styleId]);
   const { index } = held;
   const row = index.rowOf.get(styleId);
   if (row === undefined) return null;
   const brief = query.briefId ? findBrief(db, query.briefId) : null;
   const near = nearnessTo(index, row, true);
-  const found = answer(db, { pictures: "out", ...query, near: styleId as StyleQuery["near"], sort: "near" }, brief);
+  const found = answer(db, held, { pictures: "out", ...query, near: styleId as StyleQuery["near"], sort: "near" }, brief);
   const own = findSignature(db, styleId);
   const candidates: { place: number; steps: number }[] = [];
   for (let place = 0; place < found.order.length && candidates.length < LOOKED_AT; place++) {

@@ -47,13 +47,18 @@ const SERVES_TIMES = 12;
 const QUICK_MS = 20;
 const ANSWERS_KEPT = 32;
 
-/** The index of all rows; only what changed since the last call is read from the database. */
-export function getHeld(db: Db): Held {
+/**
+ * The index of all rows; only what changed since the last call is read from the database.
+ * @param needed - styles that must stand in it, however lately they came.
+ */
+export function getHeld(db: Db, needed: readonly string[] = []): Held {
   shared.fondQuarryRows ??= new WeakMap();
   const held = shared.fondQuarryRows.get(db);
   const seq = lastSeq(db);
-  if (held?.seq === seq && !(held.pending.size && isDue(db, held))) return held;
-  const next = held ? bringUpToDate(db, held, seq) : build(db, seq, new Map(), new Map());
+  if (held?.seq === seq && !(held.pending.size && isDue(db, held)) && !needed.some((id) => held.pending.has(id)))
+    return held;
+  let next = held ? bringUpToDate(db, held, seq) : build(db, seq, new Map(), new Map());
+  if (needed.some((id) => next.pending.has(id))) next = build(db, seq, next.rows, next.shared, next.pending);
   shared.fondQuarryRows.set(db, next);
   return next;
 }
@@ -199,9 +204,8 @@ function measureRanges(index: FindIndex): Ranges {
   return ranges;
 }
 
-/** The answer to a question, kept for its further pages. */
-export function answer(db: Db, query: Partial<StyleQuery>, brief: Brief | null): Found {
-  const held = getHeld(db);
+/** The answer to a question, kept for its further pages. @param held - what the answer is said of: its rows are of this index alone. */
+export function answer(db: Db, held: Held, query: Partial<StyleQuery>, brief: Brief | null): Found {
   if (query.sort === "popular") notePopularity(db, held);
   const { limit: _limit, cursor: _cursor, briefId: _briefId, ...asked } = query;
   const key = digest([asked, brief && [brief.lines, brief.wanted, brief.uses, brief.setAside]]);
@@ -228,7 +232,7 @@ function notePopularity(db: Db, held: Held) {
 export function listFound(db: Db, query: StyleQuery): StyleList {
   const held = getHeld(db);
   const brief = query.briefId ? findBrief(db, query.briefId) : null;
-  const found = answer(db, query, brief);
+  const found = answer(db, held, query, brief);
   const from = Number(query.cursor ?? 0);
   const to = Math.min(from + query.limit, found.total);
   const coverages: StyleList["coverages"] = {};
@@ -255,8 +259,8 @@ export function listFound(db: Db, query: StyleQuery): StyleList {
 
 /** All style ids of an answer, in order: what a pass goes through. */
 export const listFoundIds = (db: Db, query: StyleQuery, brief: Brief | null): StyleId[] => {
-  const { index } = getHeld(db);
-  return Array.from(answer(db, query, brief).order, (i) => index.rows[i]!.styleId as StyleId);
+  const held = getHeld(db);
+  return Array.from(answer(db, held, query, brief).order, (i) => held.index.rows[i]!.styleId as StyleId);
 };
 
 export function toItem(
@@ -305,7 +309,7 @@ function settingFor(row: HeldRow, wanted: Found["wanted"]): Record<string, numbe
 
 /** Items of some styles as the brief sees them, in the order given; styles that are gone are left out. */
 export function listItems(db: Db, brief: Brief, styleIds: readonly string[]): ShownItem[] {
-  const held = getHeld(db);
+  const held = getHeld(db, styleIds);
   const see = seenBy(held.index, brief);
   return styleIds.flatMap((id) => {
     const row = held.index.rowOf.get(id);
