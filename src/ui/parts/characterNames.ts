@@ -1,26 +1,40 @@
 "use client";
-// Names of characters in the browser. The table is large, so it comes by itself; until it is here a character goes by its code point.
+// Names of characters in the browser. The table is large, so it comes when the first name is asked for and the page has nothing else to do;
+// until it is here a character goes by its code point.
 import { useSyncExternalStore } from "react";
 import { writeCodePoint } from "@/core/unicode/codePoint";
 
 type NameCharacter = (codePoint: number) => string;
 
-let known: NameCharacter = writeCodePoint;
+/** Later than this the table is fetched, idle or not. */
+const MAX_WAIT_MS = 2_000;
+/** Writes the code point, and has the names come. */
+const nameLater: NameCharacter = (codePoint) => {
+  if (!isAsked && typeof window !== "undefined") {
+    isAsked = true;
+    // Not every browser tells when it is idle.
+    if ("requestIdleCallback" in window) requestIdleCallback(fetchNames, { timeout: MAX_WAIT_MS });
+    else setTimeout(fetchNames, MAX_WAIT_MS);
+  }
+  return writeCodePoint(codePoint);
+};
+
+let known: NameCharacter = nameLater;
 let isAsked = false;
 const listeners = new Set<() => void>();
 
+function fetchNames() {
+  void import("@/core/unicode/names")
+    .then(({ nameCharacter }) => {
+      known = nameCharacter;
+      for (const tell of listeners) tell();
+    })
+    // Asked for again by the next name.
+    .catch(() => (isAsked = false));
+}
+
 function subscribe(listener: () => void) {
   listeners.add(listener);
-  if (!isAsked) {
-    isAsked = true;
-    void import("@/core/unicode/names")
-      .then(({ nameCharacter }) => {
-        known = nameCharacter;
-        for (const tell of listeners) tell();
-      })
-      // Asked for again by the next view.
-      .catch(() => (isAsked = false));
-  }
   return () => listeners.delete(listener);
 }
 
@@ -29,5 +43,5 @@ export const useCharacterNames = (): NameCharacter =>
   useSyncExternalStore(
     subscribe,
     () => known,
-    () => writeCodePoint,
+    () => nameLater,
   );
