@@ -50,8 +50,8 @@ export async function readEvalStyles(folder = ""): Promise<{ styles: EvalStyle[]
   // The bundle holds all code that reads and signs: when it changes, what was kept is old.
   const key = createHash("sha1")
     .update(JSON.stringify([sources, SIGNATURE_BYTES]))
-    .update(readFileSync(join("src/core/identify", "signature.ts")))
-    .update(readFileSync(join("src/core/identify", "instances.ts")))
+    .update(readFileSync(join("src/core/descriptors", "extractDescriptors.ts")))
+    .update(readFileSync(join("src/core/descriptors", "instances.ts")))
     .update(readFileSync(join("src/core/open", "openFont.ts")))
     .digest("hex");
   const kept = join(EVAL_FOLDER, `fonts-${key}.bin`);
