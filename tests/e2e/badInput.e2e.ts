@@ -5,7 +5,7 @@ import { readdirSync } from "node:fs";
 import { join } from "node:path";
 import { makeFont } from "../fixtures/makeFont";
 import { demoBytes } from "../fixtures/demoFont";
-import { api, bringIn, makeBrief, openBrowser, startIdentify, url } from "./browser";
+import { fetchAgain, api, bringIn, makeBrief, openBrowser, startIdentify, url } from "./browser";
 
 const browser = openBrowser();
 const text = (s: string) => new TextEncoder().encode(s);
@@ -217,7 +217,7 @@ describe("requests", () => {
   });
 
   test("a body that is not JSON is refused", async () => {
-    const response = await fetch(`${url()}/api/v1/briefs`, {
+    const response = await fetchAgain(`${url()}/api/v1/briefs`, {
       method: "POST",
       body: "{",
       headers: { "content-type": "application/json" },

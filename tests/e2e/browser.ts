@@ -47,20 +47,22 @@ export function openBrowser(): { readonly page: Page; readonly context: BrowserC
   };
 }
 
+/** The server closes connections that idle; one that was picked up in that moment is asked again, as a browser does. */
+export function fetchAgain(address: string, init?: RequestInit): Promise<Response> {
+  return fetch(address, init).catch((error: Error & { cause?: { code?: string } }) => {
+    if (!["EPIPE", "ECONNRESET", "UND_ERR_SOCKET"].includes(error.cause?.code ?? "")) throw error;
+    return fetch(address, init);
+  });
+}
+
 export async function api<T = Record<string, never>>(
   path: string,
   init: RequestInit & { json?: unknown } = {},
 ): Promise<{ status: number; body: T }> {
   const { json, ...rest } = init;
-  const ask = () =>
-    fetch(`${url()}/api/v1${path}`, {
-      ...rest,
-      ...(json !== undefined && { body: JSON.stringify(json), headers: { "content-type": "application/json" } }),
-    });
-  // The server closes connections that idle; one that was picked up in that moment is asked again, as a browser does.
-  const response = await ask().catch((error: Error & { cause?: { code?: string } }) => {
-    if (!["EPIPE", "ECONNRESET", "UND_ERR_SOCKET"].includes(error.cause?.code ?? "")) throw error;
-    return ask();
+  const response = await fetchAgain(`${url()}/api/v1${path}`, {
+    ...rest,
+    ...(json !== undefined && { body: JSON.stringify(json), headers: { "content-type": "application/json" } }),
   });
   return { status: response.status, body: (await response.json().catch(() => null)) as T };
 }

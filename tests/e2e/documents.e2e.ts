@@ -6,7 +6,7 @@ import { PDFDocument, StandardFonts } from "pdf-lib";
 import { readFileSync } from "node:fs";
 import { makeFont } from "../fixtures/makeFont";
 import { openContainer } from "@/core/open/container";
-import { api, expectNoAxeFaults, makeBrief, openBrowser, startIdentify, url } from "./browser";
+import { fetchAgain, api, expectNoAxeFaults, makeBrief, openBrowser, startIdentify, url } from "./browser";
 
 const browser = openBrowser();
 let briefId = "";
@@ -43,7 +43,7 @@ const pick = (files: { name: string; mimeType: string; buffer: Buffer }[]) =>
 const send = async (name: string, bytes: Uint8Array) => {
   const form = new FormData();
   form.append("document", new Blob([bytes as BlobPart]), name);
-  const reply = await fetch(`${url()}/api/v1/documents`, { method: "POST", body: form });
+  const reply = await fetchAgain(`${url()}/api/v1/documents`, { method: "POST", body: form });
   return {
     status: reply.status,
     body: (await reply.json()) as { fonts?: Record<string, unknown>[]; error?: { code: string; message: string } },

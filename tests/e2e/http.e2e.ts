@@ -10,7 +10,7 @@ import { Health, Job } from "@/contracts/jobs";
 import { GlyphList, StyleDetail, StyleList } from "@/contracts/styles";
 import { drawLine } from "../fixtures/drawLine";
 import { readDemo } from "../fixtures/demoFont";
-import { api, makeBrief, styleNamed, url } from "./browser";
+import { fetchAgain, api, makeBrief, styleNamed, url } from "./browser";
 // @ts-expect-error -- plain JavaScript, shared with Jest's setup
 import { startServer, waitFor } from "./globalSetup.mjs";
 // @ts-expect-error -- plain JavaScript, shared with Jest's setup
@@ -49,15 +49,15 @@ describe("answers have the form that the document promises", () => {
     expect(detail.traits.slantDeg).toBeGreaterThan(4);
     const glyphs = GlyphList.parse((await api(`/styles/${styleId}/glyphs?q=%26`)).body);
     expect(glyphs.glyphs[0]!.codePoints).toContain(0x26);
-    const file = await fetch(`${url()}/api/v1/styles/${styleId}/file`);
+    const file = await fetchAgain(`${url()}/api/v1/styles/${styleId}/file`);
     expect(file.headers.get("content-type")).toBe("font/woff2");
     expect(new TextDecoder().decode((await file.arrayBuffer()).slice(0, 4))).toBe("wOF2");
     // A style's file may change under its id: it is asked after each time, and sent again only when it did.
     expect(file.headers.get("cache-control")).toBe("private, no-cache");
     const again = { headers: { "if-none-match": file.headers.get("etag")! } };
-    expect((await fetch(`${url()}/api/v1/styles/${styleId}/file`, again)).status).toBe(304);
+    expect((await fetchAgain(`${url()}/api/v1/styles/${styleId}/file`, again)).status).toBe(304);
     const other = { headers: { "if-none-match": '"another file"' } };
-    expect((await fetch(`${url()}/api/v1/styles/${styleId}/file`, other)).status).toBe(200);
+    expect((await fetchAgain(`${url()}/api/v1/styles/${styleId}/file`, other)).status).toBe(200);
   });
 
   test("every variable style tells its axes exactly", async () => {

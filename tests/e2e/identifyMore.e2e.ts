@@ -3,6 +3,7 @@
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import type { SetLineReply } from "@/contracts/libraries";
 import {
+  fetchAgain,
   api,
   drawByBrowser,
   expectNoAxeFaults,
@@ -93,7 +94,7 @@ describe("a curved baseline", () => {
   test("is drawn by three points, and the lettering on it identified", async () => {
     const { page, context } = browser;
     const font = await (
-      await fetch(`${url()}/api/v1/styles/${(await styleNamed("zilla slab bold")).styleId}/file`)
+      await fetchAgain(`${url()}/api/v1/styles/${(await styleNamed("zilla slab bold")).styleId}/file`)
     ).arrayBuffer();
     const sign = await shootPage(
       context,
@@ -193,7 +194,7 @@ describe("kept with the brief", () => {
       `/briefs/${briefId}/identifications`,
     );
     const [kept] = body.identifications;
-    const image = await fetch(`${url()}/api/v1/briefs/${briefId}/identifications/${kept!.identificationId}/image`);
+    const image = await fetchAgain(`${url()}/api/v1/briefs/${briefId}/identifications/${kept!.identificationId}/image`);
     expect(image.headers.get("content-type")).toBe("image/png");
     expect(Buffer.from(await image.arrayBuffer()).equals(picture)).toBe(true);
   });
@@ -237,7 +238,7 @@ describe("people", () => {
       `/briefs/${briefId}/identifications`,
     );
     const path = `/api/v1/briefs/${briefId}/identifications/${body.identifications[0]!.identificationId}/sheet?as=${kind}`;
-    const reply = await fetch(`${url()}${path}`);
+    const reply = await fetchAgain(`${url()}${path}`);
     return { status: reply.status, bytes: Buffer.from(await reply.arrayBuffer()) };
   };
 

@@ -1,7 +1,7 @@
 // Identify as a person uses it: drop, frame one of two lines, correct, go through matches by keys, keep, lay over.
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import type { BrowserContext } from "playwright-core";
-import { api, drawByBrowser, makeBrief, openBrowser, startIdentify, styleNamed, url } from "./browser";
+import { fetchAgain, api, drawByBrowser, makeBrief, openBrowser, startIdentify, styleNamed, url } from "./browser";
 
 const browser = openBrowser();
 let briefId = "";
@@ -270,7 +270,7 @@ describe("hand over", () => {
     const link = page.getByRole("link", { name: "Save zip" });
     await link.waitFor({ timeout: 40_000 });
     const { unzipSync } = await import("fflate");
-    const zip = new Uint8Array(await (await fetch(`${url()}${await link.getAttribute("href")}`)).arrayBuffer());
+    const zip = new Uint8Array(await (await fetchAgain(`${url()}${await link.getAttribute("href")}`)).arrayBuffer());
     expect(Object.keys(unzipSync(zip)).sort()).toEqual([
       "credits.txt",
       "licences/Karla.txt",
@@ -295,7 +295,7 @@ describe("hand over", () => {
     const { body } = await api<{ items: { styleId: string }[] }>("/styles?q=karla&limit=1");
     const own = await makeBrief({ name: "List test" });
     await api(`/briefs/${own}/kept/${body.items[0]!.styleId}`, { method: "PUT", json: { role: "text", note: "=1+1" } });
-    const response = await fetch(`${url()}/api/v1/briefs/${own}/shortlist`);
+    const response = await fetchAgain(`${url()}/api/v1/briefs/${own}/shortlist`);
     expect(response.headers.get("content-disposition")).toContain("List test shortlist.csv");
     const csv = await response.text();
     expect(csv.split("\r\n")[1]).toContain("Karla");

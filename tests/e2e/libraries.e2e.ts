@@ -5,7 +5,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { makeFont } from "../fixtures/makeFont";
 import { NO_FAULTS, detail, find, library, setFaults, settled, standIns, sync } from "./standIns";
-import { api, expectNoAxeFaults, makeBrief, openBrowser, openWall, saved, url } from "./browser";
+import { fetchAgain, api, expectNoAxeFaults, makeBrief, openBrowser, openWall, saved, url } from "./browser";
 
 const browser = openBrowser();
 afterEach(async () => {
@@ -371,7 +371,7 @@ describe("in the browser", () => {
     const wrackline = await find("Wrackline Script");
     for (const id of [items[0]!.styleId, wrackline.items[0]!.styleId])
       await api(`/briefs/${briefId}/kept/${id}`, { method: "PUT", json: {} });
-    const spdx = (await (await fetch(`${url()}/api/v1/briefs/${briefId}/spdx`)).json()) as {
+    const spdx = (await (await fetchAgain(`${url()}/api/v1/briefs/${briefId}/spdx`)).json()) as {
       spdxVersion: string;
       packages: { name: string; licenseDeclared: string; checksums: { checksumValue: string }[] }[];
       hasExtractedLicensingInfos: { extractedText: string }[];
@@ -382,6 +382,6 @@ describe("in the browser", () => {
     expect(spdx.packages[0]!.checksums[0]!.checksumValue).toMatch(/^[0-9a-f]{64}$/);
     expect(spdx.hasExtractedLicensingInfos[0]!.extractedText).toMatch(/free for personal use/);
     expect(spdx.relationships).toHaveLength(2);
-    expect(await (await fetch(`${url()}/api/v1/briefs/${briefId}/credits`)).text()).toMatch(/Maud Penhallow/);
+    expect(await (await fetchAgain(`${url()}/api/v1/briefs/${briefId}/credits`)).text()).toMatch(/Maud Penhallow/);
   });
 });

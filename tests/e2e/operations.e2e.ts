@@ -7,7 +7,7 @@ import { join } from "node:path";
 import { pathOf, type Operation } from "@/contracts/operations/operation";
 import { OPERATIONS, type OperationName } from "@/contracts/operations/table";
 import { makeFont } from "../fixtures/makeFont";
-import { api, drawByBrowser, makeBrief, openBrowser, styleNamed, url } from "./browser";
+import { fetchAgain, api, drawByBrowser, makeBrief, openBrowser, styleNamed, url } from "./browser";
 import { find, settled } from "./standIns";
 
 type Sent = {
@@ -29,7 +29,7 @@ async function call(name: OperationName, { params, query, body, form }: Sent = {
   for (const [field, value] of Object.entries(form ?? {})) data.append(field, value);
   const address = `${url()}/api/v1${pathOf(op, params)}?${new URLSearchParams(query)}`;
   const stop = new AbortController();
-  const response = await fetch(address, {
+  const response = await fetchAgain(address, {
     method: op.method.toUpperCase(),
     signal: stop.signal,
     ...(body !== undefined && { body: JSON.stringify(body), headers: { "content-type": "application/json" } }),
@@ -280,7 +280,7 @@ describe("with wrong input", () => {
     },
   );
   test("a method that no operation of a path has is told", async () => {
-    const reply = await fetch(`${url()}/api/v1/health`, { method: "DELETE" });
+    const reply = await fetchAgain(`${url()}/api/v1/health`, { method: "DELETE" });
     expect(reply.status).toBe(405);
   });
 });

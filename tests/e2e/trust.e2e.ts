@@ -8,7 +8,7 @@ import type { Page } from "playwright-core";
 import type { Brief } from "@/contracts/brief";
 import { seeded } from "../../demo/foundry/treat";
 import { OPERATIONS } from "@/contracts/operations/table";
-import { api, makeBrief, openBrowser, styleNamed, url } from "./browser";
+import { fetchAgain, api, makeBrief, openBrowser, styleNamed, url } from "./browser";
 
 const browser = openBrowser();
 const briefOf = async (id: string) => (await api<Brief>(`/briefs/${id}`)).body;
@@ -318,7 +318,7 @@ describe("a server that is away", () => {
     const inList = page.locator("[data-kept] [data-sample]").first();
     await inList.waitFor();
     expect(await inList.evaluate((e) => getComputedStyle(e).fontVariationSettings)).toBe(seen);
-    const csv = await (await fetch(`${url()}/api/v1/briefs/${id}/shortlist`)).text();
+    const csv = await (await fetchAgain(`${url()}/api/v1/briefs/${id}/shortlist`)).text();
     expect(csv).toMatch(/"wght \d+/);
     await page.getByRole("link", { name: "Hand over" }).click();
     await page.getByRole("link", { name: /^Roboto Flex .* · wght \d+/ }).waitFor();
@@ -327,7 +327,7 @@ describe("a server that is away", () => {
     const link = page.getByRole("link", { name: "Save zip" });
     await link.waitFor({ timeout: 60_000 });
     const zip = unzipSync(
-      new Uint8Array(await (await fetch(`${url()}${await link.getAttribute("href")}`)).arrayBuffer()),
+      new Uint8Array(await (await fetchAgain(`${url()}${await link.getAttribute("href")}`)).arrayBuffer()),
     );
     expect(new TextDecoder().decode(zip["notes.txt"])).toMatch(/Roboto Flex .* was chosen at wght \d+.*set its axes/);
   });

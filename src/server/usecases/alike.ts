@@ -33,7 +33,12 @@ export function listAlike(db: Db, styleId: string, query: StyleQuery & { sameFir
   if (row === undefined) return null;
   const brief = query.briefId ? findBrief(db, query.briefId) : null;
   const near = nearnessTo(index, row, true);
-  const found = answer(db, held, { pictures: "out", ...query, near: styleId as StyleQuery["near"], sort: "near" }, brief);
+  const found = answer(
+    db,
+    held,
+    { pictures: "out", ...query, near: styleId as StyleQuery["near"], sort: "near" },
+    brief,
+  );
   const own = findSignature(db, styleId);
   const candidates: { place: number; steps: number }[] = [];
   for (let place = 0; place < found.order.length && candidates.length < LOOKED_AT; place++) {
