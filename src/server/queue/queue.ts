@@ -32,12 +32,14 @@ type Queue = {
   busy: Set<string>;
   /** Tells the process that works; null where that is this one. */
   tell: ((message: JobsMessage) => void) | null;
+  /** Work that people wait for, and readers make way for. */
+  urgent: number;
 };
 /** yields: somebody waits at the screen, so that reading leaves the machine to them; or no longer. */
 export type JobsMessage = { wake: true } | { cancel: string } | { close: true } | { yields: boolean };
 const shared = globalThis as unknown as { fondQuarryQueue?: Queue };
 const queue = (): Queue =>
-  (shared.fondQuarryQueue ??= { handlers: null, running: new Map(), busy: new Set(), tell: null });
+  (shared.fondQuarryQueue ??= { handlers: null, running: new Map(), busy: new Set(), tell: null, urgent: 0 });
 
 /** Makes this process the one that works. @param handlers - one for each kind of job. */
 export function startQueue(handlers: Record<JobKind, Handler>) {
@@ -50,14 +52,13 @@ export function tellQueue(tell: Queue["tell"]) {
   queue().tell = tell;
 }
 
-let waiting = 0;
 /** Work that a person waits for: readers make way for it. */
 export async function beforeReaders<T>(work: () => Promise<T>): Promise<T> {
-  if (waiting++ === 0) queue().tell?.({ yields: true });
+  if (queue().urgent++ === 0) queue().tell?.({ yields: true });
   try {
     return await work();
   } finally {
-    if (--waiting === 0) queue().tell?.({ yields: false });
+    if (--queue().urgent === 0) queue().tell?.({ yields: false });
   }
 }
 

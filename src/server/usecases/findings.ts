@@ -43,7 +43,7 @@ const SAMPLE_TRAITS = ["stemEm", "contrast", "width", "xHeightEm", "slantDeg", "
 
 /** While fonts come in, the index is not built again for each of them: what was built serves this many times as long as building took. */
 const SERVES_TIMES = 12;
-/** Building takes no notice below this. */
+/** An index that takes no longer than this is built for every font. */
 const QUICK_MS = 20;
 const ANSWERS_KEPT = 32;
 
@@ -55,22 +55,24 @@ export function getHeld(db: Db, needed: readonly string[] = []): Held {
   shared.fondQuarryRows ??= new WeakMap();
   const held = shared.fondQuarryRows.get(db);
   const seq = lastSeq(db);
-  if (held?.seq === seq && !(held.pending.size && isDue(db, held)) && !needed.some((id) => held.pending.has(id)))
-    return held;
-  let next = held ? bringUpToDate(db, held, seq) : build(db, seq, new Map(), new Map());
-  if (needed.some((id) => next.pending.has(id))) next = build(db, seq, next.rows, next.shared, next.pending);
+  if (held?.seq === seq && !isDue(db, held, needed)) return held;
+  const next = held ? bringUpToDate(db, held, seq, needed) : build(db, seq, new Map(), new Map());
   shared.fondQuarryRows.set(db, next);
   return next;
 }
 
-const isDue = (db: Db, { builtAt, tookMs }: Held) =>
-  performance.now() - builtAt >= SERVES_TIMES * (tookMs - QUICK_MS) || !isAnyRunning(db);
+/** Whether styles wait that the index is to be made again for. */
+const isDue = (db: Db, { pending, builtAt, tookMs }: Held, needed: readonly string[]) =>
+  pending.size > 0 &&
+  (performance.now() - builtAt >= SERVES_TIMES * (tookMs - QUICK_MS) ||
+    needed.some((id) => pending.has(id)) ||
+    !isAnyRunning(db));
 
 /**
  * What differs little (a tag, a verdict) is exchanged in the index at once. The rest waits until the index may be made again: while fonts
  * come in, a large one serves for a while.
  */
-function bringUpToDate(db: Db, held: Held, seq: number): Held {
+function bringUpToDate(db: Db, held: Held, seq: number, needed: readonly string[]): Held {
   const tags = tagsByFamily(db);
   const little = new Map<number, HeldRow>();
   for (const record of eachStyleSince(db, held.seq)) {
@@ -95,9 +97,7 @@ function bringUpToDate(db: Db, held: Held, seq: number): Held {
         answers: new LRUCache({ max: ANSWERS_KEPT }),
       }),
   };
-  return next.pending.size && (!exchanged || isDue(db, next))
-    ? build(db, seq, next.rows, next.shared, next.pending)
-    : next;
+  return !exchanged || isDue(db, next, needed) ? build(db, seq, next.rows, next.shared, next.pending) : next;
 }
 
 /** Makes the whole index. @param pending - rows that changed since it was made; null: they are gone. */

@@ -125,17 +125,16 @@ export class ProcessPool {
     return [...this.children].filter((c) => c.task).length;
   }
 
+  private findIdle() {
+    return [...this.children].find((c) => !c.task && !c.killedFor);
+  }
+
   private hasFree() {
-    return this.children.size < this.options.processes || [...this.children].some((c) => !c.task && !c.killedFor);
+    return this.busy < this.atOnce && (this.children.size < this.options.processes || this.findIdle() !== undefined);
   }
 
   private next() {
-    while (this.waiting.length && this.busy < this.atOnce) {
-      let child = [...this.children].find((c) => !c.task && !c.killedFor);
-      if (!child && this.children.size < this.options.processes) child = this.start();
-      if (!child) return;
-      this.give(child, this.waiting.shift()!);
-    }
+    while (this.waiting.length && this.hasFree()) this.give(this.findIdle() ?? this.start(), this.waiting.shift()!);
   }
 
   private give(child: Child, task: Task) {
