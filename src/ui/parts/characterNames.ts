@@ -8,6 +8,9 @@ type NameCharacter = (codePoint: number) => string;
 
 /** Later than this the table is fetched, idle or not. */
 const MAX_WAIT_MS = 2_000;
+let isAsked = false;
+const listeners = new Set<() => void>();
+
 /** Writes the code point, and has the names come. */
 const nameLater: NameCharacter = (codePoint) => {
   if (!isAsked && typeof window !== "undefined") {
@@ -20,8 +23,6 @@ const nameLater: NameCharacter = (codePoint) => {
 };
 
 let known: NameCharacter = nameLater;
-let isAsked = false;
-const listeners = new Set<() => void>();
 
 function fetchNames() {
   void import("@/core/unicode/names")
