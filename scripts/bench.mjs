@@ -7,6 +7,7 @@ import { basename, join } from "node:path";
 import Database from "better-sqlite3";
 import sharp from "sharp";
 import { build, drawFoundry, installDebian, installPackages, prepareDemo } from "./setup.mjs";
+import { forgetPictures } from "./forgetPictures.mjs";
 import { freePort } from "./server.mjs";
 import { startServer, waitFor } from "../tests/e2e/globalSetup.mjs";
 import { benchLarge, quantile, WORDS } from "./benchLarge.mjs";
@@ -181,15 +182,8 @@ async function longestTask() {
   });
   const longest = [];
   for (const { png } of pictures.slice(0, 3)) {
-    // Pictures that are left open would come back.
     await page.goto(`${url}/b/b_open-night-poster/brief`);
-    await page.evaluate(
-      () =>
-        new Promise((done) => {
-          const gone = indexedDB.deleteDatabase("fond-quarry");
-          gone.onsuccess = gone.onerror = gone.onblocked = done;
-        }),
-    );
+    await forgetPictures(page);
     await page.goto(`${url}/b/b_open-night-poster/identify`);
     await page.waitForLoadState("networkidle");
     await page.evaluate(() => (window.tasks.length = 0));

@@ -5,7 +5,7 @@ import { readdirSync } from "node:fs";
 import { join } from "node:path";
 import { makeFont } from "../fixtures/makeFont";
 import { demoBytes } from "../fixtures/demoFont";
-import { fetchAgain, api, bringIn, makeBrief, openBrowser, startIdentify, url } from "./browser";
+import { api, bringIn, fetchAgain, makeBrief, openBrowser, startIdentify, url } from "./browser";
 
 const browser = openBrowser();
 const text = (s: string) => new TextEncoder().encode(s);

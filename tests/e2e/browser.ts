@@ -3,6 +3,8 @@ import { afterAll, beforeAll, expect } from "@jest/globals";
 import AxeBuilder from "@axe-core/playwright";
 import { chromium, type Browser, type BrowserContext, type Download, type Page } from "playwright-core";
 import { readFileSync } from "node:fs";
+// @ts-expect-error -- plain JavaScript, shared with the bench
+import { forgetPictures } from "../../scripts/forgetPictures.mjs";
 
 export const url = () => process.env.E2E_URL!;
 
@@ -95,18 +97,11 @@ export async function saved(download: Promise<Download>): Promise<Uint8Array> {
   return new Uint8Array(readFileSync(await (await download).path()));
 }
 
-/** Strips of the wall but for the first four: they are made alike, and looking at each costs seconds. */
-const LATER_STRIPS = "[data-index]:not([data-index='0'], [data-index='1'], [data-index='2'], [data-index='3'])";
-
-/**
- * @param except - rules that do not hold here, each with its reason where it is called.
- * @param within - the part of the page that is looked at; absent: all of it.
- */
-export async function expectNoAxeFaults(page: Page, except: string[] = [], within?: string) {
-  const axe = new AxeBuilder({ page }).options({ resultTypes: ["violations"] }).exclude(LATER_STRIPS);
+/** @param except - rules that do not hold here, each with its reason where it is called. */
+export async function expectNoAxeFaults(page: Page, except: string[] = []) {
+  const axe = new AxeBuilder({ page }).options({ resultTypes: ["violations"] });
   // In one go: these pages have no frames of other origins, for which the results would be put together on a page of their own.
   axe.setLegacyMode(true);
-  if (within) axe.include(within);
   const { violations } = await axe.disableRules(except).analyze();
   expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(" | ")}`)).toEqual([]);
 }
@@ -163,12 +158,6 @@ export async function bringIn(files: Record<string, Uint8Array>): Promise<Import
 /** Opens Identify with no picture left open from before. */
 export async function startIdentify(page: Page, briefId: string) {
   await page.goto(`/b/${briefId}/brief`);
-  await page.evaluate(
-    () =>
-      new Promise((done) => {
-        const gone = indexedDB.deleteDatabase("fond-quarry");
-        gone.onsuccess = gone.onerror = gone.onblocked = done;
-      }),
-  );
+  await forgetPictures(page);
   await page.goto(`/b/${briefId}/identify`);
 }

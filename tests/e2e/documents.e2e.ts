@@ -6,7 +6,7 @@ import { PDFDocument, StandardFonts } from "pdf-lib";
 import { readFileSync } from "node:fs";
 import { makeFont } from "../fixtures/makeFont";
 import { openContainer } from "@/core/open/container";
-import { fetchAgain, api, expectNoAxeFaults, makeBrief, openBrowser, startIdentify, url } from "./browser";
+import { api, expectNoAxeFaults, fetchAgain, makeBrief, openBrowser, startIdentify, url } from "./browser";
 
 const browser = openBrowser();
 let briefId = "";

@@ -10,7 +10,7 @@ import { Health, Job } from "@/contracts/jobs";
 import { GlyphList, StyleDetail, StyleList } from "@/contracts/styles";
 import { drawLine } from "../fixtures/drawLine";
 import { readDemo } from "../fixtures/demoFont";
-import { fetchAgain, api, makeBrief, styleNamed, url } from "./browser";
+import { api, fetchAgain, makeBrief, styleNamed, url } from "./browser";
 // @ts-expect-error -- plain JavaScript, shared with Jest's setup
 import { startServer, waitFor } from "./globalSetup.mjs";
 // @ts-expect-error -- plain JavaScript, shared with Jest's setup

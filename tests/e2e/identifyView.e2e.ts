@@ -1,7 +1,7 @@
 // Identify as a person uses it: drop, frame one of two lines, correct, go through matches by keys, keep, lay over.
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import type { BrowserContext } from "playwright-core";
-import { fetchAgain, api, drawByBrowser, makeBrief, openBrowser, startIdentify, styleNamed, url } from "./browser";
+import { api, drawByBrowser, fetchAgain, makeBrief, openBrowser, startIdentify, styleNamed, url } from "./browser";
 
 const browser = openBrowser();
 let briefId = "";

@@ -7,7 +7,7 @@ import { join } from "node:path";
 import { pathOf, type Operation } from "@/contracts/operations/operation";
 import { OPERATIONS, type OperationName } from "@/contracts/operations/table";
 import { makeFont } from "../fixtures/makeFont";
-import { fetchAgain, api, drawByBrowser, makeBrief, openBrowser, styleNamed, url } from "./browser";
+import { api, drawByBrowser, fetchAgain, makeBrief, openBrowser, styleNamed, url } from "./browser";
 import { find, settled } from "./standIns";
 
 type Sent = {

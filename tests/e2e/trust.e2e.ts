@@ -8,7 +8,7 @@ import type { Page } from "playwright-core";
 import type { Brief } from "@/contracts/brief";
 import { seeded } from "../../demo/foundry/treat";
 import { OPERATIONS } from "@/contracts/operations/table";
-import { fetchAgain, api, makeBrief, openBrowser, styleNamed, url } from "./browser";
+import { api, fetchAgain, makeBrief, openBrowser, styleNamed, url } from "./browser";
 
 const browser = openBrowser();
 const briefOf = async (id: string) => (await api<Brief>(`/briefs/${id}`)).body;
