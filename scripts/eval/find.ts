@@ -1,9 +1,14 @@
 // npm run eval:find: sentences as people say them against the demo library. What fits each was written down before finding was built:
 // families that a practitioner would accept, chosen by how they look. A sentence passes when one is among the first ten; when it
-// narrows (`none`), none of those may be there at all. Then 30 family names with slips: the family must come first.
+// narrows (`none`), none of those may be there at all. Then 30 family names with slips: the family must come first. Then phrases of what
+// lettering is for: how many of the first eight families fit; --sealed opens the half that was put away.
 import { indexStyles } from "../../src/core/find/findIndex";
 import { findStyles } from "../../src/core/find/findStyles";
+import { mean } from "../../src/core/geometry/numbers";
 import { readRows } from "./measured";
+import { familiesOf } from "./themes/groups";
+import { SEALED } from "./themes/sealed";
+import { SEEN } from "./themes/seen";
 import { COUNTED, getLanguages, speaksIn } from "../../src/server/usecases/languages";
 
 type Sentence = { q: string; fits: string; none?: string; understood?: string[] };
@@ -216,3 +221,22 @@ for (const [typed, family] of Object.entries(SLIPS)) {
   else console.log(`NO  name “${typed}” → ${first}, not ${family}`);
 }
 console.log(`NAMES WITH SLIPS: ${named} of ${Object.keys(SLIPS).length} found first`);
+
+const FIRST_FAMILIES = 8;
+/** Of each phrase, the share of the first families that fit; and how many phrases are not read at all. */
+function judgeThemes(name: string, phrases: Readonly<Record<string, string>>) {
+  let unread = 0;
+  const shares = Object.entries(phrases).map(([q, fits]) => {
+    const found = findStyles(index, { q, fold: true }, null, around);
+    if (!found.understood.words.length) unread++;
+    const fair = familiesOf(fits);
+    const first = Array.from({ length: Math.min(FIRST_FAMILIES, found.total) }, (_, k) => found.at(k).row.family);
+    return first.filter((family) => fair.has(family)).length / FIRST_FAMILIES;
+  });
+  const percent = (share: number) => `${(100 * share).toFixed(0)} %`;
+  console.log(
+    `THEMES, ${name}: ${percent(mean(shares)!)} of the first eight families fit, half or more for ${percent(shares.filter((s) => s >= 0.5).length / shares.length)} of the phrases, ${percent(unread / shares.length)} not read`,
+  );
+}
+judgeThemes("seen half", SEEN);
+if (process.argv.includes("--sealed")) judgeThemes("sealed half", SEALED);

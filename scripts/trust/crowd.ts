@@ -7,6 +7,7 @@ import { zipSync, type Zippable } from "fflate";
 import { SANS } from "../../demo/foundry/design";
 import { drawFace } from "../../demo/foundry/face";
 import { writeTrueType } from "../../demo/foundry/write/writeFont";
+import { median } from "../../src/core/geometry/numbers";
 import { fontFacts, LETTERS } from "../../tests/fixtures/fontFacts";
 import { drawWords } from "./lettering";
 import { freePort, prepareDemo, startServer, upload, waitIdle, waitUp, watchServer } from "./server";
@@ -67,12 +68,11 @@ const timeAlone = async () => {
   }
   return took;
 };
-const medianOf = (list: number[]) => list.toSorted((a, b) => a - b)[list.length >> 1]!;
 await identify();
 const before = await timeAlone();
 const stop = watchServer(() => server);
 const importId = await upload(server, { "crowd.zip": archive });
-const importingMs = medianOf(await timeAlone());
+const importingMs = median(await timeAlone())!;
 const { body: under } = await server.api<{ state: string; done: number }>(`/imports/${importId}`);
 const searches: number[] = [];
 const asked = Array.from({ length: PICTURES }, identify);
@@ -93,7 +93,7 @@ await finding;
 await waitIdle(server);
 const watched = await stop();
 // The machine may be slower for others' work: rest is measured on both sides of the import.
-const restMs = medianOf([...before, ...(await timeAlone())]);
+const restMs = median([...before, ...(await timeAlone())])!;
 const { body: report } = await server.api<{ items: { outcome: string }[] }>(`/imports/${importId}`);
 await server.kill();
 rmSync(data, { recursive: true, force: true });

@@ -1,5 +1,5 @@
 // Families of the demo library by how they look, so that a judgement can name many at once. Written by eye, before themes were built.
-export const GROUPS: Record<string, string> = {
+const GROUPS: Record<string, string> = {
   blackletter: "UnifrakturCook, UnifrakturMaguntia, Grenze Gotisch, Pirata One",
   uncial: "Uncial Antiqua, MedievalSharp",
   formalScript:
@@ -45,7 +45,7 @@ export const GROUPS: Record<string, string> = {
   fast: "Faster One, Audiowide, Exo 2, Kaushan Script, Yellowtail, Bangers, Teko, Anton, Tektur, Righteous",
 };
 
-/** @param list - families and `*groups`, parted by commas. */
+/** @param list - families and `*groups`, separated by commas. */
 export const familiesOf = (list: string): Set<string> =>
   new Set(
     list
