@@ -115,6 +115,19 @@ export async function prepareDemo(standIns) {
   return { FOND_QUARRY_SEED: seed, FOND_QUARRY_DESK: standIns && `${standIns}/desk` };
 }
 
+let words = null;
+/** Fetches what is known of words and cuts it, once; may run beside everything else. */
+export function cutWords() {
+  words ??= (async () => {
+    const print = printOf("scripts/buildWords.mjs");
+    if (isDone("words", print) && existsSync(join(root, "dist-workers/words.bin"))) return;
+    console.log("Cutting the table of words …");
+    await run("node scripts/buildWords.mjs");
+    markDone("words", print);
+  })();
+  return words;
+}
+
 /** Builds workers and the application. */
 export async function build() {
   const print = printOf(
@@ -126,11 +139,11 @@ export async function build() {
     "package-lock.json",
     "scripts/buildWorkers.mjs",
   );
-  if (isDone("build", print) && existsSync(join(root, ".next/BUILD_ID"))) return;
+  if (isDone("build", print) && existsSync(join(root, ".next/BUILD_ID"))) return cutWords();
   console.log("Building …");
   await run("node scripts/buildWorkers.mjs");
   await run("node scripts/buildWorkers.mjs demo/libraries/main.ts demo/seed.ts");
-  await run("npx next build");
+  await Promise.all([run("npx next build"), cutWords()]);
   markDone("build", print);
 }
 

@@ -5,10 +5,13 @@
 import { indexStyles } from "../../src/core/find/findIndex";
 import { findStyles } from "../../src/core/find/findStyles";
 import { mean } from "../../src/core/geometry/numbers";
+import { stepsApart } from "../../src/core/find/alike";
+import { MIXED } from "./mixed";
 import { readRows } from "./measured";
 import { familiesOf } from "./themes/groups";
 import { SEALED } from "./themes/sealed";
 import { SEEN } from "./themes/seen";
+import { getWordMeanings } from "../../src/server/usecases/wordMeanings";
 import { COUNTED, getLanguages, speaksIn } from "../../src/server/usecases/languages";
 
 type Sentence = { q: string; fits: string; none?: string; understood?: string[] };
@@ -178,7 +181,12 @@ const SLIPS: Record<string, string> = {
 
 const index = indexStyles(await readRows());
 const around = {
-  lexicon: { tags: new Set<string>(), languages: getLanguages().byName },
+  lexicon: {
+    tags: new Set<string>(),
+    languages: getLanguages().byName,
+    places: getLanguages().byPlace,
+    words: getWordMeanings(),
+  },
   speaks: (c: string) => speaksIn(index, c),
   languages: COUNTED,
 };
@@ -227,11 +235,16 @@ const FIRST_FAMILIES = 8;
 function judgeThemes(name: string, phrases: Readonly<Record<string, string>>) {
   let unread = 0;
   const shares = Object.entries(phrases).map(([q, fits]) => {
-    const found = findStyles(index, { q, fold: true }, null, around);
+    const found = findStyles(index, { q, fold: true, nearest: true }, null, around);
     if (!found.understood.words.length) unread++;
     const fair = familiesOf(fits);
     const first = Array.from({ length: Math.min(FIRST_FAMILIES, found.total) }, (_, k) => found.at(k).row.family);
-    return first.filter((family) => fair.has(family)).length / FIRST_FAMILIES;
+    const share = first.filter((family) => fair.has(family)).length / FIRST_FAMILIES;
+    if (process.argv.includes("--told"))
+      console.log(
+        `   ${share * FIRST_FAMILIES}/8 “${q}” ${found.understood.words.map((w) => w.label).join(" · ")}: ${first.map((f) => (fair.has(f) ? f : `[${f}]`)).join(", ")}`,
+      );
+    return share;
   });
   const percent = (share: number) => `${(100 * share).toFixed(0)} %`;
   console.log(
@@ -240,3 +253,61 @@ function judgeThemes(name: string, phrases: Readonly<Record<string, string>>) {
 }
 judgeThemes("seen half", SEEN);
 if (process.argv.includes("--sealed")) judgeThemes("sealed half", SEALED);
+
+let read = 0;
+let empty = 0;
+for (const [q, wanted] of Object.entries(MIXED)) {
+  const found = findStyles(index, { q, fold: true, nearest: true }, null, around);
+  const labels = found.understood.words.map((w) => w.label);
+  const isRead =
+    labels.length === wanted.length &&
+    wanted.every((w) => labels.some((l) => (w.endsWith("→") ? l.startsWith(w) : l === w)));
+  if (isRead) read++;
+  else
+    console.log(`NO  “${q}” → ${labels.join(" · ")} ${found.understood.ignored.join(" ")}, not ${wanted.join(" · ")}`);
+  if (!found.order.length) {
+    empty++;
+    console.log(`    “${q}” ends in an empty wall`);
+  }
+}
+console.log(`MIXED PHRASES: ${read} of ${Object.keys(MIXED).length} read as meant, ${empty} empty walls`);
+
+const FIRST_SCREEN = 12;
+/** Of thirty questions, themes, sentences, kinds and none at all: how far the first screen is spread beside the same results by name, and what that costs in fit. */
+const ASKED = [
+  ...Object.keys(SEEN).slice(0, 12),
+  "",
+  "serif",
+  "script",
+  "display",
+  "sans",
+  "slab",
+  "handwritten",
+  "wide",
+  "narrow",
+  "heavy",
+  "light",
+  ...SENTENCES.map((s) => s.q),
+]
+  .filter((q) => !q.includes("like") && findStyles(index, { q, fold: true }, null, around).families >= 2 * FIRST_SCREEN)
+  .slice(0, 30);
+const spread = ASKED.map((q) => {
+  const screen = (sort: string, fold: boolean) => {
+    const found = findStyles(index, { q, fold, nearest: true, sort }, null, around);
+    const rows = Array.from({ length: Math.min(FIRST_SCREEN, found.total) }, (_, k) => found.at(k));
+    const at = rows.map(({ row }) => index.rowOf.get(row.styleId)!);
+    const pairs = at.flatMap((a, i) => at.slice(0, i).map((b) => stepsApart(index, a, b)));
+    return { apart: mean(pairs) ?? 0, fit: mean(rows.map((r) => r.fit?.degree ?? 0)) ?? 0, total: found.total };
+  };
+  const best = findStyles(index, { q, fold: true, nearest: true }, null, around);
+  const degrees = Array.from({ length: best.total }, (_, k) => best.at(k).fit?.degree ?? 0).sort((a, b) => b - a);
+  const [ranged, named] = [screen("fit", true), screen("name", false)];
+  return { apart: ranged.apart, byName: named.apart, lost: mean(degrees.slice(0, FIRST_SCREEN))! - ranged.fit };
+});
+if (process.argv.includes("--told"))
+  spread.forEach((r, k) =>
+    console.log(`   “${ASKED[k]}”: ${r.apart.toFixed(1)} beside ${r.byName.toFixed(1)}, ${r.lost.toFixed(3)} lost`),
+  );
+console.log(
+  `RANGE: the first ${FIRST_SCREEN} are ${(mean(spread.map((s) => s.apart))! / mean(spread.map((s) => s.byName))!).toFixed(2)} × as far apart as the first styles by name, at ${mean(spread.map((s) => s.lost))!.toFixed(3)} less fit than the best ${FIRST_SCREEN}`,
+);

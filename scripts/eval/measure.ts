@@ -2,6 +2,7 @@
 // never reads: category, usWeightClass, OS/2 heights, italic angle, fixed pitch. Prints each exception. --json writes readings.
 import { readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
+import { extractDescriptors } from "../../src/core/descriptors/extractDescriptors";
 import { classifyFont } from "../../src/core/kind/classifyFont";
 import { spansAtY } from "../../src/core/geometry/rays";
 import { lettersOf, pick, type Letters } from "../../src/core/measure/letters";
@@ -82,6 +83,7 @@ async function readAll(): Promise<Row[]> {
     const measured = measureFont(face);
     const classified = classifyFont({
       measured,
+      signature: extractDescriptors(face),
       family: font.family ?? entry.family,
       style: font.style,
       features: font.features,

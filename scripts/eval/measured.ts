@@ -1,5 +1,6 @@
 // Every font of the demo library, measured and read as the server does, as rows to find by: for evaluations without a server.
 import { existsSync, readFileSync, writeFileSync } from "node:fs";
+import { extractDescriptors } from "../../src/core/descriptors/extractDescriptors";
 import { classifyFont } from "../../src/core/kind/classifyFont";
 import { measureFont } from "../../src/core/measure/measureFont";
 import { measureReach } from "../../src/core/measure/reach";
@@ -19,9 +20,11 @@ export async function readRows(): Promise<FindRow[]> {
   const rights = new Map<string, FindRow["verdicts"]>();
   for (const entry of listDemoFonts(process.cwd())) {
     const font = await openFont(readFileSync(entry.path));
-    const measured = measureFont(openFace(font.sfnt));
+    const face = openFace(font.sfnt);
+    const measured = measureFont(face);
     const classified = classifyFont({
       measured,
+      signature: extractDescriptors(face),
       family: font.family ?? entry.family,
       style: font.style,
       features: font.features,

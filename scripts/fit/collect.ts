@@ -4,6 +4,7 @@ import { readdirSync, readFileSync } from "node:fs";
 import { openFont } from "../../src/core/open/openFont";
 import { openFace } from "../../src/core/outlines/openFace";
 import { measureFont } from "../../src/core/measure/measureFont";
+import { extractDescriptors } from "../../src/core/descriptors/extractDescriptors";
 import { classifyFont } from "../../src/core/kind/classifyFont";
 import { formOf } from "../../src/core/measure/forms";
 import { lettersOf } from "../../src/core/measure/letters";
@@ -20,6 +21,7 @@ for (const id of readdirSync(root)) {
     const measured = measureFont(face);
     const classified = classifyFont({
       measured,
+      signature: extractDescriptors(face),
       family: font.family ?? id,
       style: font.style,
       features: font.features,

@@ -4,10 +4,10 @@
 export const PIPELINE = [
   { stage: "opened", version: 2, needs: [] },
   { stage: "fingerprinted", version: 1, needs: ["opened"] },
-  { stage: "measured", version: 5, needs: ["opened"] },
-  { stage: "classified", version: 2, needs: ["opened", "measured"] },
-  { stage: "checked", version: 1, needs: ["opened"] },
+  { stage: "measured", version: 6, needs: ["opened"] },
   { stage: "described", version: 3, needs: ["opened"] },
+  { stage: "classified", version: 3, needs: ["opened", "measured", "described"] },
+  { stage: "checked", version: 1, needs: ["opened"] },
   { stage: "varied", version: 1, needs: ["opened", "measured"] },
 ] as const satisfies { stage: string; version: number; needs: readonly string[] }[];
 

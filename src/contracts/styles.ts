@@ -81,7 +81,12 @@ export const StyleQuery = z.object({
   italics: flag,
   priceMax: number.describe("of the brief's uses together, in whole units"),
   near: StyleId.optional().describe("the face that nearness is measured to"),
-  fold: flag.describe("one style per family"),
+  fold: flag.describe("one style per family: the one that fits best"),
+  open: list(FamilyId).describe("families whose other styles follow that one"),
+  learn: flag.describe("what is like that which the brief keeps first, from five marks on"),
+  nearest: flag.describe(
+    "when nothing is all that was asked: what comes nearest, and what each part of the question costs",
+  ),
   pictures: z.enum(["in", "out", "only"]).optional(),
   complete: flag,
   aside: z.enum(["hide", "show", "only"]).optional(),
@@ -124,6 +129,10 @@ export const StyleListItem = z.object({
     .object({ cents: z.number(), currency: z.string() })
     .nullable()
     .describe("of the brief's uses together, where all of them are sold"),
+  fit: z
+    .object({ degree: z.number(), because: z.array(z.string()) })
+    .nullable()
+    .describe("how well it fits the words, 0–1, and what of it does; null where words only let pass or stop"),
 });
 export type StyleListItem = z.infer<typeof StyleListItem>;
 /** With its coverage beside it, as samples need it. */
@@ -157,8 +166,35 @@ export const Facets = z.object({
 export type Facets = z.infer<typeof Facets>;
 
 export const Understood = z.object({
-  words: z.array(z.object({ label: z.string(), from: z.string() })),
+  words: z.array(
+    z.object({
+      label: z.string(),
+      from: z.string(),
+      theme: z
+        .object({
+          near: z.array(z.string()).describe("the themes that it was read by, the nearest first"),
+          looks: z.array(z.object({ name: z.string(), because: z.string(), weight: z.number() })),
+        })
+        .optional()
+        .describe("of words for what lettering is for or feels like"),
+    }),
+  ),
   ignored: z.array(z.string()),
+  nearest: z
+    .object({
+      total: z.number(),
+      lacks: z.number().describe("how many parts of the question what is shown lacks"),
+      without: z
+        .array(
+          z.object({
+            parts: z.array(z.object({ label: z.string(), from: z.string(), facet: z.string() })),
+            count: z.number(),
+          }),
+        )
+        .describe("what would be there without some parts"),
+    })
+    .optional()
+    .describe("when nothing is all that was asked"),
 });
 export type Understood = z.infer<typeof Understood>;
 
@@ -168,6 +204,11 @@ export const StyleList = z.object({
   coverages: z.record(z.string(), CodePointRanges),
   ofAll: z.number(),
   items: z.array(StyleListItem),
+  named: z.array(StyleListItem).describe("families that go by a word which was read as something else"),
+  taste: z
+    .object({ says: z.array(z.string()), marks: z.number() })
+    .nullable()
+    .describe("what the kept faces of the brief have in common, when it was learnt from"),
   cursor: z.string().optional(),
   facets: Facets,
   understood: Understood,

@@ -85,9 +85,11 @@ export async function styleNamed(q: string): Promise<{ styleId: string; family: 
   return body.items[0]!;
 }
 
-/** Opens the wall and waits until the first samples are set in their fonts. */
+/** Opens the wall with every style, unless the question says otherwise, and waits until the first samples are set in their fonts. */
 export async function openWall(page: Page, briefId: string, question = "") {
-  await page.goto(`/b/${briefId}/find${question}`);
+  const asked = new URLSearchParams(question);
+  if (!asked.has("fold")) asked.set("fold", "false");
+  await page.goto(`/b/${briefId}/find?${asked}`);
   await page.locator("[data-strip] [data-face=ready]").first().waitFor();
 }
 

@@ -257,12 +257,20 @@ describe("the sieve", () => {
     expect(body.items[0]?.family).toBe(family);
   });
 
-  test("what is not understood is said; nothing found says what to do", async () => {
+  test("what is not understood is said; where nothing is all of it, the nearest are shown with what each word costs", async () => {
     const { page } = browser;
     await openWall(page, briefId);
     await page.getByLabel("Find by name, kind or shape").fill("slab wqzxk");
     await page.getByText("Ignored: wqzxk").waitFor();
     await page.getByLabel("Find by name, kind or shape").fill("slab script blackletter");
-    await page.getByText("No faces match all of these.").waitFor();
+    const nearest = page.locator("[data-nearest]");
+    await nearest.getByText(/^Nothing is all of this/).waitFor();
+    expect(await page.locator("[data-strip]").count()).toBeGreaterThan(0);
+    expect(await page.locator("[data-count]").innerText()).toMatch(/^0 of /);
+    const cheapest = nearest.getByRole("button").first();
+    const said = Number((await cheapest.innerText()).split(": ")[1]);
+    await cheapest.click();
+    await page.locator("[data-nearest]").waitFor({ state: "detached" });
+    expect(await count(page)).toBe(said);
   });
 });

@@ -61,7 +61,7 @@ describe("answers have the form that the document promises", () => {
   });
 
   test("every variable style tells its axes exactly", async () => {
-    const { styleId } = await styleNamed("recursive variable");
+    const { styleId } = await styleNamed("Recursive variable");
     const detail = StyleDetail.parse((await api(`/styles/${styleId}`)).body);
     expect(detail.axes.map((a) => [a.tag, a.min, a.max])).toEqual(
       expect.arrayContaining([

@@ -82,9 +82,11 @@ describe("keys on the wall", () => {
 
 describe("the address", () => {
   const ask = (params: Record<string, string>) => new URLSearchParams(readQuestion(params, "b_b"));
-  test("empty, it asks for the best fit alone", () => {
+  test("empty, it asks for the best fit, one style per family, and the nearest where nothing is all of it", () => {
     expect([...ask({})]).toEqual([
       ["briefId", "b_b"],
+      ["fold", "true"],
+      ["nearest", "true"],
       ["sort", "fit"],
     ]);
   });
@@ -105,12 +107,14 @@ describe("the address", () => {
     };
     const looks = { columns: "3", zoom: "140", set: "letters", letters: "Rg" };
     const asked = Object.fromEntries(ask({ q: " heavy ", ...asks, ...looks }));
-    expect(asked).toEqual({ briefId: "b_b", q: "heavy", ...asks });
+    expect(asked).toEqual({ briefId: "b_b", q: "heavy", nearest: "true", ...asks });
   });
   test("nonsense in the address is left out, not passed on", () => {
     expect([...ask({ kinds: "serious,slab", traits: "weight:a~b", weightsMin: "many" })]).toEqual([
       ["briefId", "b_b"],
       ["kinds", "slab"],
+      ["fold", "true"],
+      ["nearest", "true"],
       ["sort", "fit"],
     ]);
   });

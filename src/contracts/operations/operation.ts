@@ -13,6 +13,7 @@ export type Topic =
   | "identifications"
   | "survey"
   | "searches"
+  | "themes"
   | "libraries"
   | "basket"
   | "orders"

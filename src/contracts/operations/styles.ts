@@ -17,6 +17,7 @@ import {
   SuggestQuery,
   Suggestions,
 } from "../styles";
+import { ThemeCorrection, ThemePut } from "../themes";
 import { operations } from "./operation";
 
 const params = z.object({ id: StyleId });
@@ -170,5 +171,30 @@ export const STYLE_OPERATIONS = operations({
     access: "editor",
     output: z.object({ searchId: z.string() }),
     changes: ["searches"],
+  },
+  listThemes: {
+    method: "get",
+    path: "/themes",
+    summary: "Words whose reading was corrected here",
+    access: "reader",
+    output: z.object({ themes: z.array(ThemeCorrection) }),
+    reads: ["themes"],
+  },
+  correctTheme: {
+    method: "put",
+    path: "/themes/{phrase}",
+    summary: "Say how much of each look some words have, or which face they are rather like",
+    access: "editor",
+    body: ThemePut,
+    output: ThemeCorrection,
+    changes: ["themes", "styles"],
+  },
+  forgetTheme: {
+    method: "delete",
+    path: "/themes/{phrase}",
+    summary: "Read some words as they were read before they were corrected",
+    access: "editor",
+    output: z.object({ phrase: z.string() }),
+    changes: ["themes", "styles"],
   },
 });

@@ -80,6 +80,49 @@ function addTrait(sums: Float64Array, { values, low, high }: TraitColumn, row: n
   }
 }
 
+/** Distance of two rows, in the same steps. */
+export const stepsApart = (index: FindIndex, a: number, b: number): number => distancesIn(index, [a, b])(0, 1);
+
+/**
+ * Distances among some rows, in the same steps.
+ * @returns by their places in the list: their measures stand side by side in one table, so that very many pairs can be asked for.
+ */
+export function distancesIn(index: FindIndex, rows: ArrayLike<number>): (a: number, b: number) => number {
+  const width = TRAITS.length;
+  const table = new Float32Array(rows.length * width);
+  TRAITS.forEach((trait, t) => {
+    const { values } = index.traits[trait];
+    const perStep = 1 / STEPS[trait]!;
+    for (let k = 0; k < rows.length; k++) table[k * width + t] = values[rows[k]!]! * perStep;
+  });
+  const { kinds, builds } = index;
+  const apart = memoizePairs((a, b) => KIND_STEPS * KIND_STEPS * kindsApart(kinds.list[a]!, kinds.list[b]!));
+  const built = memoizePairs((a, b) => STOREY_STEPS * buildsApart(builds.list[a]!, builds.list[b]!));
+  return (a, b) => {
+    let sum = apart(kinds.of[rows[a]!]!, kinds.of[rows[b]!]!) + built(builds.of[rows[a]!]!, builds.of[rows[b]!]!);
+    for (let t = 0; t < width; t++) {
+      const [x, y] = [table[a * width + t]!, table[b * width + t]!];
+      // NaN, what was not measured, is the only value unlike itself.
+      if (x === x && y === y) {
+        const off = x > y ? x - y : y - x;
+        sum += off < MAX_STEPS ? off * off : MAX_STEPS * MAX_STEPS;
+      } else if (x === x || y === y) sum += ABSENT_STEPS * ABSENT_STEPS;
+    }
+    return Math.sqrt(sum);
+  };
+}
+
+/** There are few values, and very many pairs of them. */
+function memoizePairs(of: (a: number, b: number) => number): (a: number, b: number) => number {
+  const known = new Map<number, number>();
+  return (a, b) => {
+    const key = a * 65_536 + b;
+    let value = known.get(key);
+    if (value === undefined) known.set(key, (value = of(a, b)));
+    return value;
+  };
+}
+
 function kindsApart(a: number, b: number): number {
   if (a === b) return 0;
   let [both, either] = [0, 0];

@@ -3,6 +3,7 @@ import type { CodePointRanges, Kind, MoodGuess, Traits, Treatment, Use, Verdict 
 import { KINDS, SIEVE_TRAITS, SLANTED_FROM_DEG, TREATMENTS, type SieveTrait } from "@/contracts/traits";
 import { quantile } from "../geometry/numbers";
 import { indexNames, squash, type NameIndex } from "./nameIndex";
+import { lookDegrees, LOOKS } from "../theme/looks";
 
 /** What finding needs to know of a style. Coverage, features and axes are shared objects where styles have the same. */
 export type FindRow = {
@@ -85,6 +86,8 @@ export type FindIndex = {
   figures: Shared<readonly string[]>;
   cases: Shared<string>;
   builds: Shared<LetterBuild>;
+  /** How much each row has of each look, in 255ths; Uint8Array, shape [rows, LOOKS]. Worked out when it is first asked for. */
+  looks: () => Uint8Array;
   /** 1 where letters are pictures; 1 where the file is here. */
   pictures: Uint8Array;
   owned: Uint8Array;
@@ -152,6 +155,7 @@ export function indexStyles(rows: readonly FindRow[], packedFromRows = PACKED_FR
       cases,
       monospaced,
     })),
+    looks: once(() => measureLooks(rows)),
     pictures: Uint8Array.from(rows, (r) => (r.traits.picture ? 1 : 0)),
     owned: Uint8Array.from(rows, (r) => (r.owned ? 1 : 0)),
     toBuy: Uint32Array.from(rows.flatMap((r, i) => (r.owned ? [] : [i]))),
@@ -361,4 +365,17 @@ function countSteps(weights: number[]): number {
       last = w;
     }
   return steps;
+}
+
+function measureLooks(rows: readonly FindRow[]): Uint8Array {
+  const looks = new Uint8Array(rows.length * LOOKS.length);
+  rows.forEach((row, i) =>
+    lookDegrees(row).forEach((degree, k) => (looks[i * LOOKS.length + k] = Math.round(255 * degree))),
+  );
+  return looks;
+}
+
+function once<T>(make: () => T): () => T {
+  let made: { value: T } | null = null;
+  return () => (made ??= { value: make() }).value;
 }

@@ -8,13 +8,17 @@ import { nearnessTo } from "./alike";
 import { countFacets } from "./facets";
 import type { FindIndex, FindRow } from "./findIndex";
 import { memoizeRecent } from "./lately";
-import { foldFamilies, orderAlong, orderBy, sortValues } from "./order";
+import { bestOfFamilies, foldFamilies, orderAlong, orderBy, sortValues, unfold, type Ordered } from "./order";
 import { filterRows } from "./filterRows";
+import { findNearest } from "./nearest";
+import { nameBeside, wholeNamed } from "./named";
+import { orderByRange } from "./range";
+import { describeFit, scoreCalled, scoreRows, scorersOf, scoreTaste, type Fit } from "./score";
+import { learnTaste, type Taste } from "./taste";
 import { parseWords, type Lexicon } from "./parseWords";
 import {
   fullNameRows,
   isCleared,
-  nameScores,
   rangeOfThan,
   rangesOf,
   sieveTests,
@@ -23,23 +27,32 @@ import {
   type Test,
   type WantedRange,
 } from "./predicates";
-import type { Constraint } from "./vocabulary";
+import { listLooks } from "../theme/readTheme";
 
-export type FindBrief = Pick<BriefFields, "lines" | "wanted" | "uses"> & { setAside: readonly string[] };
+export type FindBrief = Pick<BriefFields, "lines" | "wanted" | "uses"> & {
+  setAside: readonly string[];
+  kept?: readonly { styleId: string }[];
+};
 export type FoundRow = {
   row: FindRow;
   verdict: Verdict;
   missing: string[];
   priceCents: number | null;
   stylesFound: number;
+  /** How well it fits the words, 0–1, and what of it does; null where the words only let pass or stop. */
+  fit: Fit | null;
 };
 export type Found = {
   /** How many rows pass. */
   total: number;
   /** Rows that pass, best first: worked out when it is first read. */
   readonly order: Uint32Array;
+  /** What was learnt from the brief's marks, when it was asked for. */
+  taste: Pick<Taste, "says" | "marks"> | null;
   /** How many families they are of. */
   families: number;
+  /** Styles, one a family, whose names have a word that was read as something else. */
+  named: Uint32Array;
   facets: Facets;
   understood: Understood;
   /** Trait constraints that a variable font may answer by its axes. */
@@ -50,7 +63,7 @@ export type Found = {
 
 /** What the server knows beside the rows: one object for one index, as long as nothing in it changes. */
 export type FindSurroundings = {
-  lexicon?: Pick<Lexicon, "tags" | "languages">;
+  lexicon?: Pick<Lexicon, "tags" | "languages" | "places" | "words" | "corrections">;
   /** Language code → whether each coverage of the index sets it. */
   speaks?: (language: string) => Uint8Array;
   /** Languages that the sieve counts. */
@@ -74,41 +87,73 @@ export function findStyles(
   const like = constraints.find((w) => w.type === "like");
   const reference = query.near ? (index.rowOf.get(query.near) ?? null) : like ? plainestOf(index, like.family) : null;
   const near = reference === null ? null : nearnessTo(index, reference, true);
+  const called = wholeNamed(index, query.q ?? "");
   const tests = [
     ...sieveTests(query, asked),
-    ...constraints.flatMap((w): Test[] => {
-      const passes = constraintTest(w, asked, reference, near);
-      return passes ? [{ facet: "", passes }] : [];
+    ...parsed.constraints.flatMap(({ constraint, from }): Test[] => {
+      const passes = constraintTest(
+        { ...constraint, ...(constraint.type === "theme" && { called }) },
+        asked,
+        reference,
+        near,
+      );
+      return passes ? [{ facet: "", passes, of: { label: constraint.label, from } }] : [];
     }),
   ];
   const candidates = filterRows(index.rows.length, tests);
-  const rows = candidates.all;
+  const nearest = query.nearest && !candidates.all.length ? findNearest(index.rows.length, tests) : null;
+  const rows = nearest?.rows ?? candidates.all;
   const sort = query.sort ?? "fit";
-  const isPlain = sort === "fit" && !like && !query.near && !constraints.some((w) => isScored(w));
-  const fit = isPlain ? null : scoreRows(rows, asked, constraints, like || query.near ? near : null);
-  const ordered = fit
-    ? orderBy(rows, sortValues(sort, rows, fit, index, near), index)
-    : orderAlong(rows, asked.byFit());
+  const taste = query.learn && brief ? tasteOf(index, brief) : null;
+  const scored = [
+    ...scorersOf(index, constraints),
+    ...(called.size && constraints.some((c) => c.type === "theme") ? [scoreCalled(index, called)] : []),
+    ...(taste ? [scoreTaste(taste)] : []),
+  ];
+  const isPlain = sort === "fit" && !like && !query.near && !scored.length;
+  const fit = isPlain ? null : scoreRows(rows, asked.fitOf, scored, like || query.near ? near : null);
+  const byFit = fit ? scoreByRow(rows, fit, index) : (i: number) => asked.fitOf[i]!;
+  // Names stand as they are; what is alike is ordered by nearness.
+  const hasRange = sort === "fit" && !near && !taste && !constraints.some((w) => w.type === "name");
+  const open = familiesIn(query.open, index);
+  const orderRows = (some: Int32Array, fitOf: Float64Array | null) => {
+    const byValue = fitOf
+      ? orderBy(some, sortValues(sort, some, fitOf, index, near), index)
+      : orderAlong(some, asked.byFit());
+    return hasRange ? orderByRange(byValue, some, byFit, index) : byValue;
+  };
   const facets = countFacets(asked, candidates, around.languages ?? []);
-  const folded = query.fold
-    ? foldFamilies(ordered.all(), index, fit ? scoreByRow(rows, fit, index) : (i) => asked.fitOf[i]!)
-    : null;
+  // Where the best fitting come first, one style per family is chosen before anything is ordered.
+  const best = query.fold && sort === "fit" && !near ? bestOfFamilies(rows, index, byFit) : null;
+  const ordered = best ? orderRows(best.rows, fit && Float64Array.from(best.rows, byFit)) : orderRows(rows, fit);
+  const folded = best
+    ? foldedAs(ordered, best, open, index, () => orderBy(rows, null, index).all())
+    : query.fold
+      ? foldFamilies(ordered.all(), index, byFit, open)
+      : null;
   const see = seenBy(index, brief);
   const rowAt = (place: number) => {
-    if (folded) return folded.order[place]!;
+    if (folded && (!best || open.size)) return folded.order[place]!;
     const first = ordered.first();
     return place < first.length ? first[place]! : ordered.all()[place]!;
   };
   return {
-    total: folded ? folded.order.length : ordered.length,
+    total: folded && (!best || open.size) ? folded.order.length : ordered.length,
+    taste: taste && { says: taste.says, marks: taste.marks },
+    named: nameBeside(index, query.q ?? "", constraints),
     get order() {
       return folded ? folded.order : ordered.all();
     },
-    families: folded ? folded.order.length : countDistinct(rows, index),
+    families: folded ? folded.families : countDistinct(rows, index),
     facets,
     understood: {
-      words: parsed.constraints.map(({ constraint, from }) => ({ label: constraint.label, from })),
+      words: parsed.constraints.map(({ constraint, from }) => ({
+        label: constraint.label,
+        from,
+        ...(constraint.type === "theme" && { theme: listLooks(constraint) }),
+      })),
       ignored: parsed.ignored,
+      ...(nearest && { nearest: { total: rows.length, lacks: nearest.lacks, without: nearest.without } }),
     },
     wanted: [
       ...constraints.flatMap((w) =>
@@ -118,9 +163,35 @@ export function findStyles(
     ],
     at: (place) => {
       const i = rowAt(place);
-      return { ...see(i), stylesFound: folded?.count[index.family[i]!] ?? 1 };
+      return { ...see(i), stylesFound: folded?.count[index.family[i]!] ?? 1, fit: describeFit(scored, i) };
     },
   };
+}
+
+const familiesIn = (ids: readonly string[] | undefined, index: FindIndex) =>
+  new Set(
+    ids?.length ? index.rows.flatMap((r, i) => ((ids as string[]).includes(r.familyId) ? [index.family[i]!] : [])) : [],
+  );
+
+/** One style per family in the order that they were put into. @param named - all rows by name: the styles of a family that is opened. */
+const foldedAs = (
+  ordered: Ordered,
+  { count, rows }: { count: Uint32Array; rows: Int32Array },
+  open: ReadonlySet<number>,
+  index: FindIndex,
+  named: () => Uint32Array,
+) => ({
+  get order() {
+    return open.size ? unfold(ordered.all(), named(), index, open) : ordered.all();
+  },
+  families: rows.length,
+  count,
+});
+
+/** What the marks of a brief say of every row; null while they are too few. */
+function tasteOf(index: FindIndex, { kept, setAside }: FindBrief): Taste | null {
+  const rows = (ids: readonly string[]) => [...new Set(ids)].flatMap((id) => index.rowOf.get(id) ?? []);
+  return learnTaste(index, rows((kept ?? []).map((k) => k.styleId)), rows(setAside));
 }
 
 /** Scores looked up by row. */
@@ -151,6 +222,7 @@ export function seenBy(index: FindIndex, brief: FindBrief | null): (i: number) =
       missing: missingOf[i] ? findMissing(needed, row.coverage) : [],
       priceCents: Number.isNaN(price) ? null : price,
       stylesFound: 1,
+      fit: null,
     };
   };
 }
@@ -172,6 +244,9 @@ const lexiconOf = (index: FindIndex, around: FindSurroundings): Lexicon => ({
   isFullName: (squashed) => fullNameRows(index, squashed).length > 0,
   tags: around.lexicon?.tags ?? new Set(),
   languages: around.lexicon?.languages ?? new Map(),
+  places: around.lexicon?.places,
+  words: around.lexicon?.words,
+  corrections: around.lexicon?.corrections,
 });
 
 type OfBrief = Pick<Asked, "verdictOf" | "missingOf" | "priceOf"> & {
@@ -257,80 +332,4 @@ export function plainestOf(index: FindIndex, family: number): number {
     );
   };
   return index.families[family]!.rows.reduce((a, b) => (plain(b) < plain(a) ? b : a));
-}
-
-/** How well each row fits the words and the brief; higher is better. */
-function scoreRows(
-  rows: Int32Array,
-  { index, fitOf }: Asked & OfBrief,
-  constraints: Constraint[],
-  near: Float32Array | null,
-): Float64Array {
-  const fit = new Float64Array(rows.length);
-  for (let k = 0; k < rows.length; k++) fit[k] = fitOf[rows[k]!]!;
-  if (near) for (let k = 0; k < rows.length; k++) fit[k]! -= near[rows[k]!]!;
-  for (const constraint of constraints) {
-    const part = scorePart(index, constraint);
-    if (part) for (let k = 0; k < rows.length; k++) fit[k]! += part(rows[k]!);
-  }
-  return fit;
-}
-
-function confidenceIn(guesses: readonly { value: string; confidence: number }[], value: string): number {
-  for (const g of guesses) if (g.value === value) return g.confidence;
-  return 0;
-}
-
-/** Whether a constraint ranks what passes; others only let pass or stop. */
-function isScored(constraint: Constraint): boolean {
-  if (constraint.type === "kind" || constraint.type === "treatment" || constraint.type === "mood")
-    return !constraint.not;
-  return constraint.type === "name" || constraint.type === "trait" || constraint.type === "than";
-}
-
-function scorePart(index: FindIndex, constraint: Constraint): ((i: number) => number) | null {
-  const { rows } = index;
-  switch (constraint.type) {
-    case "name": {
-      const scores = nameScores(index, constraint.words);
-      return (i) => 4 * scores.of(i);
-    }
-    case "kind":
-      return constraint.not ? null : (i) => confidenceIn(rows[i]!.kinds, constraint.kind);
-    case "treatment":
-      return constraint.not ? null : (i) => confidenceIn(rows[i]!.treatments, constraint.treatment);
-    case "mood":
-      return constraint.not
-        ? null
-        : (i) => rows[i]!.moods?.find((m) => constraint.moods.includes(m.value))?.confidence ?? 0;
-    case "trait": {
-      const { values, low, high } = index.traits[constraint.trait];
-      return (i) => {
-        const v = values[i]!;
-        const inside = v >= (constraint.min ?? -Infinity) && v <= (constraint.max ?? Infinity);
-        // A variable font that only its axes bring there comes a little behind.
-        return inside
-          ? 0.5 * depthIn(constraint, v)
-          : 0.4 * depthIn(constraint, constraint.min !== undefined ? high[i]! : low[i]!) - 0.1;
-      };
-    }
-    case "than": {
-      const { values, range } = index.traits[constraint.trait];
-      const middle = (range[0] + range[1]) / 2;
-      return (i) =>
-        0.5 * Math.max(-1, Math.min(1, (constraint.way * ((values[i]! || middle) - middle)) / (range[1] - middle)));
-    }
-    default:
-      return null;
-  }
-}
-
-/** How far inside an open-ended range a value lies, 0–1: "heavy" ranks the heavier first, but not the absurd. */
-function depthIn(constraint: { min?: number; max?: number }, value: number): number {
-  if (constraint.min !== undefined && constraint.max !== undefined) return 0.5;
-  if (constraint.min !== undefined)
-    return Math.min(1, (value - constraint.min) / Math.max(1e-6, Math.abs(constraint.min) * 0.5));
-  if (constraint.max !== undefined)
-    return Math.min(1, (constraint.max - value) / Math.max(1e-6, Math.abs(constraint.max) * 0.5));
-  return 0;
 }

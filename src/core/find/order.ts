@@ -38,7 +38,7 @@ const KEY_STEPS = 65_535;
 const FIRST_ROWS = 240;
 
 /** Rows in an order that is only worked out as far as it is asked for. */
-type Ordered = {
+export type Ordered = {
   length: number;
   /** The first rows, at most FIRST_ROWS of them, without sorting the rest. */
   first: () => Uint32Array;
@@ -155,10 +155,15 @@ export function orderAlong(rows: Int32Array, standing: Uint32Array): Ordered {
 
 /**
  * One row per family, at the place of its first: the best scored, then the plainest.
- * @param scoreOf - one a row of the index; only rows of the order are looked at.
- * @returns the rows, and for each family how many of its styles the order has.
+ * @param scoreOf - one a row of the index; only rows of the order are looked at. @param open - families whose other styles follow the first.
+ * @returns the rows, how many families they are of, and for each family how many of its styles the order has.
  */
-export function foldFamilies(order: Uint32Array, index: FindIndex, scoreOf: (i: number) => number) {
+export function foldFamilies(
+  order: Uint32Array,
+  index: FindIndex,
+  scoreOf: (i: number) => number,
+  open: ReadonlySet<number> = new Set(),
+) {
   const count = new Uint32Array(index.families.length);
   const row = new Uint32Array(index.families.length);
   const score = new Int32Array(index.families.length);
@@ -167,7 +172,7 @@ export function foldFamilies(order: Uint32Array, index: FindIndex, scoreOf: (i: 
   for (let k = 0; k < order.length; k++) {
     const i = order[k]!;
     const family = index.family[i]!;
-    const own = Math.round(scoreOf(i) * 5);
+    const own = Math.round(scoreOf(i) * SCORE_STEPS);
     const before = count[family]!;
     count[family] = before + 1;
     if (!before) {
@@ -182,5 +187,47 @@ export function foldFamilies(order: Uint32Array, index: FindIndex, scoreOf: (i: 
       score[family] = own;
     }
   }
-  return { order: inOrder.subarray(0, families).map((family) => row[family]!), count };
+  const folded = inOrder.subarray(0, families).map((family) => row[family]!);
+  return { order: open.size ? unfold(folded, order, index, open) : folded, families, count };
+}
+
+/**
+ * The style of each family that fits best, the plainest of those that fit alike: what stands for it where the best fitting come first.
+ * @param scoreOf - one a row of the index.
+ * @returns one row per family, and how many rows each family has.
+ */
+export function bestOfFamilies(rows: Int32Array, index: FindIndex, scoreOf: (i: number) => number) {
+  const count = new Uint32Array(index.families.length);
+  const best = new Int32Array(index.families.length);
+  const score = new Int32Array(index.families.length);
+  let families = 0;
+  for (let k = 0; k < rows.length; k++) {
+    const i = rows[k]!;
+    const family = index.family[i]!;
+    const own = Math.round(scoreOf(i) * SCORE_STEPS);
+    if (!count[family]!++) families++;
+    else if (own < score[family]! || (own === score[family]! && index.plainness[i]! >= index.plainness[best[family]!]!))
+      continue;
+    best[family] = i;
+    score[family] = own;
+  }
+  const out = new Int32Array(families);
+  let n = 0;
+  for (let family = 0; family < count.length; family++) if (count[family]) out[n++] = best[family]!;
+  return { rows: out, count };
+}
+/** Scores that differ by less count as equal within a family. */
+const SCORE_STEPS = 5;
+
+/** Shows the other styles of some families behind the one that stands for each. */
+export function unfold(
+  folded: Uint32Array,
+  order: Uint32Array,
+  index: FindIndex,
+  open: ReadonlySet<number>,
+): Uint32Array {
+  const others = new Map([...open].map((family) => [family, [] as number[]]));
+  const shown = new Set(folded);
+  for (const i of order) if (!shown.has(i)) others.get(index.family[i]!)?.push(i);
+  return Uint32Array.from([...folded].flatMap((i) => [i, ...(others.get(index.family[i]!) ?? [])]));
 }

@@ -1,4 +1,5 @@
 // The words of the find field → constraints that filter and rank, with what was not understood said.
+import type { ThemeLooks } from "@/contracts/themes";
 import {
   isTooShort,
   matchNames,
@@ -9,9 +10,13 @@ import {
   indexNames,
   type NameIndex,
 } from "./nameIndex";
+import { isAnchor, isLook } from "../theme/anchors";
+import { readTheme, writeTheme } from "../theme/readTheme";
+import type { WordTable } from "../theme/wordTable";
 import { CHARACTER_WORDS, COMPARATIVES, FILLERS, NUMBER_WORDS, VOCABULARY, type Constraint } from "./vocabulary";
 
-type Parsed = { constraints: { constraint: Constraint; from: string }[]; ignored: string[] };
+type Part = { constraint: Constraint; from: string };
+type Parsed = { constraints: Part[]; ignored: string[] };
 
 /** Asked by what people type: a map has no words of its own ("constructor"). */
 const CHARACTERS = new Map(Object.entries(CHARACTER_WORDS));
@@ -24,9 +29,16 @@ export type Lexicon = {
   isFullName: (squashed: string) => boolean;
   /** The user's own tags, lower case. */
   tags: ReadonlySet<string>;
-  /** English language name, lower case → its code. */
+  /** English name of a language or a script, lower case → code of the language. */
   languages: ReadonlyMap<string, string>;
+  /** English name of a country, lower case → code of what is mostly written there. */
+  places?: ReadonlyMap<string, string> | undefined;
+  /** Meanings of other words; absent where none are known. */
+  words?: WordTable | undefined;
+  /** What was said here of a phrase: how much of each look it has. */
+  corrections?: ThemeCorrections | undefined;
 };
+export type ThemeCorrections = ReadonlyMap<string, ThemeLooks>;
 
 export const NO_LEXICON: Lexicon = {
   families: indexNames([]),
@@ -49,11 +61,11 @@ export function parseWords(words: string, lexicon: Lexicon): Parsed {
   const text = words.trim();
   if (!text) return parsed;
   // A whole sentence that is a family's name is a name, even when its words mean shapes ("Space Mono").
-  const whole = text.length >= 2 ? findName(text, lexicon, true) : null;
+  const whole = text.length >= 2 && !isSaid(text, lexicon) ? findName(text, lexicon, true) : null;
   if (whole) return { constraints: [{ constraint: whole, from: text }], ignored: [] };
   const tokens = text.split(/[\s,;]+/).filter(Boolean);
   for (let at = 0; at < tokens.length;) {
-    const read = READERS.reduce<Read>((found, reader) => found ?? reader(tokens, at, lexicon), null);
+    const read = readCompound(tokens, at, lexicon) ?? readAt(tokens, at, lexicon) ?? readThemeAt(tokens, at, lexicon);
     if (read) {
       const from = tokens.slice(at, at + read.used).join(" ");
       for (const constraint of read.constraints) parsed.constraints.push({ constraint, from });
@@ -66,6 +78,67 @@ export function parseWords(words: string, lexicon: Lexicon): Parsed {
   }
   return parsed;
 }
+
+/** One word in lowercase that the language has, and no name alone: "bitter" asks for what is bitter, "Bitter" and "lora" for a family. */
+const isSaid = (text: string, { words }: Pick<Lexicon, "words">) =>
+  text === text.toLowerCase() && Boolean(words?.isCommon(text));
+
+const plainWords = (text: string) =>
+  text
+    .toLowerCase()
+    .split(/[^\p{L}'-]+/u)
+    .filter(Boolean);
+
+/** What two words are together when the first alone would mean a shape: "heavy metal", "soft drink". */
+const readCompound: Reader = (tokens, at, lexicon) => {
+  if (isLookAt(tokens, at, lexicon)) return themeOf(tokens, at, at + 2, lexicon);
+  if (!isCompoundAt(tokens, at, lexicon)) return null;
+  return themeOf(tokens, at, endOfTheme(tokens, at + 2, lexicon), lexicon);
+};
+
+/** "brush script"; not "heavy slab", which says how heavy beside the kind. */
+function isLookAt(tokens: string[], at: number, { words }: Lexicon): boolean {
+  const phrase = phraseAt(tokens, at, 2).toLowerCase();
+  if (!words || !isLook(phrase) || PHRASES.has(phrase)) return false;
+  return PHRASES.get(tokens[at]!.toLowerCase())?.type !== "trait";
+}
+
+function isCompoundAt(tokens: string[], at: number, { words }: Lexicon): boolean {
+  const phrase = phraseAt(tokens, at, 2).toLowerCase();
+  if (!words || at + 1 >= tokens.length || PHRASES.has(phrase)) return false;
+  if (!PHRASES.has(tokens[at]!.toLowerCase()) || PHRASES.has(tokens[at + 1]!.toLowerCase())) return false;
+  return isAnchor(phrase) || words.isCompound(phrase);
+}
+
+/** Words that no reader knows, as far as they stand together, are a theme: "dusty library" is one. */
+const readThemeAt: Reader = (tokens, at, lexicon) => themeOf(tokens, at, endOfTheme(tokens, at, lexicon), lexicon);
+
+function endOfTheme(tokens: string[], from: number, lexicon: Lexicon): number {
+  let end = from;
+  while (end < tokens.length && !FILLERS.has(tokens[end]!.toLowerCase()) && !readAt(tokens, end, lexicon)) {
+    if (isCompoundAt(tokens, end, lexicon)) break;
+    end++;
+  }
+  return end;
+}
+
+/** Reads tokens `at` to `end` as a theme; what a person said of it before comes first. */
+function themeOf(tokens: string[], at: number, end: number, { words, corrections, tags }: Lexicon): Read {
+  if (!words || end === at) return null;
+  const from = tokens.slice(at, end).join(" ");
+  const plain = plainWords(from);
+  const phrase = plain.join(" ");
+  const read = readTheme(plain, words, corrections?.get(phrase));
+  if (!read) return null;
+  const tag = tags.has(from.toLowerCase()) ? from.toLowerCase() : undefined;
+  return {
+    used: end - at,
+    constraints: [{ type: "theme", label: `${from} → ${writeTheme(read)}`, phrase, tag, ...read }],
+  };
+}
+
+const readAt = (tokens: string[], at: number, lexicon: Lexicon): Read =>
+  READERS.reduce<Read>((found, reader) => found ?? reader(tokens, at, lexicon), null);
 
 const phraseAt = (tokens: string[], at: number, n: number) => tokens.slice(at, at + n).join(" ");
 
@@ -149,18 +222,30 @@ const readCount: Reader = (tokens, at) => {
   return { used: m[0].split(" ").length, constraints: [{ type: "count", label: `at least ${min} ${of}`, of, min }] };
 };
 
-/** "for Polish", "speaks Icelandic", "in Welsh". */
-const readLanguage: Reader = (tokens, at, { languages }) => {
+/**
+ * "for Polish", "speaks Icelandic", "polish and czech", "in Welsh", "for Greece": what the face must set. Before a noun it says what
+ * something is like ("irish pub"), and is left to the theme.
+ */
+const readLanguage: Reader = (tokens, at, lexicon) => {
   const opener = /^(for|in|speaks|supports|covers|has)$/i.test(tokens[at]!) ? 1 : 0;
-  const found = readLongest(tokens, at + opener, 3, (phrase) => {
-    const code = languages.get(phrase.toLowerCase());
-    // Without an opening word only a capital makes it a language ("polish" is a verb too).
-    return code && (opener || /^\p{Lu}/u.test(phrase))
-      ? { type: "language", label: `sets ${phrase[0]!.toUpperCase()}${phrase.slice(1)}`, language: code }
-      : null;
+  const found = readLongest(tokens, at + opener, 3, (phrase, n) => {
+    const plain = phrase.toLowerCase();
+    const code = lexicon.languages.get(plain) ?? (opener ? lexicon.places?.get(plain) : undefined);
+    if (!code || (!opener && (isOtherWord(phrase) || isBeforeNoun(tokens, at + n, lexicon)))) return null;
+    return { type: "language", label: `sets ${phrase[0]!.toUpperCase()}${phrase.slice(1)}`, language: code };
   });
   return found && { used: found.used + opener, constraints: found.constraints };
 };
+/** In lowercase some languages are called like a shape, and short ones like anything. */
+const SHORTEST_LANGUAGE = 4;
+const isOtherWord = (phrase: string) =>
+  phrase === phrase.toLowerCase() && (PHRASES.has(phrase) || phrase.length < SHORTEST_LANGUAGE);
+
+function isBeforeNoun(tokens: string[], at: number, lexicon: Lexicon): boolean {
+  const next = tokens[at]?.toLowerCase();
+  if (!next || !lexicon.words || FILLERS.has(next) || lexicon.languages.has(next)) return false;
+  return lexicon.words.findForm(next) !== null && !OTHER_READERS.some((read) => read(tokens, at, lexicon));
+}
 
 /** "has & and +", "with an ampersand", "needs €": single characters and their names after such a word. */
 const readHas: Reader = (tokens, at) => {
@@ -183,15 +268,15 @@ const readHas: Reader = (tokens, at) => {
   return text ? { used: end - at, constraints: [{ type: "has", label: `has ${text}`, characters: text }] } : null;
 };
 
-const readPhrase: Reader = (tokens, at, { tags }) => {
+const readPhrase: Reader = (tokens, at, { tags, words }) => {
   const negated = /^(not|no|without|never)$/i.test(tokens[at]!) && at + 1 < tokens.length;
   for (let n = Math.min(4, tokens.length - at); n >= 1; n--) {
     const phrase = phraseAt(tokens, at, n);
-    const constraint = findPhrase(phrase) ?? findTag(phrase, tags);
+    const constraint = findPhrase(phrase, words) ?? findTag(phrase, tags, words);
     if (constraint) return { used: n, constraints: [constraint] };
     if (!negated || n === 1) continue;
     const rest = phraseAt(tokens, at + 1, n - 1);
-    const denied = findPhrase(rest) ?? findTag(rest, tags);
+    const denied = findPhrase(rest, words) ?? findTag(rest, tags, words);
     if (denied?.type === "trait") {
       const opposite = turnRound(denied);
       if (opposite) return { used: n, constraints: [opposite] };
@@ -209,16 +294,27 @@ function turnRound(constraint: Extract<Constraint, { type: "trait" }>): Constrai
   return { ...rest, label: `not ${constraint.label}`, ...(min !== undefined ? { max: min } : { min: max }) };
 }
 
-const findTag = (phrase: string, tags: ReadonlySet<string>): Constraint | null =>
-  tags.has(phrase.toLowerCase()) ? { type: "mood", label: phrase.toLowerCase(), moods: [phrase.toLowerCase()] } : null;
+/** A tag that is a word with a meaning beside is read as a theme, with what is tagged first. */
+const findTag = (phrase: string, tags: ReadonlySet<string>, words?: WordTable): Constraint | null =>
+  tags.has(phrase.toLowerCase()) && !words?.isCommon(phrase.toLowerCase())
+    ? { type: "mood", label: phrase.toLowerCase(), moods: [phrase.toLowerCase()] }
+    : null;
 
 /** A name neither begins nor ends with a word that only joins others. */
 const readName: Reader = (tokens, at, lexicon) =>
   readLongest(tokens, at, 4, (phrase, n) =>
-    FILLERS.has(tokens[at]!.toLowerCase()) || FILLERS.has(tokens[at + n - 1]!.toLowerCase())
+    FILLERS.has(tokens[at]!.toLowerCase()) ||
+    FILLERS.has(tokens[at + n - 1]!.toLowerCase()) ||
+    (isSaid(phrase, lexicon) && !isNamedAmongShapes(tokens, at, lexicon))
       ? null
       : findName(phrase, lexicon, n > 1),
   );
+
+/** "bitter italic" asks for a family, "bitter chocolate" for what is bitter: a whole name beside words for shapes alone. */
+const isNamedAmongShapes = (tokens: string[], at: number, { families }: Lexicon): boolean =>
+  tokens.length > 1 &&
+  families.at.has(squash(tokens[at]!)) &&
+  tokens.every((t, k) => k === at || PHRASES.has(t.toLowerCase()) || FILLERS.has(t.toLowerCase()));
 
 const READERS: Reader[] = [
   readFullName,
@@ -232,14 +328,18 @@ const READERS: Reader[] = [
   readName,
 ];
 
+/** What may follow a language and is no noun of a theme. */
+const OTHER_READERS = READERS.filter((r) => r !== readLanguage);
+
 const PHRASES = new Map(
   VOCABULARY.flatMap(({ phrases, constraint }) => phrases.map((p) => [p, constraint] as const)).reverse(),
 );
 
-function findPhrase(phrase: string): Constraint | null {
+function findPhrase(phrase: string, words?: WordTable): Constraint | null {
   const plain = phrase.toLowerCase();
   const exact = PHRASES.get(plain);
-  if (exact || plain.length < 5) return exact ?? null;
+  // A word of the language is no slip of another: "bread" is not "broad".
+  if (exact || plain.length < 5 || words?.isCommon(plain)) return exact ?? null;
   // Single slips in long vocabulary words are forgiven.
   for (const { phrases, constraint } of VOCABULARY)
     if (phrases.some((p) => p.length >= 5 && p[0] === plain[0] && editDistance(p, plain, 1) <= 1)) return constraint;
@@ -259,7 +359,7 @@ function findFamily(words: string, families: NameIndex, allowed: number): number
  * A family (or foundry) whose name begins with the words, or is within a few slips of them.
  * @param wholeOnly - true: only names of about the same length (so that "bold" does not become "Bodoni").
  */
-function findName(words: string, { families, foundries }: Lexicon, wholeOnly: boolean): Constraint | null {
+function findName(words: string, { families, foundries, ...lexicon }: Lexicon, wholeOnly: boolean): Constraint | null {
   const plain = squash(words);
   if (isTooShort(plain)) return null;
   const make = (label: string): Constraint => ({ type: "name", label, words });
@@ -267,7 +367,7 @@ function findName(words: string, { families, foundries }: Lexicon, wholeOnly: bo
   if (exact !== undefined) return make(families.names[exact]!);
   const maker = foundries.at.get(plain);
   if (maker !== undefined) return { type: "foundry", label: `by ${foundries.names[maker]}`, foundry: maker };
-  if (findPhrase(words)) return null;
+  if (findPhrase(words, lexicon.words)) return null;
   if (families.squashed.some((n) => n.startsWith(plain))) return make(`name begins with “${words}”`);
   const allowed = slipsAllowed(plain.length);
   // Words that all mean something here are no misspelt name: "heavy slab" is not "Hepta Slab".

@@ -4,6 +4,8 @@ import { KINDS, TREATMENTS, VERDICTS, type SieveTrait, type Verdict } from "@/co
 import { hasCodePoint } from "../unicode/blocks";
 import { hasBit, type FindIndex, type Shared } from "./findIndex";
 import { matchNames, squash } from "./nameIndex";
+import { memoizeRecent } from "./lately";
+import { fitTheme } from "../theme/readTheme";
 import type { Constraint } from "./vocabulary";
 
 /** What a question needs beside the index: of the brief, and of languages. */
@@ -25,7 +27,8 @@ export type Passes =
   | { by: "value"; of: Uint8Array | Uint32Array; good: Uint8Array }
   | { by: "range"; low: Float32Array; high: Float32Array; min: number; max: number }
   | { by: "row"; passes: (i: number) => boolean };
-export type Test = { facet: string; passes: Passes };
+/** @property of - the part of the question that it is the test of: one that a person may give up. */
+export type Test = { facet: string; passes: Passes; of?: { label: string; from: string } };
 const byRow = (passes: (i: number) => boolean): Passes => ({ by: "row", passes });
 const byValue = (of: Uint8Array | Uint32Array, good: Uint8Array): Passes => ({ by: "value", of, good });
 
@@ -37,7 +40,8 @@ function among<T>(list: readonly T[], holds: (value: T) => boolean): Uint8Array 
 export function sieveTests(query: Partial<StyleQuery>, asked: Asked): Test[] {
   const { index } = asked;
   const tests: Test[] = [];
-  const add = (facet: string, passes: Passes) => tests.push({ facet, passes });
+  const add = (facet: string, passes: Passes) =>
+    tests.push({ facet, passes, ...(facet && { of: { label: facet, from: "" } }) });
   const addShared = <T>(facet: string, shared: Shared<T>, holds: (v: T) => boolean) =>
     add(facet, byValue(shared.of, among(shared.list, holds)));
   const { kinds, treatments, verdicts, moods, vox, features, languages, axes, formats, health, libraries } = query;
@@ -136,6 +140,23 @@ const withinReach = (index: FindIndex, { trait, min = -Infinity, max = Infinity 
   max,
 });
 
+/** A style that fits a theme less than this has nothing of it. */
+const THEME_FROM = 0.2;
+const THEMES_KEPT = 8;
+const fitsLately = memoizeRecent<FindIndex, Float32Array>(THEMES_KEPT);
+/** How well each row fits a theme, 0–1. */
+export const themeFits = (index: FindIndex, { weights, tag }: Pick<Theme, "weights" | "tag">): Float32Array =>
+  fitsLately(index, `${tag} ${weights.join(" ")}`, () => {
+    const fits = fitTheme(weights, index.looks());
+    if (!tag) return fits;
+    // What somebody said of a family counts more than any guess.
+    const has = among(index.moods.list, (list) => list.includes(tag));
+    for (let i = 0; i < fits.length; i++) fits[i] = has[index.moods.of[i]!] ? 1 : TAGGED_BEFORE * fits[i]!;
+    return fits;
+  });
+type Theme = Extract<Constraint, { type: "theme" }>;
+const TAGGED_BEFORE = 0.8;
+
 /** The test of one constraint. Constraints that only rank give null. */
 export function constraintTest(
   constraint: Constraint,
@@ -202,6 +223,13 @@ export function constraintTest(
       return byValue(index.coverage.of, asked.speaks(constraint.language));
     case "owned":
       return byValue(index.owned, constraint.owned ? YES_FOR_1 : YES_FOR_0);
+    case "theme": {
+      const fits = themeFits(index, constraint);
+      const { called } = constraint;
+      return called?.size
+        ? byRow((i) => fits[i]! >= THEME_FROM || called.has(index.family[i]!))
+        : byRow((i) => fits[i]! >= THEME_FROM);
+    }
     case "name":
       return nameTest(index, constraint.words);
     case "like": {

@@ -45,7 +45,7 @@ describe("the vocabulary", () => {
 
   test.each([
     ["an elegant serif for a booklet", ["elegant", "serif", "book text"]],
-    ["something spooky with an exclamation mark", ["eerie", "has !"]],
+    ["something eerie with an exclamation mark", ["eerie", "has !"]],
     ["legible at small sizes, tabular figures, under 30", ["legible small", "tabular figures", "under 30"]],
     ["not too heavy", ["heavy"]],
     ["the face should be friendly and not rough", ["friendly", "not rough"]],

@@ -2,6 +2,7 @@
 import type { Kind, SieveTrait, Traits, Treatment, Use } from "@/contracts/traits";
 import { VOX } from "@/contracts/traits";
 import { MOODS } from "../kind/moods";
+import type { ThemeReading } from "../theme/readTheme";
 
 /** What one phrase asks for. `label` is what stands above the wall. */
 export type Constraint =
@@ -28,7 +29,15 @@ export type Constraint =
   | { type: "owned"; label: string; owned: boolean }
   | { type: "like"; label: string; family: number }
   | { type: "than"; label: string; trait: SieveTrait; way: 1 | -1 }
-  | { type: "cheaper"; label: string };
+  | { type: "cheaper"; label: string }
+  /** What lettering is for or feels like: it ranks, and keeps out only what has nothing of it. */
+  | ({
+      type: "theme";
+      label: string;
+      phrase: string;
+      tag: string | undefined;
+      called?: ReadonlySet<number>;
+    } & ThemeReading);
 
 type Entry = { phrases: string[]; constraint: Constraint };
 
@@ -114,27 +123,24 @@ export const VOCABULARY: Entry[] = [
 /** Words for moods, periods and occasions beside their own: what people say for the same. */
 const MOOD_WORDS: Record<string, string[]> = {
   sturdy: ["solid", "robust", "stout"],
-  friendly: ["cute", "cosy", "kind", "approachable", "welcoming"],
-  elegant: ["refined", "classy", "luxurious", "fancy", "graceful"],
-  playful: ["fun", "funny", "childlike", "cheerful", "for children"],
+  friendly: ["kind", "approachable", "welcoming"],
+  elegant: ["refined", "classy", "graceful"],
+  playful: ["childlike"],
   strict: ["sober", "neutral", "plain", "serious"],
   rugged: ["weathered", "gritty"],
   quiet: ["calm", "restrained"],
   loud: ["shouting", "in your face"],
   hurried: ["quick", "scribbled", "casual"],
-  technical: ["engineered", "computer"],
-  eerie: ["spooky", "scary", "horror", "ghostly"],
-  medieval: ["gothic", "old german"],
+  technical: ["engineered"],
+  medieval: ["old german"],
   "old book": ["old style", "bookish", "antique", "old-fashioned"],
-  woodtype: ["western", "wood type", "circus", "saloon"],
+  woodtype: ["wood type"],
   typewriter: ["old typewriter", "typewriter-like", "typewritten"],
-  "geometric twenties": ["art deco", "twenties", "jazz age"],
-  "screen age": ["retro computer", "arcade"],
   "book text": ["for reading", "body text", "long text", "text face", "for books", "for a booklet"],
   "small print": ["captions", "for captions", "footnotes"],
   poster: ["for a poster", "for posters"],
   signage: ["signs", "for signs", "wayfinding"],
-  invitation: ["wedding", "for an invitation", "for invitations"],
+  invitation: ["for an invitation", "for invitations"],
   tables: ["for tables", "timetable", "tide table"],
   label: ["labels", "packaging", "for labels"],
   "film title": ["title card", "film titles", "titles", "cinematic", "for titles"],
@@ -192,7 +198,7 @@ export const CHARACTER_WORDS: Record<string, string> = {
 
 /** Words that carry no constraint and are passed over in silence. */
 export const FILLERS = new Set(
-  "a an the and or with for in of to i want need something some font fonts face faces typeface typefaces type letters lettering that is are looks look like very please but which can be me my our by from it its than most not no without rather quite really family families style styles".split(
+  "a an the and or with for in at on of to i want need something some font fonts face faces typeface typefaces type letters lettering that is are looks look like very please but which can be me my our by from it its than most not no without rather quite really family families style styles".split(
     " ",
   ),
 );

@@ -2,7 +2,9 @@ import { describe, expect, test } from "@jest/globals";
 import type { Traits } from "@/contracts/traits";
 import { traitsOf } from "../../../tests/fixtures/rows";
 import type { Build } from "../measure/build";
+import { ABSENT, BYTES_PER_CHARACTER, SIGNATURE_BYTES } from "../descriptors/extractDescriptors";
 import { classifyFont } from "./classifyFont";
+import { judgeLetterform, LETTERFORMS } from "./letterform";
 
 const TRAITS = traitsOf({ stemEm: 0.085, roundness: 0.05, roundEnds: 0.05, roundJoins: 0.05 });
 const BUILD: Build = {
@@ -16,6 +18,14 @@ const BUILD: Build = {
   footEm: 0,
   footSpreadEm: 0,
 };
+
+/** Descriptors of no letter at all: what is said rests on the measures alone. */
+const NO_LETTERS = new Uint8Array(SIGNATURE_BYTES);
+{
+  const view = new DataView(NO_LETTERS.buffer);
+  for (let base = 0; base < SIGNATURE_BYTES; base += BYTES_PER_CHARACTER)
+    view.setInt16(base + BYTES_PER_CHARACTER - 2, ABSENT, true);
+}
 
 function kindsOf(
   traits: Partial<Traits>,
@@ -31,6 +41,7 @@ function kindsOf(
       letterCount: 52,
       notes: { confidence: {}, absent: {} },
     },
+    signature: NO_LETTERS,
     family: names.family ?? "Quay",
     style: "Regular",
     features: names.features ?? [],
@@ -38,57 +49,88 @@ function kindsOf(
   return { kinds: kinds.map((k) => k.value), treatments: treatments.map((t) => t.value), first: kinds[0]! };
 }
 
-describe("kinds from measures alone", () => {
+describe("kinds", () => {
   test.each([
-    ["no serifs", {}, {}, ["sans"]],
-    ["serifs half as thick as stems, some contrast", { serif: 0.9, serifThickness: 0.4, contrast: 2.2 }, {}, ["serif"]],
-    ["thick serifs, little contrast", { serif: 0.9, serifThickness: 0.85, contrast: 1.2 }, {}, ["slab", "serif"]],
-    ["thick serifs but strong contrast", { serif: 0.9, serifThickness: 0.62, contrast: 2.4 }, {}, ["serif"]],
-    ["every advance alike", { monospaced: true }, {}, ["monospaced", "sans"]],
-    ["letters that join", { connected: 0.9, slantDeg: 20, roundness: 0.5 }, { unevenness: 0.02 }, ["script"]],
-    ["uneven feet and round ends", { roundness: 0.5 }, { unevenness: 0.05 }, ["handwritten"]],
-    ["broken bowls of strong contrast", { contrast: 2.2 }, { brokenCurves: 0.55 }, ["blackletter"]],
-    ["letters that are no letters", { picture: true }, {}, ["picture"]],
-  ] as [string, Partial<Traits>, Partial<Build>, string[]][])("%s", (_what, traits, build, kinds) => {
-    const legibility = kinds.includes("handwritten") ? 0.82 : kinds.includes("picture") ? 0.2 : 0.93;
-    expect(kindsOf(traits, build, { legibility }).kinds).toEqual(kinds);
+    ["no serifs", {}, {}, "sans"],
+    [
+      "serifs half as thick as stems, some contrast",
+      { serif: 0.95, serifThickness: 0.4, contrast: 2.2, serifForm: "bracketed" },
+      {},
+      "serif",
+    ],
+    [
+      "thick block serifs, little contrast",
+      { serif: 0.95, serifThickness: 0.95, contrast: 1.1, serifForm: "slab" },
+      {},
+      "slab",
+    ],
+    [
+      "uneven feet and round ends",
+      { roundness: 0.55, roundEnds: 0.6, stressDeg: -20 },
+      { unevenness: 0.05, brokenCurves: 0.12 },
+      "handwritten",
+    ],
+  ] as [string, Partial<Traits>, Partial<Build>, string][])("%s", (_what, traits, build, kind) => {
+    const legibility = kind === "handwritten" ? 0.8 : 0.94;
+    expect(kindsOf(traits, build, { legibility }).kinds[0]).toBe(kind);
   });
 
-  test.each([
-    ["heavier than text", { weight: 960 }],
-    ["hair-thin against thick", { contrast: 5.5, serif: 0.9, serifThickness: 0.1 }],
-    ["extremely narrow", { width: 1.5 }],
-    ["extremely wide", { width: 8.5 }],
-    ["capitals only", { cases: "capitals-only" }],
-  ] as [string, Partial<Traits>][])("display where it is %s", (_what, traits) =>
-    expect(kindsOf(traits).kinds).toContain("display"),
-  );
+  test("letters that are no letters are pictures and nothing else", () =>
+    expect(kindsOf({ picture: true }, {}, { legibility: 0.2 }).kinds).toEqual(["picture"]));
 
-  test("a light face needs thicker feet to be a slab", () => {
-    expect(kindsOf({ weight: 250, serif: 0.9, serifThickness: 0.65, contrast: 1.3 }).kinds).toEqual(["serif"]);
-    expect(kindsOf({ weight: 250, serif: 0.9, serifThickness: 0.9, contrast: 1.1 }).kinds).toContain("slab");
-  });
+  test("what is equally wide is monospaced, beside its letterforms", () =>
+    expect(kindsOf({ monospaced: true }).kinds).toEqual(expect.arrayContaining(["monospaced", "sans"])));
 
-  test("nothing measured still gives a kind, with little confidence", () => {
+  test("capitals alone make a display face", () =>
+    expect(kindsOf({ cases: "capitals-only" }).kinds).toContain("display"));
+
+  test("a slab is a serif, too", () =>
+    expect(kindsOf({ serif: 0.95, serifThickness: 0.95, contrast: 1.1, serifForm: "slab" }).kinds).toContain("serif"));
+
+  test("nothing measured still gives a kind, and does not claim to be sure", () => {
     const unknown = Object.fromEntries(Object.keys(TRAITS).map((k) => [k, null])) as unknown as Traits;
     const { kinds } = kindsOf({ ...unknown, monospaced: false, picture: false, figures: TRAITS.figures });
     expect(kinds.length).toBeGreaterThan(0);
   });
 });
 
-describe("words in names help, only ordinary ones of the trade", () => {
-  test.each([
-    ["Quay Slab", { serif: 0.9, serifThickness: 0.5, contrast: 1.9 }, "slab"],
-    ["Quay Fraktur", {}, "blackletter"],
-    ["Quay Hand", { roundness: 0.4 }, "handwritten"],
-    ["Quay Script", { roundness: 0.4 }, "script"],
-  ] as [string, Partial<Traits>, string][])("%s", (family, traits, kind) =>
-    expect(kindsOf(traits, {}, { family }).kinds).toContain(kind),
-  );
+describe("the table that letterforms are told by", () => {
+  const judge = (traits: Partial<Traits>) => {
+    const measured = {
+      traits: { ...TRAITS, ...traits },
+      build: BUILD,
+      legibility: 0.93,
+      proportion: 0.84,
+      letterCount: 52,
+      notes: { confidence: {}, absent: {} },
+    };
+    return judgeLetterform(measured, NO_LETTERS);
+  };
 
-  test("a name does not beat what is measured", () => {
-    expect(kindsOf({ monospaced: false }, {}, { family: "Quay Mono" }).kinds).toEqual(["sans"]);
-    expect(kindsOf({ serif: 0, serifThickness: null }, {}, { family: "Quay Slab" }).kinds).toEqual(["sans"]);
+  test("chances add up to one, the likeliest stand first, and each has its reason", () => {
+    const { ranked } = judge({});
+    expect(ranked.map((r) => r.kind).sort()).toEqual([...LETTERFORMS].sort());
+    expect(ranked.reduce((sum, r) => sum + r.chance, 0)).toBeCloseTo(1, 6);
+    expect(ranked.map((r) => r.chance)).toEqual([...ranked.map((r) => r.chance)].sort((a, b) => b - a));
+    for (const { because } of ranked) expect(because).not.toBe("");
+  });
+
+  test("serifs speak for serif faces, and the reason says so", () => {
+    const chanceOf = (traits: Partial<Traits>) =>
+      judge(traits)
+        .ranked.filter((r) => r.kind === "serif" || r.kind === "slab")
+        .reduce((sum, r) => sum + r.chance, 0);
+    const serifs = { serif: 1, serifThickness: 0.4, serifForm: "bracketed", contrast: 2.2 } as const;
+    expect(chanceOf(serifs)).toBeGreaterThan(0.7);
+    expect(chanceOf({})).toBeLessThan(0.1);
+    expect(judge(serifs).ranked[0]!.because).toMatch(/serif/);
+  });
+});
+
+describe("a word in the name", () => {
+  test("does not beat what is measured", () => {
+    for (const family of ["Quay Slab", "Quay Fraktur", "Quay Script", "Quay Serif", "Quay Hand"])
+      expect(kindsOf({}, {}, { family }).kinds[0]).toBe("sans");
   });
 });
 

@@ -1,10 +1,18 @@
 // From measures (and the plain words in a name) to kinds and treatments. Third stage of the pipeline ("classified").
 import type { Kind, KindGuess, MoodGuess, Treatment, TreatmentGuess, VoxGuess } from "@/contracts/traits";
 import type { Measured } from "../measure/measureFont";
+import { judgeLetterform, type Letterforms } from "./letterform";
 import { nameMoods } from "./moods";
 import { nameVox } from "./vox";
 
-type KindInput = { measured: Measured; family: string; style: string; features: readonly string[] };
+type KindInput = {
+  measured: Measured;
+  /** Descriptors of its letters. */
+  signature: Uint8Array;
+  family: string;
+  style: string;
+  features: readonly string[];
+};
 export type Classification = {
   kinds: KindGuess[];
   treatments: TreatmentGuess[];
@@ -38,121 +46,54 @@ const sure = (v: number) => Number(Math.min(0.98, Math.max(0.3, v)).toFixed(2));
 
 const NAME_WORDS: [RegExp, Kind][] = [
   [/\bslab\b/i, "slab"],
-  [/\b(script|cursive|calligraph\w*)\b/i, "script"],
-  [/\b(hand|handwrit\w*|marker|brush|pen|pencil)\b/i, "handwritten"],
-  [/fraktur|\b(blackletter|textura|gotisch)\b/i, "blackletter"],
-  [/\b(mono|typewriter|code)\b/i, "monospaced"],
-  [/\b(sans|grotesk|grotesque|gothic)\b/i, "sans"],
-  [/\b(serif|antiqua|didot|old style)\b/i, "serif"],
-  [/\b(symbols?|barcode|icons?|dingbats?|ornaments?)\b/i, "picture"],
+  [/\b(script|cursive)\b/i, "script"],
+  [/\b(hand|handwriting|marker|brush|pencil)\b/i, "handwritten"],
+  [/\b(fraktur|blackletter|textura)\b/i, "blackletter"],
+  [/\b(sans|grotesk|grotesque)\b/i, "sans"],
+  [/\b(serif|antiqua)\b/i, "serif"],
 ];
 
-function findKinds({ measured, family }: KindInput, treatments: TreatmentGuess[]): KindGuess[] {
-  const { traits, build } = measured;
+function findKinds({ measured, signature, family }: KindInput, treatments: TreatmentGuess[]): KindGuess[] {
+  const { traits } = measured;
+  if (traits.picture) {
+    const confidence = 0.6 + 0.4 * ramp(0.42 - num(measured.legibility), 0, 0.2);
+    return [{ value: "picture", confidence: sure(confidence), because: "its letters do not look like letters" }];
+  }
   const found: KindGuess[] = [];
   const add = (value: Kind, confidence: number, because: string) =>
     found.push({ value, confidence: sure(confidence), because });
-  const named = (kind: Kind) =>
-    NAME_WORDS.some(([word, k]) => k === kind && word.test(family.replace(/\bsans serif\b/i, "sans")));
-
-  if (traits.picture) {
-    add("picture", 0.6 + 0.4 * ramp(0.42 - num(measured.legibility), 0, 0.2), "its letters do not look like letters");
-    return found;
-  }
-  if (traits.monospaced) add("monospaced", 0.99, "every character is equally wide");
-
-  const joined = num(traits.connected);
-  const uneven = num(build.unevenness);
-  const soft = num(traits.roundness);
-  const serif = num(traits.serif);
-  const contrast = num(traits.contrast) || 1;
-  const rough = num(traits.roughness);
-  const script = joined >= 0.45 && !traits.monospaced;
-  const loose = !script && !traits.monospaced && serif < 0.5 && soft >= 0.28 && rough < 0.6;
-  const leaning = loose && num(traits.slantDeg) > 6 && contrast > 1.6 && uneven > 0.012;
-  const byHand =
-    loose &&
-    ((uneven >= (num(traits.slantDeg) > 6 ? 0.03 : 0.017) && num(measured.legibility) < 0.86 && contrast < 2) ||
-      named("handwritten") ||
-      (uneven >= 0.0095 &&
-        num(traits.slantDeg) < 6 &&
-        soft > 0.5 &&
-        contrast > 1.12 &&
-        num(build.brokenCurves) > 0.03));
-  const broken =
-    named("blackletter") ||
-    (!script &&
-      !traits.monospaced &&
-      serif < 0.55 &&
-      contrast > 1.7 &&
-      contrast < 4 &&
-      rough < 0.2 &&
-      num(build.brokenCurves) >= 0.44 &&
-      num(build.axisAligned) < 0.5 &&
-      num(build.holes) < 1);
-
-  if (broken)
-    add(
-      "blackletter",
-      named("blackletter") ? 0.95 : 0.6,
-      "its bowls are broken into straight strokes of strong contrast",
-    );
-  else if (script || leaning || (named("script") && soft > 0.28))
-    add(
-      "script",
-      script ? 0.6 + 0.38 * ramp(joined, 0.45, 0.85) : 0.6,
-      script ? `${Math.round(joined * 100)} % of its letter pairs join` : "it leans and flows like quick writing",
-    );
-  if (!broken && (byHand || (script && uneven > 0.05) || (rough > 0.25 && uneven > 0.025 && serif < 0.3)))
-    add("handwritten", 0.5 + 0.4 * ramp(uneven, 0.01, 0.06), "feet, heights and stems are uneven, as by hand");
-  if (!found.some((k) => ["script", "handwritten", "blackletter"].includes(k.value)))
-    addSerifKinds(measured, named, add);
-
+  if (traits.monospaced) add("monospaced", 0.98, "every character is equally wide");
+  const { ranked, display } = judgeLetterform(measured, signature);
+  const [first, second] = breakTie(ranked, family);
+  add(first.kind, first.chance, first.because);
+  if (second.chance >= SECOND_FROM) add(second.kind, second.chance, second.because);
+  // A slab is a serif, too.
+  if (first.kind === "slab" && !found.some((k) => k.value === "serif")) add("serif", SLAB_IS_SERIF, first.because);
   const extreme = extremeReason(measured, treatments);
-  if (extreme) add("display", 0.75, extreme);
-  if (!found.length) add("sans", 0.4, "nothing else was measured");
+  if (extreme) add("display", Math.max(0.75, display.chance), extreme);
+  else if (display.chance >= DISPLAY_FROM) add("display", display.chance, display.because);
   return found;
 }
 
-/** Thickness against the stem from which any serif is a block. */
-const BLOCK_THICKNESS = 0.72;
+/** A second letterform is named from this chance on; a slab is called a serif with this confidence. */
+const SECOND_FROM = 0.25;
+const SLAB_IS_SERIF = 0.55;
+const DISPLAY_FROM = 0.6;
+/** Chances that are nearer than this are a tie. */
+const TIE = 0.15;
 
-function addSerifKinds(
-  measured: Measured,
-  named: (k: Kind) => boolean,
-  add: (k: Kind, c: number, why: string) => void,
-) {
-  const { traits } = measured;
-  const serif = num(traits.serif);
-  const thick = num(traits.serifThickness);
-  const contrast = num(traits.contrast) || 1;
-  const hasSerifs = serif >= 0.45 || (serif >= 0.15 && named("serif"));
-  if (!hasSerifs) {
-    add("sans", 0.55 + 0.43 * ramp(0.45 - serif, 0, 0.4), "its stems end without serifs");
-    return;
-  }
-  // A serif that grows out of the stem by a curve or as a wedge is no block unless it is nearly as thick as the stem.
-  const isBlock = traits.serifForm === "slab" || traits.serifForm === null || thick >= BLOCK_THICKNESS;
-  const slab =
-    named("slab") ||
-    (isBlock &&
-      ((thick >= (num(traits.weight) < 350 ? 0.78 : 0.57) && contrast < 1.72) || (thick > 0.9 && contrast < 2.4)));
-  const because = `serifs ${Math.round(thick * 100)} % as thick as the stems`;
-  if (slab) add("slab", 0.6 + 0.38 * ramp(thick, 0.5, 0.85), because);
-  add("serif", slab ? 0.55 : 0.6 + 0.38 * ramp(serif, 0.45, 0.75), because);
+/** The two likeliest letterforms; of two that tie, the one that the name says. */
+function breakTie([first, second]: Letterforms["ranked"], family: string): [Ranked, Ranked] {
+  const isNamed = ({ kind }: Ranked) => NAME_WORDS.some(([word, k]) => k === kind && word.test(family));
+  const isTie = first!.chance - second!.chance < TIE;
+  return isTie && isNamed(second!) && !isNamed(first!) ? [second!, first!] : [first!, second!];
 }
+type Ranked = Letterforms["ranked"][number];
 
-function extremeReason({ traits, legibility }: Measured, treatments: TreatmentGuess[]): string | null {
+function extremeReason({ traits }: Measured, treatments: TreatmentGuess[]): string | null {
   const treated = treatments.find((t) => t.value !== "rounded" && t.value !== "swash" && t.confidence >= 0.5);
   if (treated) return `it is treated: ${treated.value}`;
-  if (traits.cases === "capitals-only") return "it has capitals only";
-  if (num(traits.weight) > 930) return "it is heavier than any text face";
-  if (num(traits.contrast) > 4.2) return "its thin strokes vanish at text sizes";
-  if (traits.width !== null && (traits.width < 2.4 || traits.width > 7.6))
-    return "its letters are extremely narrow or wide";
-  if (legibility !== null && legibility < 0.8 && num(traits.connected) < 0.4 && num(traits.slantDeg) < 6)
-    return "its letter forms are far from the usual ones";
-  return null;
+  return traits.cases === "capitals-only" ? "it has capitals only" : null;
 }
 
 function findTreatments({ measured, family, style, features }: KindInput): TreatmentGuess[] {

@@ -14,7 +14,7 @@ export type Letters = {
 export function lettersOf(face: OpenFace): Letters {
   const known = new Map<string, Letter | null>();
   const read = (char: string): Letter | null => {
-    const glyphId = face.glyphOf(char.codePointAt(0)!);
+    const glyphId = glyphIn(face, char);
     if (!glyphId) return null;
     const polygons = face.polygons(glyphId);
     const bounds = boundsOf(polygons);
@@ -29,6 +29,39 @@ export function lettersOf(face: OpenFace): Letters {
       return letter;
     },
   };
+}
+
+/** Letters of Cyrillic and Greek that are drawn as Latin ones: a face without Latin is measured by them. */
+const DRAWN_ALIKE = new Map(
+  Object.entries({
+    ...{
+      A: "АΑ",
+      B: "ВΒ",
+      C: "С",
+      E: "ЕΕ",
+      H: "НΗ",
+      I: "ІΙ",
+      J: "Ј",
+      K: "КΚ",
+      M: "МΜ",
+      N: "Ν",
+      O: "ОΟ",
+      P: "РΡ",
+      S: "Ѕ",
+    },
+    ...{ T: "ТΤ", X: "ХΧ", Y: "УΥ", Z: "Ζ", a: "а", c: "с", e: "е", h: "һ", i: "іι", j: "ј", n: "п", o: "оο", p: "р" },
+    ...{ s: "ѕ", v: "ν", x: "хχ", y: "у" },
+  }),
+);
+
+function glyphIn(face: OpenFace, char: string): number {
+  const own = face.glyphOf(char.codePointAt(0)!);
+  if (own) return own;
+  for (const alike of DRAWN_ALIKE.get(char) ?? "") {
+    const glyphId = face.glyphOf(alike.codePointAt(0)!);
+    if (glyphId) return glyphId;
+  }
+  return 0;
 }
 
 /** The letters of a string that exist, in order. */

@@ -149,10 +149,12 @@ describe("kinds and treatments on real fonts", () => {
   );
 
   test("every guess has a confidence and a reason", async () => {
-    const { measured, font } = await readDemo("rye");
+    const { measured, font, face } = await readDemo("rye");
     const { classifyFont } = await import("../kind/classifyFont");
+    const { extractDescriptors } = await import("../descriptors/extractDescriptors");
     const { kinds, treatments } = classifyFont({
       measured,
+      signature: extractDescriptors(face),
       family: font.family!,
       style: font.style,
       features: font.features,

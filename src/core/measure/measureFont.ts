@@ -10,6 +10,7 @@ import { measureConnection } from "./joining";
 import { lettersOf, pick, type Letters } from "./letters";
 import { noteMeasures } from "./notes";
 import { legibleFromPx, measureOpenings } from "./openings";
+import { hasLettersOfScript } from "./scripts";
 import { measureStress } from "./stress";
 import { measureStrokes } from "./strokes";
 import { measureEvenness } from "./texture";
@@ -134,7 +135,7 @@ export function measureFont(face: OpenFace): Measured {
     monospaced: isMonospaced(letters),
     figures: measureFigures(letters),
     cases: measureCases(letters),
-    picture: letterCount < 8 || !areLettersRecognised(letters, legibility),
+    picture: letterCount < 8 ? !hasLettersOfScript(face) : !areLettersRecognised(letters, legibility),
   });
   return { traits, legibility, proportion, build, letterCount, notes: noteMeasures(letters, traits, strokes) };
 }

@@ -55,9 +55,12 @@ type State = ReadSettings & { whole: OpenedFont; face: OpenFace; reading: Readin
 /** What each stage adds. Opening comes before all of them. */
 const RUN: Record<Exclude<Stage, "opened">, (state: State) => Partial<FirstReading>> = {
   measured: ({ face }) => ({ measured: measureFont(face) }),
-  classified: ({ face, reading: { measured = measureFont(face), opened, family } }) => ({
-    classified: classifyFont({ measured, family, style: opened.style, features: opened.features }),
-  }),
+  classified: ({ face, reading }) => {
+    const { measured = measureFont(face), signature = extractDescriptors(face), opened, family } = reading;
+    return {
+      classified: classifyFont({ measured, signature, family, style: opened.style, features: opened.features }),
+    };
+  },
   fingerprinted: ({ face }) => ({ print: fingerprintOutlines(face) }),
   checked: ({ whole, face }) => ({ health: checkFont(whole, face) }),
   described: ({ face }) => ({ signature: extractDescriptors(face) }),

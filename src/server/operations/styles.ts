@@ -9,6 +9,7 @@ import { setLineIn } from "../usecases/libraries";
 import { addUserEvidence, setUserEvidence } from "../usecases/provenance";
 import { forgetSearch, listSearches, saveSearch, tagStyle } from "../usecases/searches";
 import { getAnatomy, getBeside, getStyleDetail, listGlyphs } from "../usecases/styleDetail";
+import { correctTheme, forgetTheme, listThemes } from "../usecases/themes";
 import { FileAnswer } from "./answers";
 import { found, type Handlers } from "./bind";
 
@@ -52,6 +53,9 @@ export const styleHandlers: Handlers<keyof typeof STYLE_OPERATIONS> = {
   suggest: ({ db, query }) => succeed(listSuggestions(db, query.q)),
   listSearches: ({ db }) => succeed({ searches: listSearches(db) }),
   saveSearch: ({ db, body }) => succeed(saveSearch(db, body)),
+  listThemes: ({ db }) => succeed({ themes: listThemes(db) }),
+  correctTheme: ({ db, params, body }) => found(correctTheme(db, params.phrase, body)),
+  forgetTheme: ({ db, params }) => found(forgetTheme(db, params.phrase) ? { phrase: params.phrase } : null),
   removeSearch: ({ db, params }) => found(forgetSearch(db, params.id) ? { searchId: params.id } : null),
 };
 

@@ -89,6 +89,7 @@ describe("migrations", () => {
       "style_stages",
       "styles",
       "tags",
+      "theme_corrections",
     ]);
     expect(db.prepare<[], { name: string }>("SELECT name FROM migrations").all()).toEqual([
       { name: "0001-base.sql" },
@@ -101,6 +102,7 @@ describe("migrations", () => {
       { name: "0008-briefs.sql" },
       { name: "0009-stages.sql" },
       { name: "0010-steps.sql" },
+      { name: "0011-themes.sql" },
     ]);
   });
 });
@@ -110,14 +112,14 @@ describe("stages", () => {
   test("what changed runs again, and what needs it; nothing else", () => {
     expect(findStale(versions)).toEqual([]);
     expect(findStale({})).toEqual(STAGES);
-    expect(findStale({ ...versions, described: 1 })).toEqual(["described"]);
+    expect(findStale({ ...versions, described: 1 })).toEqual(["described", "classified"]);
     expect(findStale({ ...versions, measured: 99 })).toEqual(["measured", "classified", "varied"]);
     expect(findStale({ ...versions, opened: 1 })).toEqual(STAGES);
     expect(findStale(Object.fromEntries(FIRST_STAGES.map((s) => [s, versions[s]])))).toEqual([
       "measured",
+      "described",
       "classified",
       "checked",
-      "described",
       "varied",
     ]);
   });

@@ -16,7 +16,9 @@ import { findBrief } from "../queries/briefs";
 import { countKept, listTags } from "../queries/finding";
 import { isAnyRunning } from "../queries/jobs";
 import { eachStyleSince, lastSeq, type FindRecord } from "../queries/styles";
+import { listThemeCorrections, themesState } from "../queries/themes";
 import { COUNTED, getLanguages, speaksIn } from "./languages";
+import { getWordMeanings } from "./wordMeanings";
 
 type Ranges = StyleList["ranges"];
 type HeldRow = FindRow & { axisEnds: FindRecord["notes"]["axes"] };
@@ -28,7 +30,9 @@ type Held = {
   index: FindIndex;
   tags: ReadonlySet<string>;
   /** Made with the first question: languages are read then. */
-  around?: FindSurroundings;
+  around?: FindSurroundings | undefined;
+  /** What was said of words when it was made. */
+  themes?: string;
   ranges: Ranges;
   /** Styles that changed in more than tags and verdicts since the index was made; null: gone. */
   pending: Map<string, HeldRow | null>;
@@ -207,12 +211,25 @@ function measureRanges(index: FindIndex): Ranges {
 /** The answer to a question, kept for its further pages. @param held - what the answer is said of: its rows are of this index alone. */
 export function answer(db: Db, held: Held, query: Partial<StyleQuery>, brief: Brief | null): Found {
   if (query.sort === "popular") notePopularity(db, held);
+  const themes = themesState(db);
+  if (held.themes !== themes) {
+    held.themes = themes;
+    held.around = undefined;
+    held.answers.clear();
+  }
   const { limit: _limit, cursor: _cursor, briefId: _briefId, ...asked } = query;
-  const key = digest([asked, brief && [brief.lines, brief.wanted, brief.uses, brief.setAside]]);
+  const ofBrief = brief && [brief.lines, brief.wanted, brief.uses, brief.setAside];
+  const key = digest([asked, ofBrief, query.learn && brief?.kept.map((k) => k.styleId)]);
   const known = query.sort === "popular" ? undefined : held.answers.get(key);
   if (known) return known;
   held.around ??= {
-    lexicon: { tags: held.tags, languages: getLanguages().byName },
+    lexicon: {
+      tags: held.tags,
+      languages: getLanguages().byName,
+      places: getLanguages().byPlace,
+      words: getWordMeanings(),
+      corrections: new Map(listThemeCorrections(db).map((c) => [c.phrase, c.looks])),
+    },
     speaks: (code) => speaksIn(held.index, code),
     languages: COUNTED,
   };
@@ -236,18 +253,22 @@ export function listFound(db: Db, query: StyleQuery): StyleList {
   const from = Number(query.cursor ?? 0);
   const to = Math.min(from + query.limit, found.total);
   const coverages: StyleList["coverages"] = {};
-  const items: StyleListItem[] = [];
-  for (let place = from; place < to; place++) {
-    const f = found.at(place);
-    const { coverage, ...item } = toItem(f, held, found.wanted);
-    coverages[item.coverageKey] = coverage;
-    items.push(item);
-  }
+  const list = (rows: FoundRow[]): StyleListItem[] =>
+    rows.map((row) => {
+      const { coverage, ...item } = toItem(row, held, found.wanted);
+      coverages[item.coverageKey] = coverage;
+      return item;
+    });
+  const see = seenBy(held.index, brief);
+  const items = list(Array.from({ length: Math.max(0, to - from) }, (_, k) => found.at(from + k)));
+  const named = from ? [] : list(Array.from(found.named, see));
   return {
     total: found.total,
     families: found.families,
     ofAll: held.index.rows.length,
     items,
+    named,
+    taste: found.taste,
     coverages,
     ...(to < found.total && { cursor: String(to) }),
     // Counts belong to the question, not to its page.
@@ -264,7 +285,7 @@ export const listFoundIds = (db: Db, query: StyleQuery, brief: Brief | null): St
 };
 
 export function toItem(
-  { row, verdict, missing, priceCents, stylesFound }: FoundRow,
+  { row, verdict, missing, priceCents, stylesFound, fit }: FoundRow,
   held: Held,
   wanted: Found["wanted"] = [],
 ): ShownItem {
@@ -292,6 +313,7 @@ export function toItem(
       verdict === "buy-first" && priceCents !== null && row.price
         ? { cents: priceCents, currency: row.price.currency }
         : null,
+    fit,
   };
 }
 

@@ -14,7 +14,14 @@ export const COUNTED =
     " ",
   );
 
-type Known = { list: Language[]; byCode: Map<string, Language>; byName: Map<string, string> };
+type Known = {
+  list: Language[];
+  byCode: Map<string, Language>;
+  /** Names of languages and scripts, in lowercase. */
+  byName: Map<string, string>;
+  /** Countries, by the language that CLDR takes to be theirs. */
+  byPlace: Map<string, string>;
+};
 const shared = globalThis as unknown as { fondQuarryLanguages?: Known };
 
 /** All languages with an exemplar set, by code without region. */
@@ -39,12 +46,41 @@ function readAll(): Known {
     if (characters.length) list.push({ code, name, characters });
   }
   list.sort((a, b) => (a.name < b.name ? -1 : 1));
+  const byCode = new Map(list.map((l) => [l.code, l]));
+  const languageOf = (undefinedIn: string) => {
+    const { language } = new Intl.Locale(undefinedIn).maximize();
+    return byCode.has(language) ? language : null;
+  };
+  const named = (type: "script" | "region", codes: readonly string[]): [string, string][] => {
+    const namesOf = new Intl.DisplayNames(["en"], { type, fallback: "none" });
+    return codes.flatMap((code) => {
+      const [name, language] = [namesOf.of(code), languageOf(`und-${code}`)];
+      return name && language ? [[name.toLowerCase(), language]] : [];
+    });
+  };
+  const scripts = new Set(list.flatMap((l) => new Intl.Locale(l.code).maximize().script ?? []));
   return {
     list,
-    byCode: new Map(list.map((l) => [l.code, l])),
-    byName: new Map(list.map((l) => [l.name.toLowerCase(), l.code])),
+    byCode,
+    byName: new Map([
+      ...named("script", [...scripts]),
+      ...SCRIPTS_SAID,
+      ...list.map((l) => [l.name.toLowerCase(), l.code] as const),
+    ]),
+    byPlace: new Map(named("region", REGIONS)),
   };
 }
+/** What people call scripts beside their names. */
+const SCRIPTS_SAID = [
+  ["han", "zh"],
+  ["hangul", "ko"],
+  ["kanji", "ja"],
+  ["kana", "ja"],
+  ["farsi", "fa"],
+  ["brazilian", "pt"],
+] as const;
+const LETTERS = [..."ABCDEFGHIJKLMNOPQRSTUVWXYZ"];
+const REGIONS = LETTERS.flatMap((a) => LETTERS.map((b) => a + b));
 
 export const setsLanguage = (coverage: CodePointRanges, { characters }: Language) =>
   characters.every((c) => hasCodePoint(coverage, c));

@@ -21,9 +21,14 @@ import { SavedSearches } from "./SavedSearches";
 import { removeWords, SearchField } from "./SearchField";
 import { SystemFolders } from "../libraries/SystemFolders";
 import { selectActive, type Active } from "./select";
+import { LearnToggle } from "./LearnToggle";
+import { NamedRow } from "./NamedRow";
+import { NearestNote } from "./NearestNote";
 import { nameLanguage, Sieve, useLibraryNames } from "./Sieve";
+import { ThemePart, type ThemeWord } from "./ThemePart";
 import { usePages, type FirstPage } from "./usePages";
 import { Wall } from "./Wall";
+import { MOST_COLUMNS } from "./columns";
 
 const SORT_WORDS: Record<string, string> = {
   fit: "Best fit first",
@@ -87,7 +92,7 @@ export function FindView({ first }: { first: FirstPage | null }) {
         <div className="mx-3.5 flex items-baseline gap-3 border-b-2 border-slate pb-1.5">
           <SearchField ref={field} value={address.q} onChange={(q) => set({ q: q || null })} />
           <span className="num shrink-0" data-count aria-live="polite">
-            {head ? `${head.total} ${address.fold ? "families " : ""}of ${head.ofAll} styles` : "…"}
+            {head ? countFound(head, address.fold) : "…"}
           </span>
         </div>
         <div className="mx-3.5 flex min-h-[34px] flex-wrap items-center gap-x-3 border-b border-rule text-[12.5px]">
@@ -109,8 +114,11 @@ export function FindView({ first }: { first: FirstPage | null }) {
         <div className="mx-3.5 flex min-h-[30px] flex-wrap items-center gap-x-3 border-b border-rule text-[12.5px]">
           <BeginPass question={question} title={titleNow || "All faces"} total={head?.total ?? 0} />
           <SavedSearches nameNow={titleNow} />
+          <LearnToggle isOn={address.learn} taste={head?.taste} onTurn={(learn) => set({ learn })} />
           <Looks address={address} set={set} />
         </div>
+        {head && head.named.length > 0 && <NamedRow faces={head.named} ranges={head.ranges} />}
+        {head?.understood.nearest && <NearestNote nearest={head.understood.nearest} address={address} set={set} />}
         {address.ground === "picture" && <PictureHint />}
         <AsideNote isOnly={address.aside === "only"} set={set} />
         <div className="min-h-0 flex-1 pl-0.5">
@@ -139,6 +147,13 @@ export function FindView({ first }: { first: FirstPage | null }) {
   );
 }
 
+const countFound = ({ total, families, ofAll, understood }: NonNullable<FirstPage["list"]>, isFolded: boolean) =>
+  understood.nearest
+    ? `0 of ${ofAll} styles`
+    : isFolded
+      ? `${families} ${families === 1 ? "family" : "families"} of ${ofAll} styles`
+      : `${total} of ${ofAll} styles`;
+
 type Steered = { address: FindAddress; set: SetAddress };
 
 function WallOf(props: Steered & { head: FirstPage["list"] | undefined; first: FirstPage | null; question: string }) {
@@ -146,13 +161,22 @@ function WallOf(props: Steered & { head: FirstPage["list"] | undefined; first: F
   const { brief } = useBench();
   const [active] = useActiveLine();
   const onZoom = useCallback((zoom: number) => set({ zoom }), [set]);
+  const { open } = address;
+  const onOpen = useCallback(
+    (familyId: string) =>
+      set({ open: open.includes(familyId) ? open.filter((id) => id !== familyId) : [...open, familyId] }),
+    [set, open],
+  );
   const letters = [...(address.letters || "Rg4&")].filter((c) => c !== " ").join(" ");
   const line = brief.lines[active]?.text || " ";
   const text = address.set === "line" ? line : address.set === "letters" ? letters : SETTING_TEXTS[address.set];
   return (
     <Wall
       total={head?.total ?? 0}
-      columns={Math.min(6, Math.max(1, address.columns))}
+      columns={Math.min(MOST_COLUMNS, Math.max(0, address.columns))}
+      isFolded={address.fold}
+      open={address.open}
+      onOpen={onOpen}
       zoom={address.zoom}
       wrap={["sentence", "paragraph", "alphabet"].includes(address.set)}
       isLarge={address.set === "letters"}
@@ -171,11 +195,14 @@ const GROUNDS = [
   { value: "picture" as const, name: "On your picture" },
 ];
 const FOLDS = [
-  { value: "all", name: "All styles" },
   { value: "fold", name: "One per family" },
+  { value: "all", name: "All styles" },
 ];
 const SETTINGS = (Object.keys(SETTING_WORDS) as Setting[]).map((value) => ({ value, name: SETTING_WORDS[value] }));
-const COLUMNS = [1, 2, 3, 4, 5, 6].map((n) => ({ value: n, name: n === 1 ? "1 column" : `${n} columns` }));
+const COLUMNS = [
+  { value: 0, name: "Columns to fit" },
+  ...Array.from({ length: MOST_COLUMNS }, (_, k) => ({ value: k + 1, name: k ? `${k + 1} columns` : "1 column" })),
+];
 
 /** How the wall is set and ordered. */
 function Looks({ address, set }: Steered) {
@@ -207,7 +234,7 @@ function Looks({ address, set }: Steered) {
         label="Families"
         value={address.fold ? "fold" : "all"}
         options={FOLDS}
-        onChange={(v) => set({ fold: v === "fold" || null })}
+        onChange={(v) => set({ fold: v === "fold", open: null })}
         strong={false}
       />
       <Choice
@@ -323,7 +350,13 @@ function ActiveWords({
   return (
     <span className="flex min-w-0 flex-wrap items-center gap-x-3 py-1" data-understood>
       {any && <span className="text-basalt">Showing:</span>}
-      {understood?.words.map((w, i) => word(`w ${i} ${w.from}`, w.label, () => onWordOff(w.from)))}
+      {understood?.words.map((w, i) =>
+        w.theme ? (
+          <ThemePart key={`w ${i} ${w.from}`} word={w as ThemeWord} onWordOff={onWordOff} />
+        ) : (
+          word(`w ${i} ${w.from}`, w.label, () => onWordOff(w.from))
+        ),
+      )}
       {actives.map((a) => word(`a ${a.label}`, a.label, () => onOff(a.off)))}
       {understood && understood.ignored.length > 0 && (
         <span className="text-ochre">Ignored: {understood.ignored.join(", ")}</span>

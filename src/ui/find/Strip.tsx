@@ -9,6 +9,7 @@ import { BASELINE_EM, Sample } from "../parts/Sample";
 import { isHeld } from "../parts/faceLoader";
 import { CareMark } from "../parts/CareMark";
 import { addressOfKept } from "../parts/sampleOf";
+import { writeFit } from "./facts";
 import { VerdictMark } from "../parts/VerdictMark";
 import { VERDICT_WORDS } from "@/contracts/words";
 
@@ -44,6 +45,9 @@ type Props = {
   isPassing: boolean;
   onFocus: (index: number) => void;
   onKeep: (item: ShownItem) => void;
+  /** Where one style stands for its family: whether the others are shown, and how they are. */
+  isOpen?: boolean;
+  onOpen?: (familyId: string) => void;
 };
 
 /** What a screen reader hears: name, verdict, what is missing. */
@@ -157,14 +161,14 @@ function Caption(props: Props) {
     <div
       className={`flex overflow-hidden pt-1 text-[12px] whitespace-nowrap ${look.compact ? "flex-col" : "items-center gap-3"}`}
     >
-      <div className="flex min-w-0 shrink-[20] items-baseline gap-3">
+      <div className={`flex items-baseline gap-3 ${look.compact ? "min-w-0" : "min-w-[104px] shrink"}`}>
         <Link href={href} prefetch={false} tabIndex={-1} className="truncate font-semibold hover:underline">
           {item.family} {item.style}
         </Link>
         {look.compact && !isPassing && (!look.dense || isKept) && <KeepButton {...props} />}
       </div>
-      <div className="flex min-w-0 items-center gap-3 overflow-hidden">
-        {!look.compact && !item.price && <span className="shrink-0 text-basalt">{countStyles(item)}</span>}
+      <div className={`flex items-center gap-3 ${look.compact ? "min-w-0 overflow-hidden" : "shrink-0"}`}>
+        {!look.compact && !item.price && <StyleCount {...props} />}
         <span className="shrink-0">
           <VerdictMark verdict={item.verdict} price={item.price} />
         </span>
@@ -181,6 +185,20 @@ function Caption(props: Props) {
           </span>
         )}
       </div>
+      {item.fit && look.compact && !look.dense && (
+        <span className="num truncate text-basalt" title={writeFit(item.fit)}>
+          {writeFit(item.fit)}
+        </span>
+      )}
+      {item.fit && !look.compact && (
+        <span
+          className="min-w-0 flex-1 basis-0 truncate text-basalt"
+          title={writeFit(item.fit)}
+          data-fit={item.fit.degree}
+        >
+          {writeFit(item.fit)}
+        </span>
+      )}
       {!look.compact && !isPassing && (
         <span className="ml-auto">
           <KeepButton {...props} />
@@ -190,8 +208,27 @@ function Caption(props: Props) {
   );
 }
 
-const countStyles = ({ stylesFound, stylesInFamily }: ShownItem) =>
-  stylesFound > 1 ? `${stylesFound} matching styles` : `${stylesInFamily} ${stylesInFamily === 1 ? "style" : "styles"}`;
+/** "4 of 12 fit", which opens the family in its place. */
+function StyleCount({ item, isOpen, onOpen }: Props) {
+  const { stylesFound, stylesInFamily, familyId } = item;
+  const says =
+    onOpen && stylesFound < stylesInFamily
+      ? `${stylesFound} of ${stylesInFamily} fit`
+      : `${stylesInFamily} ${stylesInFamily === 1 ? "style" : "styles"}`;
+  if (!onOpen || stylesFound < 2) return <span className="shrink-0 text-basalt">{says}</span>;
+  return (
+    <button
+      type="button"
+      tabIndex={-1}
+      aria-expanded={isOpen}
+      title={isOpen ? "Show one style of this family" : "Show the other styles here"}
+      onClick={() => onOpen(familyId)}
+      className="shrink-0 text-basalt underline decoration-dotted underline-offset-2"
+    >
+      {says}
+    </button>
+  );
+}
 
 const KeepButton = ({ item, isKept, onKeep }: Pick<Props, "item" | "isKept" | "onKeep">) => (
   <button

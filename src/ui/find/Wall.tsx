@@ -12,7 +12,7 @@ import {
   type RefObject,
 } from "react";
 import type { ShownItem } from "@/contracts/styles";
-import { levelFactor } from "@/core/brief/level";
+import { levelFactor, roomFactor } from "@/core/brief/level";
 import { useBench } from "../bench/BenchContext";
 import { useGo } from "../bench/useGo";
 import { useKeys } from "../bench/useKeys";
@@ -20,19 +20,26 @@ import type { Ranges } from "../parts/CoreSample";
 import { preloadFaces } from "../parts/faceLoader";
 import { Beside } from "./Beside";
 import { Strip, type StripLook } from "./Strip";
+import { useColumns } from "./columns";
 import { factsOf } from "./facts";
+import { setFocusedFace } from "./focusedFace";
 import { moveFocus } from "./select";
 import { useSharedFit } from "./useSharedFit";
 import { addressOfKept } from "../parts/sampleOf";
 import { usePages, type FirstPage } from "./usePages";
 import { addressOf } from "../parts/client";
 
-const BASE_PX: Record<number, number> = { 1: 60, 2: 42, 3: 30, 4: 24, 5: 20, 6: 17 };
+const BASE_PX: Record<number, number> = { 1: 60, 2: 42, 3: 34, 4: 30, 5: 26, 6: 22, 7: 19, 8: 17 };
 const DEFAULT_COLOURS = { ink: "#20262B", paper: "#F3EFE6" };
 
 type Props = {
   total: number;
+  /** 0: as many as its width holds. */
   columns: number;
+  isFolded: boolean;
+  /** Families whose styles are all shown. */
+  open: readonly string[];
+  onOpen: (familyId: string) => void;
   zoom: number;
   wrap: boolean;
   /** Single letters: set large. */
@@ -56,10 +63,12 @@ function readPlace(resetKey: string): Place {
   }
 }
 
-export function Wall(props: Props) {
-  const { total, columns, wrap, text, ranges, first, resetKey } = props;
-  const { brief } = useBench();
+export function Wall(given: Props) {
   const scroller = useRef<HTMLDivElement>(null);
+  const columns = useColumns(given.columns, scroller);
+  const props = { ...given, columns };
+  const { total, wrap, text, ranges, first, resetKey, isFolded, open, onOpen } = props;
+  const { brief } = useBench();
   const [left] = useState(() => readPlace(resetKey));
   const { focus, last, lookAt, forgetFocus } = useFocus(left.focus);
   const [isBeside, setBeside] = useState(false);
@@ -99,7 +108,8 @@ export function Wall(props: Props) {
     const face = item(index);
     if (!face) return <EmptyCell key={index} heightPx={heightPx} />;
     const marks = { isKept: kept.has(face.styleId), isAside: aside.has(face.styleId), isFocus: index === focus };
-    const passed = { text, look, ranges, isPassing: virtual.isScrolling, onFocus: lookAt, onKeep, index };
+    const opens = isFolded ? { isOpen: open.includes(face.familyId), onOpen } : {};
+    const passed = { text, look, ranges, isPassing: virtual.isScrolling, onFocus: lookAt, onKeep, index, ...opens };
     return (
       <Cell key={face.styleId} item={face} sizePx={size} fit={isFitted ? fit : undefined} {...passed} {...marks} />
     );
@@ -161,7 +171,11 @@ type CellProps = Omit<ComponentProps<typeof Strip>, "briefId">;
 /** @param sizePx - before the face is levelled with its neighbours. */
 function Cell({ sizePx, ...props }: CellProps) {
   const { brief } = useBench();
-  const level = levelFactor(props.item.traits, brief.levelBy);
+  const { traits, kinds } = props.item;
+  const level = Math.min(
+    levelFactor(traits, brief.levelBy),
+    roomFactor(traits, kinds.includes("script"), sizePx, props.look.basePx),
+  );
   return (
     <div data-index={props.index} role="presentation" className="min-w-0">
       <Strip {...props} sizePx={sizePx * level} briefId={brief.briefId} />
@@ -275,6 +289,7 @@ function useFocusFacts(focused: ShownItem | undefined) {
   const { dispatch } = useBench();
   useEffect(() => {
     dispatch({ type: "facts", facts: focused ? factsOf(focused) : [] });
+    setFocusedFace(focused ?? null);
   }, [focused, dispatch]);
 }
 

@@ -51,8 +51,10 @@ export const parsers = {
   near: parseAsString,
   aside: parseAsStringLiteral(["hide", "show", "only"] as const).withDefault("hide"),
   sort: parseAsString.withDefault("fit"),
-  fold: parseAsBoolean.withDefault(false),
-  columns: parseAsInteger.withDefault(2),
+  fold: parseAsBoolean.withDefault(true),
+  open: words(),
+  learn: parseAsBoolean.withDefault(false),
+  columns: parseAsInteger.withDefault(0),
   set: parseAsStringLiteral(SETTINGS).withDefault("line"),
   letters: parseAsString.withDefault("Rg4&"),
   ground: parseAsStringLiteral(GROUNDS).withDefault("colours"),
@@ -93,6 +95,9 @@ export function writeQuestion(a: FindAddress, briefId: string): string {
   if (a.complete) p.set("complete", "true");
   if (a.aside !== "hide") p.set("aside", a.aside);
   if (a.fold) p.set("fold", "true");
+  if (a.fold && a.open.length) p.set("open", a.open.join(","));
+  if (a.learn) p.set("learn", "true");
+  p.set("nearest", "true");
   p.set("sort", a.sort);
   return p.toString();
 }

@@ -1,12 +1,12 @@
 "use client";
 // Pages of the wall, fetched as they come near; what was shown stays until the new arrives.
 import { useQueries, keepPreviousData } from "@tanstack/react-query";
-import type { ShownItem, StyleList } from "@/contracts/styles";
+import type { ShownItem, StyleList, StyleListItem } from "@/contracts/styles";
 import { ask } from "../parts/client";
 
 const PAGE = 60;
 
-type ShownList = Omit<StyleList, "items"> & { items: ShownItem[] };
+type ShownList = Omit<StyleList, "items" | "named"> & { items: ShownItem[]; named: ShownItem[] };
 
 /** @param question - query string of a find. */
 function pageOf(question: string, page: number): URLSearchParams {
@@ -17,10 +17,10 @@ function pageOf(question: string, page: number): URLSearchParams {
 }
 
 /** Gives every item its coverage, the same object for all that share it. */
-const showList = (list: StyleList): ShownList => ({
-  ...list,
-  items: list.items.map((i) => ({ ...i, coverage: list.coverages[i.coverageKey] ?? [] })),
-});
+function showList(list: StyleList): ShownList {
+  const show = (item: StyleListItem): ShownItem => ({ ...item, coverage: list.coverages[item.coverageKey] ?? [] });
+  return { ...list, items: list.items.map(show), named: list.named.map(show) };
+}
 
 const shown = new WeakMap<StyleList, ShownList>();
 function showOnce(list: StyleList): ShownList {

@@ -34,20 +34,19 @@ function SetHere(props: SampleProps) {
   const box = useRef<HTMLDivElement>(null);
   const line = useRef<HTMLSpanElement>(null);
   const [ownFit, setFit] = useState(1);
-  const [isCut, setCut] = useState(false);
-  const fit = props.fit !== undefined && !byLineWidth ? props.fit : ownFit;
-  const isShared = props.fit !== undefined && !byLineWidth;
+  /** What all samples share; a line that is too long even so is set smaller than the others. */
+  const shared = byLineWidth ? undefined : props.fit;
+  const fit = shared === undefined ? ownFit : Math.min(shared, ownFit);
   useLayoutEffect(() => {
     // A line that is not seen yet need not be measured: measuring makes the browser lay out the page at once.
     if (wrap || state !== "ready" || !box.current || !line.current) return;
     const room = box.current.clientWidth;
-    if (isShared) return setCut(line.current.offsetWidth > room + 1);
     const used = line.current.offsetWidth / fit;
     const filled = byLineWidth && used > 0 ? Math.min(LARGEST, Math.max(0.2, (LINE_SHARE * room) / used)) : 1;
     const next = byLineWidth ? filled : used > room && used > 0 ? Math.max(0.2, room / used) : 1;
     if (Math.abs(next - fit) > 0.004) setFit(next);
     onFit?.(next);
-  }, [text, sizePx, state, wrap, fit, isShared, onFit, variations, features, byLineWidth]);
+  }, [text, sizePx, state, wrap, fit, onFit, variations, features, byLineWidth]);
   const style: CSSProperties = {
     // A name that no loaded font has would be looked for among the system's fonts: milliseconds each, on a wall of hundreds.
     fontFamily: state === "ready" ? `"${familyOf(styleId)}"` : undefined,
@@ -69,7 +68,8 @@ function SetHere(props: SampleProps) {
   return (
     <div
       ref={box}
-      className={`min-w-0 overflow-hidden ${isShared && isCut ? "cut-off" : ""}`}
+      className="min-w-0 overflow-hidden"
+      title={shared !== undefined && ownFit < shared ? "Set smaller than the others so that the line fits" : undefined}
       style={{ textAlign: align }}
       data-face={state}
     >

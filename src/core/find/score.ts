@@ -1,0 +1,147 @@
+// How well a row fits the words: a degree 0–1 for each part that ranks, with what of the row it rests on.
+import { LOOKS } from "../theme/looks";
+import type { FindIndex } from "./findIndex";
+import { nameScores, themeFits } from "./predicates";
+import type { Taste } from "./taste";
+import type { Constraint } from "./vocabulary";
+
+/** @property because - what of a row answers, in words. */
+type Scorer = {
+  /** Orders, and says nothing of how well a row fits the words. */
+  isBeside?: boolean;
+  weight: number;
+  degree: (i: number) => number;
+  because: (i: number) => string[];
+};
+/** @property degree - 0–1. */
+export type Fit = { degree: number; because: string[] };
+
+/** A whole name before all else; a theme before what the brief says of a face. */
+const WEIGHTS = { name: 4, theme: 2, kind: 1, treatment: 1, mood: 1, trait: 0.5, than: 0.5 };
+/** A variable font that only its axes bring there comes a little behind. */
+const BY_AXES = 0.8;
+const MOST_REASONS = 3;
+
+/** One scorer for each constraint that ranks what passes; the others only let pass or stop. */
+export const scorersOf = (index: FindIndex, constraints: readonly Constraint[]): Scorer[] =>
+  constraints.flatMap((c) => scorerOf(index, c) ?? []);
+
+/** A family that is called just so stands before all that only fits. */
+export const scoreCalled = (index: FindIndex, called: ReadonlySet<number>): Scorer => ({
+  weight: WEIGHTS.name,
+  degree: (i) => (called.has(index.family[i]!) ? 1 : 0),
+  because: (i) => (called.has(index.family[i]!) ? ["its name"] : []),
+  isBeside: true,
+});
+
+/** What was learnt from marks ranks beside the words. */
+export const scoreTaste = ({ chances }: Taste): Scorer => ({
+  weight: TASTE_WEIGHT,
+  degree: (i) => chances[i]!,
+  because: (i) => (chances[i]! >= 0.5 ? ["like what you keep"] : []),
+});
+const TASTE_WEIGHT = 2;
+
+/** @returns one score a row, higher is better: what the brief says of it, the words, and how near it is. */
+export function scoreRows(
+  rows: Int32Array,
+  fitOf: Float32Array,
+  scorers: readonly Scorer[],
+  near: Float32Array | null,
+): Float64Array {
+  const fit = new Float64Array(rows.length);
+  for (let k = 0; k < rows.length; k++) fit[k] = fitOf[rows[k]!]!;
+  if (near) for (let k = 0; k < rows.length; k++) fit[k]! -= near[rows[k]!]!;
+  for (const { weight, degree } of scorers) for (let k = 0; k < rows.length; k++) fit[k]! += weight * degree(rows[k]!);
+  return fit;
+}
+
+/** The degree of all parts together, by their weights. */
+export function describeFit(scorers: readonly Scorer[], i: number): Fit | null {
+  if (!scorers.length) return null;
+  let [sum, weights] = [0, 0];
+  for (const { weight, degree, isBeside } of scorers) {
+    if (isBeside && !degree(i)) continue;
+    sum += weight * degree(i);
+    weights += weight;
+  }
+  return {
+    degree: Number((sum / weights).toFixed(3)),
+    because: [...new Set(scorers.flatMap((s) => s.because(i)))].slice(0, MOST_REASONS),
+  };
+}
+
+function scorerOf(index: FindIndex, constraint: Constraint): Scorer | null {
+  if ("not" in constraint && constraint.not) return null;
+  const degree = degreeOf(index, constraint);
+  if (!degree) return null;
+  const { type } = constraint;
+  return {
+    weight: WEIGHTS[type as keyof typeof WEIGHTS],
+    degree,
+    because:
+      constraint.type === "theme"
+        ? (i) => looksOf(index, constraint.weights, i)
+        : (i) => (degree(i) > 0 && type !== "name" ? [constraint.label] : []),
+  };
+}
+
+function degreeOf(index: FindIndex, constraint: Constraint): Scorer["degree"] | null {
+  const { rows } = index;
+  switch (constraint.type) {
+    case "name":
+      return nameScores(index, constraint.words).of;
+    case "kind":
+      return (i) => confidenceIn(rows[i]!.kinds, constraint.kind);
+    case "treatment":
+      return (i) => confidenceIn(rows[i]!.treatments, constraint.treatment);
+    case "mood":
+      return (i) => rows[i]!.moods?.find((m) => constraint.moods.includes(m.value))?.confidence ?? 0;
+    case "theme": {
+      const fits = themeFits(index, constraint);
+      return (i) => fits[i]!;
+    }
+    case "trait": {
+      const { values, low, high } = index.traits[constraint.trait];
+      return (i) => {
+        const v = values[i]!;
+        const inside = v >= (constraint.min ?? -Infinity) && v <= (constraint.max ?? Infinity);
+        return inside
+          ? depthIn(constraint, v)
+          : BY_AXES * depthIn(constraint, constraint.min !== undefined ? high[i]! : low[i]!) - (1 - BY_AXES);
+      };
+    }
+    case "than": {
+      const { values, range } = index.traits[constraint.trait];
+      const middle = (range[0] + range[1]) / 2;
+      return (i) =>
+        Math.max(-1, Math.min(1, (constraint.way * ((values[i]! || middle) - middle)) / (range[1] - middle)));
+    }
+    default:
+      return null;
+  }
+}
+
+/** The looks of a theme that a row has, what weighs most first. */
+function looksOf(index: FindIndex, weights: Float32Array, i: number): string[] {
+  const looks = index.looks();
+  return LOOKS.map(({ name }, k) => ({ name, of: (weights[k]! * looks[i * LOOKS.length + k]!) / 255 }))
+    .filter((l) => l.of >= 0.25)
+    .sort((a, b) => b.of - a.of)
+    .map((l) => l.name);
+}
+
+function confidenceIn(guesses: readonly { value: string; confidence: number }[], value: string): number {
+  for (const g of guesses) if (g.value === value) return g.confidence;
+  return 0;
+}
+
+/** How far inside an open-ended range a value lies, 0–1: "heavy" ranks the heavier first, but not the absurd. */
+function depthIn(constraint: { min?: number; max?: number }, value: number): number {
+  if (constraint.min !== undefined && constraint.max !== undefined) return 0.5;
+  if (constraint.min !== undefined)
+    return Math.min(1, (value - constraint.min) / Math.max(1e-6, Math.abs(constraint.min) * 0.5));
+  if (constraint.max !== undefined)
+    return Math.min(1, (constraint.max - value) / Math.max(1e-6, Math.abs(constraint.max) * 0.5));
+  return 0;
+}
