@@ -49,12 +49,20 @@ export function openBrowser(): { readonly page: Page; readonly context: BrowserC
   };
 }
 
+/** Requests asked again, and the wait before: what the server closed meanwhile is noticed in it. */
+const TRIES = 4;
+const BETWEEN_MS = 60;
+
 /** The server closes connections that idle; one that was picked up in that moment is asked again, as a browser does. */
-export function fetchAgain(address: string, init?: RequestInit): Promise<Response> {
-  return fetch(address, init).catch((error: Error & { cause?: { code?: string } }) => {
-    if (!["EPIPE", "ECONNRESET", "UND_ERR_SOCKET"].includes(error.cause?.code ?? "")) throw error;
-    return fetch(address, init);
-  });
+export async function fetchAgain(address: string, init?: RequestInit, tries = TRIES): Promise<Response> {
+  try {
+    return await fetch(address, init);
+  } catch (error) {
+    const { code } = (error as { cause?: { code?: string } }).cause ?? {};
+    if (tries <= 1 || !["EPIPE", "ECONNRESET", "UND_ERR_SOCKET"].includes(code ?? "")) throw error;
+    await new Promise((resolve) => setTimeout(resolve, BETWEEN_MS));
+    return fetchAgain(address, init, tries - 1);
+  }
 }
 
 export async function api<T = Record<string, never>>(
