@@ -2,9 +2,10 @@
 // a phrase names left out of the themes, and with the whole themes left out. --told says what each phrase read; --fit searches the settings.
 // --sealed takes the half that was put away; it was opened on 28 November 2026, when themes were built.
 import { readFileSync } from "node:fs";
-import { lookDegrees, LOOKS } from "../../src/core/theme/looks";
+import { LOOKS } from "../../src/core/theme/looks";
 import { fitTheme, readTheme, THEME_SETTINGS, writeTheme, type ThemeSettings } from "../../src/core/theme/readTheme";
 import { WordTable } from "../../src/core/theme/wordTable";
+import { indexStyles } from "../../src/core/find/findIndex";
 import { mean } from "../../src/core/geometry/numbers";
 import { readRows } from "./measured";
 import { familiesOf } from "./themes/groups";
@@ -15,7 +16,7 @@ const PHRASES = process.argv.includes("--sealed") ? SEALED : SEEN;
 const FIRST = 8;
 const rows = await readRows();
 const words = WordTable.parse(new Uint8Array(readFileSync("dist-workers/words.bin")))!;
-const degrees = Uint8Array.from(rows.flatMap((row) => lookDegrees(row).map((d) => Math.round(255 * d))));
+const degrees = indexStyles(rows).looks();
 const told = process.argv.includes("--told") ? process.argv[process.argv.indexOf("--told") + 1] : "";
 const isTold = told !== "";
 

@@ -172,6 +172,7 @@ export const Understood = z.object({
       from: z.string(),
       theme: z
         .object({
+          phrase: z.string().describe("the words as corrections know them"),
           near: z.array(z.string()).describe("the themes that it was read by, the nearest first"),
           looks: z.array(z.object({ name: z.string(), because: z.string(), weight: z.number() })),
         })

@@ -8,12 +8,12 @@ import { nearnessTo } from "./alike";
 import { countFacets } from "./facets";
 import type { FindIndex, FindRow } from "./findIndex";
 import { memoizeRecent } from "./lately";
-import { bestOfFamilies, foldFamilies, orderAlong, orderBy, sortValues, unfold, type Ordered } from "./order";
+import { bestOfFamilies, foldFamilies, inOrder, orderAlong, orderBy, sortValues, unfold, type Ordered } from "./order";
 import { filterRows } from "./filterRows";
-import { findNearest } from "./nearest";
+import { findNearest, type Nearest } from "./nearest";
 import { nameBeside, wholeNamed } from "./named";
 import { orderByRange } from "./range";
-import { describeFit, scoreCalled, scoreRows, scorersOf, scoreTaste, type Fit } from "./score";
+import { describeFit, scoreCalled, scoreRows, scorersOf, scoreTaste, type Fit, type Scorer } from "./score";
 import { learnTaste, type Taste } from "./taste";
 import { parseWords, type Lexicon } from "./parseWords";
 import {
@@ -83,78 +83,45 @@ export function findStyles(
 ): Found {
   const parsed = parse(query.q ?? "", index, around);
   const constraints = parsed.constraints.map((w) => w.constraint);
-  const asked = ask(index, brief, around);
+  const asked = ask(index, brief, around, wholeNamed(index, query.q ?? ""));
   const like = constraints.find((w) => w.type === "like");
   const reference = query.near ? (index.rowOf.get(query.near) ?? null) : like ? plainestOf(index, like.family) : null;
   const near = reference === null ? null : nearnessTo(index, reference, true);
-  const called = wholeNamed(index, query.q ?? "");
   const tests = [
     ...sieveTests(query, asked),
     ...parsed.constraints.flatMap(({ constraint, from }): Test[] => {
-      const passes = constraintTest(
-        { ...constraint, ...(constraint.type === "theme" && { called }) },
-        asked,
-        reference,
-        near,
-      );
+      const passes = constraintTest(constraint, asked, reference, near);
       return passes ? [{ facet: "", passes, of: { label: constraint.label, from } }] : [];
     }),
   ];
   const candidates = filterRows(index.rows.length, tests);
   const nearest = query.nearest && !candidates.all.length ? findNearest(index.rows.length, tests) : null;
   const rows = nearest?.rows ?? candidates.all;
-  const sort = query.sort ?? "fit";
+  const facets = countFacets(asked, candidates, around.languages ?? []);
   const taste = query.learn && brief ? tasteOf(index, brief) : null;
   const scored = [
     ...scorersOf(index, constraints),
-    ...(called.size && constraints.some((c) => c.type === "theme") ? [scoreCalled(index, called)] : []),
+    ...(asked.called !== null && constraints.some((c) => c.type === "theme") ? [scoreCalled(index, asked.called)] : []),
     ...(taste ? [scoreTaste(taste)] : []),
   ];
-  const isPlain = sort === "fit" && !like && !query.near && !scored.length;
-  const fit = isPlain ? null : scoreRows(rows, asked.fitOf, scored, like || query.near ? near : null);
-  const byFit = fit ? scoreByRow(rows, fit, index) : (i: number) => asked.fitOf[i]!;
-  // Names stand as they are; what is alike is ordered by nearness.
-  const hasRange = sort === "fit" && !near && !taste && !constraints.some((w) => w.type === "name");
-  const open = familiesIn(query.open, index);
-  const orderRows = (some: Int32Array, fitOf: Float64Array | null) => {
-    const byValue = fitOf
-      ? orderBy(some, sortValues(sort, some, fitOf, index, near), index)
-      : orderAlong(some, asked.byFit());
-    return hasRange ? orderByRange(byValue, some, byFit, index) : byValue;
-  };
-  const facets = countFacets(asked, candidates, around.languages ?? []);
-  // Where the best fitting come first, one style per family is chosen before anything is ordered.
-  const best = query.fold && sort === "fit" && !near ? bestOfFamilies(rows, index, byFit) : null;
-  const ordered = best ? orderRows(best.rows, fit && Float64Array.from(best.rows, byFit)) : orderRows(rows, fit);
-  const folded = best
-    ? foldedAs(ordered, best, open, index, () => orderBy(rows, null, index).all())
-    : query.fold
-      ? foldFamilies(ordered.all(), index, byFit, open)
-      : null;
+  // Names stand as they are, and what was learnt; what is alike is ordered by nearness.
+  const hasRange = !near && !taste && !constraints.some((w) => w.type === "name");
+  const { shown, families, count } = arrange(query, asked, { rows, scored, near, hasRange });
   const see = seenBy(index, brief);
   const rowAt = (place: number) => {
-    if (folded && (!best || open.size)) return folded.order[place]!;
-    const first = ordered.first();
-    return place < first.length ? first[place]! : ordered.all()[place]!;
+    const first = shown.first();
+    return place < first.length ? first[place]! : shown.all()[place]!;
   };
   return {
-    total: folded && (!best || open.size) ? folded.order.length : ordered.length,
+    total: shown.length,
     taste: taste && { says: taste.says, marks: taste.marks },
     named: nameBeside(index, query.q ?? "", constraints),
     get order() {
-      return folded ? folded.order : ordered.all();
+      return shown.all();
     },
-    families: folded ? folded.families : countDistinct(rows, index),
+    families,
     facets,
-    understood: {
-      words: parsed.constraints.map(({ constraint, from }) => ({
-        label: constraint.label,
-        from,
-        ...(constraint.type === "theme" && { theme: listLooks(constraint) }),
-      })),
-      ignored: parsed.ignored,
-      ...(nearest && { nearest: { total: rows.length, lacks: nearest.lacks, without: nearest.without } }),
-    },
+    understood: sayUnderstood(parsed, nearest),
     wanted: [
       ...constraints.flatMap((w) =>
         w.type === "trait" ? [w] : w.type === "than" ? [rangeOfThan(index, w, reference)] : [],
@@ -163,7 +130,7 @@ export function findStyles(
     ],
     at: (place) => {
       const i = rowAt(place);
-      return { ...see(i), stylesFound: folded?.count[index.family[i]!] ?? 1, fit: describeFit(scored, i) };
+      return { ...see(i), stylesFound: count?.[index.family[i]!] ?? 1, fit: describeFit(scored, i) };
     },
   };
 }
@@ -173,20 +140,59 @@ const familiesIn = (ids: readonly string[] | undefined, index: FindIndex) =>
     ids?.length ? index.rows.flatMap((r, i) => ((ids as string[]).includes(r.familyId) ? [index.family[i]!] : [])) : [],
   );
 
-/** One style per family in the order that they were put into. @param named - all rows by name: the styles of a family that is opened. */
-const foldedAs = (
-  ordered: Ordered,
-  { count, rows }: { count: Uint32Array; rows: Int32Array },
-  open: ReadonlySet<number>,
-  index: FindIndex,
-  named: () => Uint32Array,
-) => ({
-  get order() {
-    return open.size ? unfold(ordered.all(), named(), index, open) : ordered.all();
-  },
-  families: rows.length,
-  count,
+const sayUnderstood = ({ constraints, ignored }: Parsed, nearest: Nearest | null): Understood => ({
+  words: constraints.map(({ constraint, from }) => ({
+    label: constraint.label,
+    from,
+    ...(constraint.type === "theme" && { theme: { phrase: constraint.phrase, ...listLooks(constraint) } }),
+  })),
+  ignored,
+  ...(nearest && { nearest: { total: nearest.rows.length, lacks: nearest.lacks, without: nearest.without } }),
 });
+
+type Arranged = {
+  shown: Ordered;
+  families: number;
+  /** Of each family, how many of its styles pass; null where all are shown. */
+  count: Uint32Array | null;
+};
+type Passing = {
+  rows: Int32Array;
+  scored: readonly Scorer[];
+  /** Distance of every row to the face that is asked for. */
+  near: Float32Array | null;
+  /** Where the best fitting come first: whether the first of them span what there is. */
+  hasRange: boolean;
+};
+
+/** What passes as it is shown: all of it, or one style per family, with the others behind it where a family is opened. */
+function arrange(query: Partial<StyleQuery>, asked: Asked & OfBrief, passing: Passing): Arranged {
+  const { index } = asked;
+  const { rows, scored, near, hasRange } = passing;
+  const sort = query.sort ?? "fit";
+  const fit = sort === "fit" && !near && !scored.length ? null : scoreRows(rows, asked.fitOf, scored, near);
+  const byFit = fit ? scoreByRow(rows, fit, index) : (i: number) => asked.fitOf[i]!;
+  const order = (some: Int32Array, fitOf: Float64Array | null) => {
+    const byValue = fitOf
+      ? orderBy(some, sortValues(sort, some, fitOf, index, near), index)
+      : orderAlong(some, asked.byFit());
+    return hasRange && sort === "fit" ? orderByRange(byValue, some, byFit, index) : byValue;
+  };
+  if (!query.fold) return { shown: order(rows, fit), families: countDistinct(rows, index), count: null };
+  const open = familiesIn(query.open, index);
+  const openIn = (shown: Ordered, others: () => Uint32Array) =>
+    open.size ? inOrder(unfold(shown.all(), others(), index, open)) : shown;
+  if (sort === "fit" && !near) {
+    // One is chosen before anything is ordered.
+    const best = bestOfFamilies(rows, index, byFit);
+    const shown = order(best.rows, fit && Float64Array.from(best.rows, byFit));
+    const named = () => orderBy(rows, null, index).all();
+    return { shown: openIn(shown, named), families: best.rows.length, count: best.count };
+  }
+  const all = order(rows, fit).all();
+  const folded = foldFamilies(all, index, byFit);
+  return { shown: openIn(inOrder(folded.order), () => all), families: folded.order.length, count: folded.count };
+}
 
 /** What the marks of a brief say of every row; null while they are too few. */
 function tasteOf(index: FindIndex, { kept, setAside }: FindBrief): Taste | null {
@@ -263,10 +269,16 @@ const briefsLately = memoizeRecent<FindIndex, OfBrief>(BRIEFS_KEPT);
 const ofBrief = (index: FindIndex, brief: FindBrief | null): OfBrief =>
   briefsLately(index, JSON.stringify(brief && [brief.lines, brief.wanted, brief.uses]), () => readBrief(index, brief));
 
-function ask(index: FindIndex, brief: FindBrief | null, around: FindSurroundings): Asked & OfBrief {
+function ask(
+  index: FindIndex,
+  brief: FindBrief | null,
+  around: FindSurroundings,
+  called: number | null,
+): Asked & OfBrief {
   const none = new Uint8Array(index.coverage.list.length);
   return {
     index,
+    called,
     setAside: new Set(brief?.setAside ?? []),
     ...ofBrief(index, brief),
     speaks: around.speaks ?? (() => none),

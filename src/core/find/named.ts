@@ -8,11 +8,8 @@ const MOST_NAMED = 6;
 const MOST_WORDS = 2;
 const SHORTEST = 3;
 
-/** Families that are called just what was asked for. */
-export function wholeNamed(index: FindIndex, words: string): ReadonlySet<number> {
-  const family = index.names.at.get(squash(words));
-  return new Set(family === undefined ? [] : [family]);
-}
+/** The family that is called just what was asked for. */
+export const wholeNamed = (index: FindIndex, words: string): number | null => index.names.at.get(squash(words)) ?? null;
 
 /** @returns the plainest style of each such family, whole names first, then in the order of names. */
 export function nameBeside(index: FindIndex, words: string, constraints: readonly Constraint[]): Uint32Array {
@@ -22,9 +19,8 @@ export function nameBeside(index: FindIndex, words: string, constraints: readonl
     .filter((t) => t.length >= SHORTEST && !FILLERS.has(t));
   if (!tokens.length || tokens.length > MOST_WORDS) return new Uint32Array();
   if (constraints.some((c) => c.type === "name" || c.type === "foundry" || c.type === "like")) return new Uint32Array();
-  const [first, ...rest] = tokens;
-  const found = (byBeginning(index).get(first!.slice(0, SHORTEST)) ?? [])
-    .filter(({ words: ofName }) => [first!, ...rest].every((t) => ofName.some((w) => w.startsWith(t))))
+  const found = (byBeginning(index).get(tokens[0]!.slice(0, SHORTEST)) ?? [])
+    .filter(({ words: ofName }) => tokens.every((t) => ofName.some((w) => w.startsWith(t))))
     .map(({ family, words: ofName }) => ({ family, isWhole: ofName.join(" ") === tokens.join(" ") }));
   const rankOf = (family: number) => index.nameRank[index.families[family]!.rows[0]!]!;
   found.sort((a, b) => Number(b.isWhole) - Number(a.isWhole) || rankOf(a.family) - rankOf(b.family));

@@ -2,7 +2,7 @@
 import type { Passes, Test } from "./predicates";
 
 type Part = { label: string; from: string; facet: string };
-type Nearest = {
+export type Nearest = {
   rows: Int32Array;
   /** How many parts of the question each of them lacks. */
   lacks: number;

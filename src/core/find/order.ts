@@ -142,6 +142,9 @@ function among(rows: Int32Array, standing: Uint32Array, most = rows.length): Uin
   return out;
 }
 
+/** A list that is in order already. */
+export const inOrder = (list: Uint32Array): Ordered => ({ length: list.length, first: () => list, all: () => list });
+
 /** Rows in an order that all rows stand in once and for all: nothing is compared. */
 export function orderAlong(rows: Int32Array, standing: Uint32Array): Ordered {
   let first: Uint32Array | null = null;
@@ -154,49 +157,11 @@ export function orderAlong(rows: Int32Array, standing: Uint32Array): Ordered {
 }
 
 /**
- * One row per family, at the place of its first: the best scored, then the plainest.
- * @param scoreOf - one a row of the index; only rows of the order are looked at. @param open - families whose other styles follow the first.
- * @returns the rows, how many families they are of, and for each family how many of its styles the order has.
- */
-export function foldFamilies(
-  order: Uint32Array,
-  index: FindIndex,
-  scoreOf: (i: number) => number,
-  open: ReadonlySet<number> = new Set(),
-) {
-  const count = new Uint32Array(index.families.length);
-  const row = new Uint32Array(index.families.length);
-  const score = new Int32Array(index.families.length);
-  const inOrder = new Uint32Array(order.length);
-  let families = 0;
-  for (let k = 0; k < order.length; k++) {
-    const i = order[k]!;
-    const family = index.family[i]!;
-    const own = Math.round(scoreOf(i) * SCORE_STEPS);
-    const before = count[family]!;
-    count[family] = before + 1;
-    if (!before) {
-      inOrder[families++] = family;
-      row[family] = i;
-      score[family] = own;
-    } else if (
-      own > score[family]! ||
-      (own === score[family]! && index.plainness[i]! < index.plainness[row[family]!]!)
-    ) {
-      row[family] = i;
-      score[family] = own;
-    }
-  }
-  const folded = inOrder.subarray(0, families).map((family) => row[family]!);
-  return { order: open.size ? unfold(folded, order, index, open) : folded, families, count };
-}
-
-/**
  * The style of each family that fits best, the plainest of those that fit alike: what stands for it where the best fitting come first.
  * @param scoreOf - one a row of the index.
  * @returns one row per family, and how many rows each family has.
  */
-export function bestOfFamilies(rows: Int32Array, index: FindIndex, scoreOf: (i: number) => number) {
+export function bestOfFamilies(rows: Int32Array | Uint32Array, index: FindIndex, scoreOf: (i: number) => number) {
   const count = new Uint32Array(index.families.length);
   const best = new Int32Array(index.families.length);
   const score = new Int32Array(index.families.length);
@@ -218,6 +183,17 @@ export function bestOfFamilies(rows: Int32Array, index: FindIndex, scoreOf: (i: 
 }
 /** Scores that differ by less count as equal within a family. */
 const SCORE_STEPS = 5;
+
+/**
+ * One row per family, at the place of its first.
+ * @param order - rows in any order. @param scoreOf - one a row of the index.
+ */
+export function foldFamilies(order: Uint32Array, index: FindIndex, scoreOf: (i: number) => number) {
+  const { rows, count } = bestOfFamilies(order, index, scoreOf);
+  const bestOf = new Map(Array.from(rows, (row) => [index.family[row]!, row]));
+  const places = new Set(Array.from(order, (row) => index.family[row]!));
+  return { order: Uint32Array.from(places, (family) => bestOf.get(family)!), count };
+}
 
 /** Shows the other styles of some families behind the one that stands for each. */
 export function unfold(

@@ -12,6 +12,8 @@ import type { Constraint } from "./vocabulary";
 export type Asked = {
   index: FindIndex;
   setAside: ReadonlySet<string>;
+  /** The family that is called just what the words are; null where none is. */
+  called: number | null;
   /** Row → place in VERDICTS for the brief's uses. */
   verdictOf: Uint8Array;
   /** Row → how many characters of the brief it lacks. */
@@ -225,10 +227,7 @@ export function constraintTest(
       return byValue(index.owned, constraint.owned ? YES_FOR_1 : YES_FOR_0);
     case "theme": {
       const fits = themeFits(index, constraint);
-      const { called } = constraint;
-      return called?.size
-        ? byRow((i) => fits[i]! >= THEME_FROM || called.has(index.family[i]!))
-        : byRow((i) => fits[i]! >= THEME_FROM);
+      return byRow((i) => fits[i]! >= THEME_FROM || index.family[i] === asked.called);
     }
     case "name":
       return nameTest(index, constraint.words);

@@ -6,7 +6,7 @@ import type { Taste } from "./taste";
 import type { Constraint } from "./vocabulary";
 
 /** @property because - what of a row answers, in words. */
-type Scorer = {
+export type Scorer = {
   /** Orders, and says nothing of how well a row fits the words. */
   isBeside?: boolean;
   weight: number;
@@ -27,10 +27,10 @@ export const scorersOf = (index: FindIndex, constraints: readonly Constraint[]):
   constraints.flatMap((c) => scorerOf(index, c) ?? []);
 
 /** A family that is called just so stands before all that only fits. */
-export const scoreCalled = (index: FindIndex, called: ReadonlySet<number>): Scorer => ({
+export const scoreCalled = (index: FindIndex, called: number): Scorer => ({
   weight: WEIGHTS.name,
-  degree: (i) => (called.has(index.family[i]!) ? 1 : 0),
-  because: (i) => (called.has(index.family[i]!) ? ["its name"] : []),
+  degree: (i) => (index.family[i] === called ? 1 : 0),
+  because: (i) => (index.family[i] === called ? ["its name"] : []),
   isBeside: true,
 });
 

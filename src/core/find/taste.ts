@@ -49,7 +49,7 @@ function learn(index: FindIndex, kept: readonly number[], aside: readonly number
   const { weights, bias } = fitLogistic(features, examples);
   const chances = new Float32Array(index.rows.length).fill(bias);
   // Column by column: each is gone through once, in the order in which it lies.
-  features.columns.forEach((column, k) => {
+  features.forEach((column, k) => {
     const weight = weights[k]!;
     for (let i = 0; i < chances.length; i++) chances[i]! += weight * column[i]!;
   });
@@ -58,7 +58,8 @@ function learn(index: FindIndex, kept: readonly number[], aside: readonly number
   return { chances, says: describeTaste(index, features, kept), marks: kept.length + aside.length };
 }
 
-type Features = { columns: Float32Array[]; traits: readonly SieveTrait[] };
+/** One column a feature; those of SIEVE_TRAITS stand first, in their order. */
+type Features = readonly Float32Array[];
 const featuresLately = new WeakMap<FindIndex, Features>();
 
 /** Traits in standard deviations from the library's mean, 0 where not measured; then kinds and treatments. Made once for an index. */
@@ -70,14 +71,11 @@ function featuresOf(index: FindIndex): Features {
         const values = shared.list.map((mask) => MASK_SCALE * ((mask >> bit) & 1));
         return Float32Array.from(shared.of, (at) => values[at]!);
       });
-    features = {
-      columns: [
-        ...SIEVE_TRAITS.map((t) => standardize(index.traits[t].values)),
-        ...bits(index.kinds, KINDS.length),
-        ...bits(index.treatments, TREATMENTS.length),
-      ],
-      traits: SIEVE_TRAITS,
-    };
+    features = [
+      ...SIEVE_TRAITS.map((t) => standardize(index.traits[t].values)),
+      ...bits(index.kinds, KINDS.length),
+      ...bits(index.treatments, TREATMENTS.length),
+    ];
     featuresLately.set(index, features);
   }
   return features;
@@ -99,13 +97,15 @@ function standardize(values: Float32Array): Float32Array {
 /** Rows at even distances in the order of names. */
 function background(index: FindIndex, marked: ReadonlySet<number>): number[] {
   const stride = Math.max(1, Math.floor(index.rows.length / BACKGROUND));
-  return Array.from(index.byName).filter((row, place) => place % stride === 0 && !marked.has(row));
+  const rows: number[] = [];
+  for (let place = 0; place < index.byName.length; place += stride) rows.push(index.byName[place]!);
+  return rows.filter((row) => !marked.has(row));
 }
 
 type Example = { row: number; isKept: number; weight: number };
 
 /** Weighted logistic regression with a ridge, by gradient descent from zero: the same for the same marks. */
-function fitLogistic({ columns }: Features, examples: readonly Example[]) {
+function fitLogistic(columns: Features, examples: readonly Example[]) {
   const weights = new Float64Array(columns.length);
   let bias = 0;
   const total = examples.reduce((sum, e) => sum + e.weight, 0);
@@ -126,7 +126,7 @@ function fitLogistic({ columns }: Features, examples: readonly Example[]) {
 }
 
 /** Adds how near each row is to the nearest kept one: what no rule over measures says is often next to what was kept. */
-function addNearness(scores: Float32Array, { columns }: Features, kept: readonly number[]) {
+function addNearness(scores: Float32Array, columns: Features, kept: readonly number[]) {
   const spread = Math.max(1e-6, deviationOf(scores));
   const nearest = new Float32Array(scores.length).fill(Infinity);
   const squares = new Float32Array(scores.length);
@@ -161,17 +161,16 @@ const SAID: Partial<Record<SieveTrait, [string, string]>> = {
 const SAID_FROM = 0.6;
 const MOST_SAID = 3;
 
-function describeTaste(index: FindIndex, { columns, traits }: Features, kept: readonly number[]): string[] {
-  return traits
-    .flatMap((trait, k) => {
-      const words = SAID[trait];
-      const known = kept.filter((row) => index.traits[trait].values[row] === index.traits[trait].values[row]);
-      if (!words || known.length < kept.length / 2) return [];
-      const mean = known.reduce((sum, row) => sum + columns[k]![row]!, 0) / known.length;
-      // What they agree in says more than what they are only on average.
-      const apart = Math.sqrt(known.reduce((sum, row) => sum + (columns[k]![row]! - mean) ** 2, 0) / known.length);
-      return [{ says: words[mean > 0 ? 1 : 0], by: Math.abs(mean) / (0.5 + apart) }];
-    })
+function describeTaste(index: FindIndex, columns: Features, kept: readonly number[]): string[] {
+  return SIEVE_TRAITS.flatMap((trait, k) => {
+    const words = SAID[trait];
+    const known = kept.filter((row) => index.traits[trait].values[row] === index.traits[trait].values[row]);
+    if (!words || known.length < kept.length / 2) return [];
+    const mean = known.reduce((sum, row) => sum + columns[k]![row]!, 0) / known.length;
+    // What they agree in says more than what they are only on average.
+    const apart = Math.sqrt(known.reduce((sum, row) => sum + (columns[k]![row]! - mean) ** 2, 0) / known.length);
+    return [{ says: words[mean > 0 ? 1 : 0], by: Math.abs(mean) / (0.5 + apart) }];
+  })
     .filter(({ by }) => by >= SAID_FROM)
     .sort((a, b) => b.by - a.by)
     .slice(0, MOST_SAID)

@@ -31,13 +31,7 @@ export type Constraint =
   | { type: "than"; label: string; trait: SieveTrait; way: 1 | -1 }
   | { type: "cheaper"; label: string }
   /** What lettering is for or feels like: it ranks, and keeps out only what has nothing of it. */
-  | ({
-      type: "theme";
-      label: string;
-      phrase: string;
-      tag: string | undefined;
-      called?: ReadonlySet<number>;
-    } & ThemeReading);
+  | ({ type: "theme"; label: string; phrase: string; tag: string | undefined } & ThemeReading);
 
 type Entry = { phrases: string[]; constraint: Constraint };
 

@@ -1,4 +1,4 @@
-// From measures (and the plain words in a name) to kinds and treatments. Third stage of the pipeline ("classified").
+// From measures and forms of letters to kinds and treatments. A stage of the pipeline ("classified").
 import type { Kind, KindGuess, MoodGuess, Treatment, TreatmentGuess, VoxGuess } from "@/contracts/traits";
 import type { Measured } from "../measure/measureFont";
 import { judgeLetterform, type Letterforms } from "./letterform";

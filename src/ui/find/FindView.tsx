@@ -4,7 +4,6 @@ import { useQueryClient } from "@tanstack/react-query";
 import Link from "next/link";
 import { useSearchParams } from "next/navigation";
 import { memo, Suspense, useCallback, useEffect, useRef, useState, useSyncExternalStore } from "react";
-import type { Understood } from "@/contracts/styles";
 
 import type { SieveTrait } from "@/contracts/traits";
 import { useBench } from "../bench/BenchContext";
@@ -15,17 +14,17 @@ import { Choice } from "../parts/Choice";
 import { faultOf, readAgain } from "../parts/client";
 import { writeFault } from "../messages";
 import { BeginPass } from "../pass/BeginPass";
+import { ActiveWords } from "./ActiveWords";
 import { SETTING_TEXTS, useFindAddress } from "./address";
 import { NO_FILTERS, writeQuestion, type FindAddress, type SetAddress, type Setting } from "./question";
 import { SavedSearches } from "./SavedSearches";
 import { removeWords, SearchField } from "./SearchField";
 import { SystemFolders } from "../libraries/SystemFolders";
-import { selectActive, type Active } from "./select";
+import { selectActive } from "./select";
 import { LearnToggle } from "./LearnToggle";
 import { NamedRow } from "./NamedRow";
 import { NearestNote } from "./NearestNote";
 import { nameLanguage, Sieve, useLibraryNames } from "./Sieve";
-import { ThemePart, type ThemeWord } from "./ThemePart";
 import { usePages, type FirstPage } from "./usePages";
 import { Wall } from "./Wall";
 import { MOST_COLUMNS } from "./columns";
@@ -321,47 +320,6 @@ function PictureHint() {
         Add one to the brief
       </Link>
     </p>
-  );
-}
-
-function ActiveWords({
-  understood,
-  actives,
-  onOff,
-  onWordOff,
-}: {
-  understood: Understood | undefined;
-  actives: Active[];
-  onOff: (off: Active["off"]) => void;
-  onWordOff: (from: string) => void;
-}) {
-  const word = (key: string, label: string, onClick: () => void) => (
-    <button
-      key={key}
-      type="button"
-      onClick={onClick}
-      title="Remove"
-      className="min-w-6 border-b border-dashed border-tide font-medium text-tide hover:line-through"
-    >
-      {label}
-    </button>
-  );
-  const any = Boolean(understood?.words.length || actives.length);
-  return (
-    <span className="flex min-w-0 flex-wrap items-center gap-x-3 py-1" data-understood>
-      {any && <span className="text-basalt">Showing:</span>}
-      {understood?.words.map((w, i) =>
-        w.theme ? (
-          <ThemePart key={`w ${i} ${w.from}`} word={w as ThemeWord} onWordOff={onWordOff} />
-        ) : (
-          word(`w ${i} ${w.from}`, w.label, () => onWordOff(w.from))
-        ),
-      )}
-      {actives.map((a) => word(`a ${a.label}`, a.label, () => onOff(a.off)))}
-      {understood && understood.ignored.length > 0 && (
-        <span className="text-ochre">Ignored: {understood.ignored.join(", ")}</span>
-      )}
-    </span>
   );
 }
 

@@ -185,16 +185,10 @@ function Caption(props: Props) {
           </span>
         )}
       </div>
-      {item.fit && look.compact && !look.dense && (
-        <span className="num truncate text-basalt" title={writeFit(item.fit)}>
-          {writeFit(item.fit)}
-        </span>
-      )}
-      {item.fit && !look.compact && (
+      {item.fit && !look.dense && (
         <span
-          className="min-w-0 flex-1 basis-0 truncate text-basalt"
+          className={`truncate text-basalt ${look.compact ? "num" : "min-w-0 flex-1 basis-0"}`}
           title={writeFit(item.fit)}
-          data-fit={item.fit.degree}
         >
           {writeFit(item.fit)}
         </span>

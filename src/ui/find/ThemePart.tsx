@@ -15,14 +15,6 @@ import { useFocusedFace } from "./focusedFace";
 export type ThemeWord = Understood["words"][number] & { theme: NonNullable<Understood["words"][number]["theme"]> };
 type Props = { word: ThemeWord; onWordOff: (from: string) => void };
 
-/** The phrase as the server knows it: lowercase words alone. */
-const phraseOf = (from: string) =>
-  from
-    .toLowerCase()
-    .split(/[^\p{L}'-]+/u)
-    .filter(Boolean)
-    .join(" ");
-
 export function ThemePart({ word, onWordOff }: Props) {
   return (
     <Popover className="relative min-w-0">
@@ -45,7 +37,7 @@ export function ThemePart({ word, onWordOff }: Props) {
 
 function Reading({ word, onWordOff }: Props) {
   const { from, theme } = word;
-  const { isCorrected, correct, leanTo, readAgain } = useCorrections(from);
+  const { isCorrected, correct, leanTo, readAgain } = useCorrections(word);
   const face = useFocusedFace();
   const others = LOOK_NAMES.filter((name) => !theme.looks.some((l) => l.name === name));
   return (
@@ -176,9 +168,8 @@ const writeLooks = (looks: ThemeLooks) =>
     .join(", ");
 
 /** Corrections of one phrase, each a step that undo takes back. */
-function useCorrections(from: string) {
+function useCorrections({ from, theme: { phrase } }: ThemeWord) {
   const { perform } = useBench();
-  const phrase = phraseOf(from);
   const before = useQuery(queryOf("listThemes", {})).data?.themes.find((t) => t.phrase === phrase)?.looks;
   const put = (looks: ThemeLooks) => call("correctTheme", { params: { phrase }, body: { looks } });
   const back = before ? put(before) : call("forgetTheme", { params: { phrase } });

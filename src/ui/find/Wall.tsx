@@ -20,7 +20,7 @@ import type { Ranges } from "../parts/CoreSample";
 import { preloadFaces } from "../parts/faceLoader";
 import { Beside } from "./Beside";
 import { Strip, type StripLook } from "./Strip";
-import { useColumns } from "./columns";
+import { columnsIn, useWidthPx } from "./columns";
 import { factsOf } from "./facts";
 import { setFocusedFace } from "./focusedFace";
 import { moveFocus } from "./select";
@@ -65,7 +65,8 @@ function readPlace(resetKey: string): Place {
 
 export function Wall(given: Props) {
   const scroller = useRef<HTMLDivElement>(null);
-  const columns = useColumns(given.columns, scroller);
+  const widthPx = useWidthPx(scroller);
+  const columns = given.columns || columnsIn(widthPx);
   const props = { ...given, columns };
   const { total, wrap, text, ranges, first, resetKey, isFolded, open, onOpen } = props;
   const { brief } = useBench();
@@ -95,7 +96,7 @@ export function Wall(given: Props) {
   useKeptPlace(resetKey, focus, from, scroller);
   usePreload(virtual.isScrolling, from, to, columns, item);
   const asked = { columns, basePx, isCompact: columns > 2, text, levelBy: brief.levelBy };
-  const fit = useSharedFit(scroller, asked, item);
+  const fit = useSharedFit(widthPx, asked, item);
   useFocusFacts(item(Math.min(focus, Math.max(0, total - 1))));
   const goTo = useGoTo(virtual, columns, scroller, lookAt);
   useWallKeys({ ...props, scroller, heightPx, focus, item, goTo, hasLast: last !== null, setBeside });

@@ -1,5 +1,5 @@
 "use client";
-// How many columns the wall has: as many as were chosen, or as its width holds.
+// How wide the wall is, and how many columns it holds.
 import { useLayoutEffect, useState, type RefObject } from "react";
 
 export const MOST_COLUMNS = 8;
@@ -8,19 +8,20 @@ const COLUMN_PX = 380;
 /** Until the wall is measured. */
 const USUAL = 2;
 
-const columnsIn = (widthPx: number) => Math.min(MOST_COLUMNS, Math.max(1, Math.floor(widthPx / COLUMN_PX)));
+export const columnsIn = (widthPx: number) =>
+  widthPx ? Math.min(MOST_COLUMNS, Math.max(1, Math.floor(widthPx / COLUMN_PX))) : USUAL;
 
-/** @param chosen - 0: as many as fit. */
-export function useColumns(chosen: number, wall: RefObject<HTMLElement | null>): number {
-  const [fitting, setFitting] = useState(USUAL);
+/** @returns the width of the wall, 0 until it is measured. */
+export function useWidthPx(wall: RefObject<HTMLElement | null>): number {
+  const [widthPx, setWidth] = useState(0);
   useLayoutEffect(() => {
     const element = wall.current;
     if (!element) return;
-    const measure = () => setFitting(columnsIn(element.clientWidth));
+    const measure = () => setWidth(element.clientWidth);
     measure();
     const observer = new ResizeObserver(measure);
     observer.observe(element);
     return () => observer.disconnect();
   }, [wall]);
-  return chosen || fitting;
+  return widthPx;
 }

@@ -1,6 +1,6 @@
 "use client";
 // The factor that every sample of the wall shares, from the room of a column and the faces at its beginning.
-import { useEffect, useMemo, useState, type RefObject } from "react";
+import { useMemo } from "react";
 import type { LevelBy } from "@/contracts/brief";
 import type { ShownItem } from "@/contracts/styles";
 import { sharedFit } from "@/core/brief/sharedFit";
@@ -11,7 +11,7 @@ const LOOKED_AT = 60;
 const BESIDE_PX = { compact: 54, wide: 66 };
 
 export function useSharedFit(
-  scroller: RefObject<HTMLDivElement | null>,
+  widthPx: number,
   {
     columns,
     basePx,
@@ -21,14 +21,6 @@ export function useSharedFit(
   }: { columns: number; basePx: number; isCompact: boolean; text: string; levelBy: LevelBy },
   item: (index: number) => ShownItem | undefined,
 ): number {
-  const [widthPx, setWidth] = useState(0);
-  useEffect(() => {
-    const box = scroller.current;
-    if (!box) return;
-    const watcher = new ResizeObserver(() => setWidth(box.clientWidth));
-    watcher.observe(box);
-    return () => watcher.disconnect();
-  }, [scroller]);
   return useMemo(() => {
     const faces = Array.from({ length: LOOKED_AT }, (_, i) => item(i)).filter((f) => f !== undefined);
     const roomPx = widthPx ? widthPx / columns - (isCompact ? BESIDE_PX.compact : BESIDE_PX.wide) : 0;
