@@ -1,4 +1,4 @@
-// Browser and server flows, one after another, on one server with the whole demo library (tests/e2e/globalSetup.mjs).
+// Browser and server flows, in two workers that each have a server with the whole demo library (tests/e2e/globalSetup.mjs).
 import { transform } from "./jest.config.mjs";
 
 export default {
@@ -10,5 +10,5 @@ export default {
   globalSetup: "<rootDir>/tests/e2e/globalSetup.mjs",
   globalTeardown: "<rootDir>/tests/e2e/globalTeardown.mjs",
   testTimeout: 180_000,
-  maxWorkers: 1,
+  maxWorkers: 2,
 };

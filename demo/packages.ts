@@ -1,4 +1,4 @@
-// The demo library as a source of fonts: the open-licence font packages that are dependencies of this project.
+// The demo library as a source of fonts: the open-licence font packages that are dependencies of this project, every part of each.
 // Gives what there is to read; reading is the job's.
 import { existsSync, readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
@@ -16,7 +16,10 @@ type DemoFont = {
 
 type Metadata = { family: string; license?: { type?: string; url?: string; attribution?: string } };
 
-/** Lists every latin font file of the demo library in a fixed order. @param root - the project's folder. */
+/** Its package ships it without a single drawn glyph. */
+const EMPTY = "cardo-old-italic-400-italic.woff2";
+
+/** Lists every font file of the demo library in a fixed order, all parts of a face. @param root - the project's folder. */
 export function listDemoFonts(root: string): DemoFont[] {
   const fonts: DemoFont[] = [];
   for (const scope of ["@fontsource", "@fontsource-variable"]) {
@@ -27,10 +30,8 @@ export function listDemoFonts(root: string): DemoFont[] {
       const { family } = readMetadata(packageFolder);
       const files = readdirSync(join(packageFolder, "files"));
       const wanted =
-        scope === "@fontsource"
-          ? files.filter((f) => /-latin-\d+-(normal|italic)\.woff2$/.test(f))
-          : fullestVariable(files, id);
-      for (const name of wanted.sort())
+        scope === "@fontsource" ? files.filter((f) => /-\d+-(normal|italic)\.woff2$/.test(f)) : fullestVariable(files);
+      for (const name of wanted.filter((f) => f !== EMPTY).sort())
         fonts.push({
           name,
           path: join(packageFolder, "files", name),
@@ -44,9 +45,9 @@ export function listDemoFonts(root: string): DemoFont[] {
 }
 
 /** The variable file with most axes, upright and italic: "full", else "standard", else the weight axis alone. */
-function fullestVariable(files: string[], id: string): string[] {
+function fullestVariable(files: string[]): string[] {
   for (const axes of ["full", "standard", "wght"]) {
-    const found = files.filter((f) => f.startsWith(`${id}-latin-${axes}-`) && f.endsWith(".woff2"));
+    const found = files.filter((f) => f.includes(`-${axes}-`) && f.endsWith(".woff2"));
     if (found.length) return found;
   }
   return [];

@@ -8,7 +8,7 @@ import Database from "better-sqlite3";
 import sharp from "sharp";
 import { build, drawFoundry, installDebian, installPackages, prepareDemo } from "./setup.mjs";
 import { forgetPictures } from "./forgetPictures.mjs";
-import { freePort } from "./server.mjs";
+import { freePort, stopServer } from "./server.mjs";
 import { startServer, waitFor } from "../tests/e2e/globalSetup.mjs";
 import { benchLarge, quantile, WORDS } from "./benchLarge.mjs";
 
@@ -111,8 +111,7 @@ try {
   db.close();
   note("longest task of the page while a picture is identified", await longestTask(), "ms", 100, "lower");
 } finally {
-  server.kill("SIGTERM");
-  await new Promise((r) => server.on("exit", r));
+  await stopServer(server);
 }
 const again = performance.now();
 const second = startServer(port, data);
@@ -121,8 +120,7 @@ try {
   await (await fetch(`${url}/b/b_open-night-poster/find`)).text();
   note("second start until the wall's page", (performance.now() - again) / 1000, "s", 15, "lower");
 } finally {
-  second.kill("SIGTERM");
-  await new Promise((r) => second.on("exit", r));
+  await stopServer(second);
   await withMany(10_000, () => identifyAll("10,000 styles: ", 1200, 2400));
   if (process.argv.includes("--large")) await benchLarge({ data, port, note });
   rmSync(data, { recursive: true, force: true });
@@ -140,8 +138,7 @@ async function withMany(count, measure) {
     await waitFor(url, (h) => h.styles >= count && h.jobsWaiting === 0, 300_000);
     await measure();
   } finally {
-    many.kill("SIGTERM");
-    await new Promise((r) => many.on("exit", r));
+    await stopServer(many);
   }
 }
 

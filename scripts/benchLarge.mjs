@@ -51,8 +51,7 @@ export async function benchLarge({ data, port, note }) {
     await look(url, note);
     note("100,000 styles: memory after the wall was scrolled", memoryMb(server.pid), "MB", 1500, "lower");
   } finally {
-    server.kill("SIGTERM");
-    await new Promise((r) => server.on("exit", r));
+    await stopServer(server);
   }
 }
 

@@ -50,6 +50,12 @@ try {
   };
   await shot("brief", "brief");
   await shot("find?q=sturdy%20slab%20with%20an%20ampersand,%20to%20sell%20with", "find");
+  await shot("find?view=map&q=harvest%20fair", "map", async () => {
+    await page.locator("[data-map-face] [data-face=ready]").first().waitFor();
+    await page.locator("[data-map]").focus();
+    for (const key of ["+", "+", "+", "ArrowRight", "ArrowDown"]) await page.keyboard.press(key);
+    await page.waitForTimeout(2000);
+  });
   await shot(`style/${await styleOf("fraunces variable")}`, "style");
   await shot("identify", "identify", async () => {
     const picture = await drawPlate(browser, await styleOf("abril fatface"));
@@ -99,9 +105,6 @@ try {
   await shot(`style/${await styleOf("saltgrit heavy")}`, "health", () => tabOf("File"));
   await shot("find?q=serif&owned=to-buy", "find-to-buy");
   await shot("find?columns=6&fold=true&sort=name", "find-dense");
-  await shot("find?traits=weight:320~,contrast:~2&figures=tabular&weightsMin=4", "sieve", async () => {
-    await page.getByRole("button", { name: /more measures/ }).click();
-  });
   await shot(`style/${await styleOf("alegreya regular")}?part=anatomy`, "style-anatomy");
   await shot(`style/${await styleOf("lanternrose light")}?part=alike`, "style-alike", () => tabOf("Similar"));
   await shot("find?q=handwritten%20not%20joined", "sorting-through", async () => {
@@ -116,8 +119,7 @@ try {
   await browser.close();
 } finally {
   libraries.stop();
-  server.kill("SIGTERM");
-  await new Promise((r) => server.on("exit", r));
+  await stopServer(server);
   if (!process.env.PICTURES_DATA) rmSync(data, { recursive: true, force: true });
 }
 

@@ -2,6 +2,9 @@
 import { spawn } from "node:child_process";
 import { createServer } from "node:net";
 
+/** What a server has to end by itself. */
+const STOP_MS = 4000;
+
 /** @returns {Promise<number>} a port on loopback that nobody listens to. */
 export const freePort = () =>
   new Promise((resolve) => {
@@ -32,5 +35,14 @@ export function spawnServer(port, data, settings, options, host = "127.0.0.1") {
       NEXT_TELEMETRY_DISABLED: "1",
       ...settings,
     },
+  });
+}
+
+/** Asks a server to end, and sees to it after a while. */
+export function stopServer(server) {
+  return new Promise((resolve) => {
+    server.on("exit", resolve);
+    server.kill("SIGTERM");
+    setTimeout(() => server.kill("SIGKILL"), STOP_MS).unref();
   });
 }

@@ -48,27 +48,39 @@ function runJest(name, config) {
   if (!result.success && !result.numFailedTests && !result.numRuntimeErrorTestSuites) failed++;
 }
 
+let isBuilt = true;
+/** Runs one step of setting up; what goes wrong is told, and the browser tests are left out. */
+async function setUp(step) {
+  try {
+    await step;
+  } catch (error) {
+    console.error(error.message);
+    isBuilt = false;
+  }
+}
+
 // Made of the routes by Next.js, and read by lint, too.
 await check("types of routes", "npx next typegen");
-// Its failure is the build's, which waits for the same.
-cutWords().catch(() => {});
-const linted = check("lint", "npx eslint .");
-await check("types", "npx tsc --noEmit");
-await check("arrows", "npm run --silent arrows");
-await check("format", "npx prettier --check --log-level=warn .");
-// Unit tests read fonts, terms and pictures in the real processes, and keep rows in a real database, compiled beside the checks above.
 await check("workers", "node scripts/buildWorkers.mjs");
-await linted;
-await compiled;
+// Two lines of work for two cores, of about the same length: what compiles, draws and cuts; what reads the code, and builds it when nobody
+// reads the types of its routes any more.
+await Promise.all([
+  (async () => {
+    await setUp(compiled);
+    await setUp(drawFoundry());
+    await setUp(cutWords());
+    await check("format", "npx prettier --check --log-level=warn .");
+    await check("arrows", "npm run --silent arrows");
+  })(),
+  (async () => {
+    await check("lint", "npx eslint .");
+    await check("types", "npx tsc --noEmit");
+    await setUp(build());
+  })(),
+]);
+// Unit tests read fonts, terms and pictures in the real processes, and keep rows in a real database.
 runJest("unit tests", "jest.config.mjs");
-let isBuilt = true;
-try {
-  await Promise.all([build(), drawFoundry()]);
-} catch (error) {
-  console.error(error.message);
-  isBuilt = false;
-  failed++;
-}
+if (!isBuilt) failed++;
 if (isBuilt) runJest("browser tests", "jest.e2e.config.mjs");
 
 console.log(`\n${passed} passed, ${failed} failed`);

@@ -35,6 +35,7 @@ export const ARCHIVE_FAULTS = {
   "letters-of-another":
     "Its letters are those of another font in the store, under other names or terms: kept as a font of its own, and both say so.",
   "less-rich": "The same style in a format that holds less; kept as an alternative.",
+  "part-added": "One part of a face that came cut by character: its characters are added to the style.",
   "richer-taken":
     "It holds more than the file of this style that was there, and takes its place; that one is kept as an alternative.",
 } as const;
@@ -43,6 +44,7 @@ export type ArchiveFaultCode = keyof typeof ARCHIVE_FAULTS;
 export const REQUEST_FAULTS = {
   "bad-request": "The request is malformed.",
   "not-found": "There is nothing with this id.",
+  "foreign-host": "This server does not go by that name.",
   "foreign-origin": "Requests from other sites are refused.",
   "no-file": "No file came with the request.",
   "picture-empty": "The picture is empty.",
@@ -80,6 +82,7 @@ export const REQUEST_FAULTS = {
   busy: "Too much is being worked on at once. It goes on in a moment.",
   "let-go": "The request was given up before it was answered.",
   "face-failed": "The letters of this font cannot be shown: its tables break what reads them.",
+  "map-failed": "The map could not be laid out. Try again; the wall shows the same faces.",
   "face-too-long": "Reading the letters of this font took too long or too much memory and was ended.",
   "sheet-failed": "The sheet cannot be written.",
   "sheet-too-long": "Writing the sheet took too long or too much memory and was ended.",
@@ -141,6 +144,5 @@ export class FaultError extends Error {
 }
 
 /** The plain sentence that belongs to a code. */
-export function sentenceOf(code: FaultCode): string {
-  return { ...FONT_FAULTS, ...ARCHIVE_FAULTS, ...REQUEST_FAULTS }[code];
-}
+export const sentenceOf = (code: FaultCode): string => SENTENCES[code];
+const SENTENCES = { ...FONT_FAULTS, ...ARCHIVE_FAULTS, ...REQUEST_FAULTS };

@@ -2,7 +2,7 @@
 // method. What is stored of a style says which versions it was made with; only stages that changed, and those behind them, run again.
 
 export const PIPELINE = [
-  { stage: "opened", version: 2, needs: [] },
+  { stage: "opened", version: 3, needs: [] },
   { stage: "fingerprinted", version: 1, needs: ["opened"] },
   { stage: "measured", version: 6, needs: ["opened"] },
   { stage: "described", version: 3, needs: ["opened"] },

@@ -47,6 +47,11 @@ const number = z.coerce.number().optional();
 
 /** The words of the find field and the filters of the sieve, as they stand in the address and in GET /styles. */
 export const StyleFileQuery = z.object({
+  part: z
+    .string()
+    .regex(/^[0-9a-f]{64}$/)
+    .optional()
+    .describe("sha256 of one of the style's parts; absent: its main file"),
   packing: z.enum(["original", "none"]).optional().describe("none: the tables without WOFF or WOFF2 around them"),
 });
 
@@ -107,6 +112,26 @@ export const StyleQuery = z.object({
 });
 export type StyleQuery = z.infer<typeof StyleQuery>;
 
+/** Words of a face's own script, set where a line has no letter of it. */
+export const OwnWords = z.object({
+  script: z.string().describe("its name"),
+  scripts: z.array(z.string()).describe("of its letters, ISO 15924"),
+  text: z.string(),
+  isAsked: z.boolean().describe("a language was asked for; else the face lacks the Latin alphabet"),
+});
+export type OwnWords = z.infer<typeof OwnWords>;
+
+/** One file of a style that came cut by character. */
+export const StylePart = z.object({
+  sha256: z.string(),
+  format: z.string(),
+  path: z.string(),
+  characters: z.number(),
+  scripts: z.array(z.string()).describe("by name, those with most characters first"),
+  unicodeRange: z.string().describe("as CSS writes it"),
+});
+export type StylePart = z.infer<typeof StylePart>;
+
 export const StyleListItem = z.object({
   styleId: StyleId,
   familyId: FamilyId,
@@ -121,6 +146,7 @@ export const StyleListItem = z.object({
   stylesFound: z.number().describe("when families are folded: how many styles of the family fit; else 1"),
   missing: z.array(z.string()).describe("characters of the brief that the face lacks"),
   coverageKey: z.string().describe("in `coverages`: many styles have the same"),
+  parts: z.number().describe("files that add characters to its main file: a face that came cut by character"),
   health: z.enum(["fine", "with-care", "refused"]),
   axisDefaults: z.record(z.string(), z.number()).describe("empty when the font is not variable"),
   axisWanted: z.record(z.string(), z.number()).describe("axis values at which a variable font is what was asked for"),
@@ -136,7 +162,7 @@ export const StyleListItem = z.object({
 });
 export type StyleListItem = z.infer<typeof StyleListItem>;
 /** With its coverage beside it, as samples need it. */
-export const ShownItem = StyleListItem.extend({ coverage: CodePointRanges });
+export const ShownItem = StyleListItem.extend({ coverage: CodePointRanges, own: OwnWords.nullable() });
 export type ShownItem = z.infer<typeof ShownItem>;
 
 const counts = z.record(z.string(), z.number());
@@ -203,6 +229,7 @@ export const StyleList = z.object({
   total: z.number(),
   families: z.number(),
   coverages: z.record(z.string(), CodePointRanges),
+  ownWords: z.record(z.string(), OwnWords).describe("by coverageKey, of faces that need words of their own"),
   ofAll: z.number(),
   items: z.array(StyleListItem),
   named: z.array(StyleListItem).describe("families that go by a word which was read as something else"),
@@ -291,6 +318,8 @@ export const StyleDetail = z.object({
     .nullable(),
   price: z.object({ cents: z.number(), currency: z.string() }).nullable(),
   alternatives: z.array(z.object({ sha256: z.string(), format: z.string(), name: z.string(), addedAt: z.string() })),
+  ownWords: OwnWords.nullable(),
+  parts: z.array(StylePart).describe("files that add characters to its main file"),
   changes: z.array(z.object({ at: z.string(), what: z.string(), says: z.string() })),
   siblings: z.array(
     z.object({

@@ -21,6 +21,18 @@ export const USE_WORDS: Record<Use, string> = {
   logo: "logo",
 };
 
+/** Several faces of a kind, as the map names its regions. */
+export const KIND_PLURALS: Record<Kind, string> = {
+  serif: "serifs",
+  sans: "sans serifs",
+  slab: "slab serifs",
+  script: "scripts",
+  handwritten: "handwriting",
+  blackletter: "blackletters",
+  monospaced: "monospaced faces",
+  display: "display faces",
+  picture: "picture fonts",
+};
 export const KIND_WORDS: Record<Kind, string> = {
   sans: "Sans serif",
   serif: "Serif",

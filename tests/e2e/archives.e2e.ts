@@ -1,9 +1,12 @@
 // The twenty-four archives over HTTP, one line for every file; the habits that people meet most in the browser.
 import { describe, expect, test } from "@jest/globals";
+import { randomBytes } from "node:crypto";
 import { readdirSync } from "node:fs";
 import { join } from "node:path";
+import { zipSync } from "fflate";
 import { ARCHIVES, type MadeArchive } from "../fixtures/archives";
-import { api, bringIn, makeBrief, openBrowser, type ImportLine } from "./browser";
+import { makeFont } from "../fixtures/makeFont";
+import { api, bringIn, dataFolder, makeBrief, openBrowser, type ImportLine } from "./browser";
 
 const browser = openBrowser();
 const byPath = (items: ImportLine[], name: string) =>
@@ -36,6 +39,18 @@ describe("over HTTP", () => {
     expect(body.rights.verdicts["goods-for-sale"]!.verdict).toBe(made.verdict);
   });
 
+  test("an archive of many megabytes comes in whole", async () => {
+    // Nothing that packs: longer than what a server in front of a route holds back.
+    const noise = randomBytes(14_000_000);
+    const zip = zipSync(
+      { "Buoy/Buoy.otf": makeFont({ family: "Buoy", stem: 97 }), "Buoy/chart.bin": noise },
+      { level: 0 },
+    );
+    const { state, items } = await bringIn({ "buoy.zip": zip });
+    expect(state).toBe("done");
+    expect(items.find((i) => i.path.endsWith("Buoy.otf"))).toMatchObject({ outcome: "added" });
+  });
+
   test("an alternative is told of on its style, and brings its terms along", async () => {
     const made = ARCHIVES.find((a) => a.name === "both formats.zip")!;
     const { items } = await bringIn({ "again.zip": await made.bytes() });
@@ -48,8 +63,8 @@ describe("over HTTP", () => {
   });
 
   test("nothing half-read is left behind", () => {
-    expect(readdirSync(join(process.env.E2E_DATA!, "incoming"))).toEqual([]);
-    const store = readdirSync(join(process.env.E2E_DATA!, "store"), { recursive: true }).map(String);
+    expect(readdirSync(join(dataFolder(), "incoming"))).toEqual([]);
+    const store = readdirSync(join(dataFolder(), "store"), { recursive: true }).map(String);
     expect(store.filter((f) => f.endsWith(".part"))).toEqual([]);
   });
 });

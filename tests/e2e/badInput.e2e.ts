@@ -5,7 +5,7 @@ import { readdirSync } from "node:fs";
 import { join } from "node:path";
 import { makeFont } from "../fixtures/makeFont";
 import { demoBytes } from "../fixtures/demoFont";
-import { api, bringIn, fetchAgain, makeBrief, openBrowser, startIdentify, url } from "./browser";
+import { api, bringIn, dataFolder, fetchAgain, makeBrief, openBrowser, startIdentify, url } from "./browser";
 
 const browser = openBrowser();
 const text = (s: string) => new TextEncoder().encode(s);
@@ -107,8 +107,8 @@ describe("fonts and zips", () => {
   });
 
   test("nothing is left behind of refused uploads", () => {
-    expect(readdirSync(join(process.env.E2E_DATA!, "incoming"))).toEqual([]);
-    const halves = readdirSync(join(process.env.E2E_DATA!, "store"), { recursive: true }).filter((f) =>
+    expect(readdirSync(join(dataFolder(), "incoming"))).toEqual([]);
+    const halves = readdirSync(join(dataFolder(), "store"), { recursive: true }).filter((f) =>
       String(f).endsWith(".part"),
     );
     expect(halves).toEqual([]);

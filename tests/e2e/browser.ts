@@ -6,7 +6,16 @@ import { readFileSync } from "node:fs";
 // @ts-expect-error -- plain JavaScript, shared with the bench
 import { forgetPictures } from "../../scripts/forgetPictures.mjs";
 
-export const url = () => process.env.E2E_URL!;
+/** What this worker's own server goes by (globalSetup.mjs). */
+const ofWorker = (name: string) => process.env[`E2E_${name}_${process.env.JEST_WORKER_ID}`]!;
+export const url = () => ofWorker("URL");
+/** The data folder of the server. */
+export const dataFolder = () => ofWorker("DATA");
+/** Where its stand-ins answer: libraries, shops and the desk. */
+export const standIns = () => ofWorker("STANDINS");
+
+/** What a page has for one step: two servers share the cores, and a button waits for what is being computed. */
+const ACTION_MS = 60_000;
 
 export function openBrowser(): { readonly page: Page; readonly context: BrowserContext } {
   let browser: Browser;
@@ -32,7 +41,7 @@ export function openBrowser(): { readonly page: Page; readonly context: BrowserC
       baseURL: url(),
     });
     held.page = await held.context.newPage();
-    held.page.setDefaultTimeout(20_000);
+    held.page.setDefaultTimeout(ACTION_MS);
     held.page.on("pageerror", (error) => broken.push(`${error.stack ?? error}`));
   });
   afterAll(async () => {
@@ -99,6 +108,15 @@ export async function openWall(page: Page, briefId: string, question = "") {
   if (!asked.has("fold")) asked.set("fold", "false");
   await page.goto(`/b/${briefId}/find?${asked}`);
   await page.locator("[data-strip] [data-face=ready]").first().waitFor();
+}
+
+/** Waits until what is asked holds. @throws after ten seconds. */
+export async function waitUntil(holds: () => Promise<boolean>, ms = 10_000) {
+  for (const end = Date.now() + ms; Date.now() < end;) {
+    if (await holds()) return;
+    await new Promise((r) => setTimeout(r, 60));
+  }
+  throw new Error("it did not come to hold");
 }
 
 export const count = async (page: Page) => Number((await page.locator("[data-count]").innerText()).split(" ")[0]);

@@ -10,11 +10,12 @@ import {
   makeBrief,
   openBrowser,
   shootPage,
+  standIns,
   startIdentify,
   styleNamed,
   url,
 } from "./browser";
-import { NO_FAULTS, setFaults, standIns } from "./standIns";
+import { NO_FAULTS, setFaults } from "./standIns";
 
 const browser = openBrowser();
 let briefId = "";

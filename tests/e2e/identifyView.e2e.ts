@@ -274,9 +274,12 @@ describe("hand over", () => {
     expect(Object.keys(unzipSync(zip)).sort()).toEqual([
       "credits.txt",
       "licences/Karla.txt",
+      // It came cut by character: said, and all of it inside.
+      "notes.txt",
       "rights.spdx.json",
       "shortlist.csv",
       "sources.csv",
+      "web/Karla Bold - Latin.woff2",
       "web/Karla Bold.woff2",
     ]);
   });

@@ -1,8 +1,7 @@
 // What flows need to know of libraries: how one is, its faults, what a style's page says.
 import { expect } from "@jest/globals";
-import { api } from "./browser";
+import { api, standIns } from "./browser";
 
-export const standIns = () => process.env.E2E_STANDINS!;
 type Library = {
   libraryId: string;
   name: string;

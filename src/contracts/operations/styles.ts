@@ -13,10 +13,12 @@ import {
   StyleDetail,
   StyleFileQuery,
   StyleList,
+  StylePart,
   StyleQuery,
   SuggestQuery,
   Suggestions,
 } from "../styles";
+import { FaceMap, MapFacesQuery, MapFaces, MapFound } from "../map";
 import { ThemeCorrection, ThemePut } from "../themes";
 import { operations } from "./operation";
 
@@ -52,6 +54,15 @@ export const STYLE_OPERATIONS = operations({
     query: StyleFileQuery,
     file: ["font/woff2", "font/woff", "font/ttf", "font/otf", "font/sfnt", "application/octet-stream"],
   },
+  listParts: {
+    method: "get",
+    path: "/styles/{id}/parts",
+    summary: "The files of a face that came cut by character, beside its main file",
+    access: "reader",
+    params,
+    output: z.object({ parts: z.array(StylePart) }),
+    reads: ["styles"],
+  },
   listGlyphs: {
     method: "get",
     path: "/styles/{id}/glyphs",
@@ -60,6 +71,32 @@ export const STYLE_OPERATIONS = operations({
     params,
     query: GlyphQuery,
     output: GlyphList,
+  },
+  getFaceMap: {
+    method: "get",
+    path: "/map",
+    summary: "The map: every family in a cell of a grid, near what it resembles",
+    access: "reader",
+    output: FaceMap,
+    reads: ["styles"],
+  },
+  findOnMap: {
+    method: "get",
+    path: "/map/found",
+    summary: "Which families of the map a question finds, and how well they fit",
+    access: "reader",
+    query: StyleQuery,
+    output: MapFound,
+    reads: ["styles"],
+  },
+  listMapFaces: {
+    method: "get",
+    path: "/map/faces",
+    summary: "Faces of the map as samples need them",
+    access: "reader",
+    query: MapFacesQuery,
+    output: MapFaces,
+    reads: ["styles"],
   },
   listAlike: {
     method: "get",

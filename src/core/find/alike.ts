@@ -5,7 +5,7 @@ import { hasBit, type FindIndex, type LetterBuild, type TraitColumn } from "./fi
 import { memoizeRecent } from "./lately";
 
 /** How much of each trait is one noticeable step. Our own judgement: about a weight class, a width class, and so on. */
-const STEPS: Partial<Record<SieveTrait, number>> = {
+export const STEPS: Partial<Record<SieveTrait, number>> = {
   weight: 100,
   width: 1,
   contrast: 0.6,
@@ -22,12 +22,12 @@ const STEPS: Partial<Record<SieveTrait, number>> = {
   aperture: 0.09,
   evenness: 0.12,
 };
-const TRAITS = Object.keys(STEPS) as SieveTrait[];
+export const TRAITS = Object.keys(STEPS) as SieveTrait[];
 /** A trait that only one of two styles has counts as this many steps. */
 const ABSENT_STEPS = 1.5;
 /** One trait never counts for more than this. */
 const MAX_STEPS = 6;
-const KIND_STEPS = 4;
+export const KIND_STEPS = 4;
 const STOREY_STEPS = 1;
 
 /**

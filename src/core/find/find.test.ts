@@ -230,3 +230,36 @@ describe("sentences as people say them", () => {
     expect(labels("SLAB,HEAVY")).toEqual(["slab serif", "heavy"]);
   });
 });
+
+describe("families of other scripts", () => {
+  const index = indexStyles([
+    ...rows,
+    row("Маяк Северный"),
+    row("Beacon Hei", { alsoCalled: ["灯塔黑", "燈塔黑"] }),
+    row("나눔 등대"),
+  ]);
+  const first = (q: string) => findStyles(index, { q }, brief).at(0).row.family;
+  test.each([
+    ["маяк северный", "Маяк Северный"],
+    ["МАЯК", "Маяк Северный"],
+    ["Mayak Severnyy", "Маяк Северный"],
+    ["灯塔黑", "Beacon Hei"],
+    ["燈塔", "Beacon Hei"],
+    ["dengtahei", "Beacon Hei"],
+    ["Beacon Hei", "Beacon Hei"],
+    ["나눔 등대", "나눔 등대"],
+    ["나눔등대", "나눔 등대"],
+  ])("“%s” finds %s", (q, family) => expect(first(q)).toBe(family));
+});
+
+test("the name of a script is no slip of a family's", () => {
+  const lexicon = {
+    ...NO_LEXICON,
+    families: indexNames(["항구"], true, [{ name: "HangGu", of: 0 }]),
+    languages: new Map([["hangul", "ko"]]),
+  };
+  expect(parseWords("hangul", lexicon).constraints.map((c) => c.constraint)).toMatchObject([
+    { type: "language", language: "ko" },
+  ]);
+  expect(parseWords("hanggu", lexicon).constraints.map((c) => c.constraint.type)).toEqual(["name"]);
+});

@@ -2,7 +2,8 @@
 import type { CodePointRanges, Kind, MoodGuess, Traits, Treatment, Use, Verdict } from "@/contracts/traits";
 import { KINDS, SIEVE_TRAITS, SLANTED_FROM_DEG, TREATMENTS, type SieveTrait } from "@/contracts/traits";
 import { quantile } from "../geometry/numbers";
-import { indexNames, squash, type NameIndex } from "./nameIndex";
+import { toLatin } from "../unicode/transliterate";
+import { indexNames, squash, type NameIndex, type OtherName } from "./nameIndex";
 import { lookDegrees, LOOKS } from "../theme/looks";
 
 /** What finding needs to know of a style. Coverage, features and axes are shared objects where styles have the same. */
@@ -10,6 +11,8 @@ export type FindRow = {
   styleId: string;
   familyId: string;
   family: string;
+  /** What the family is called in other languages. */
+  alsoCalled?: readonly string[];
   style: string;
   library: string;
   foundry?: string | null;
@@ -118,12 +121,17 @@ export function indexStyles(rows: readonly FindRow[], packedFromRows = PACKED_FR
   // A family is its id: two families may go by one name, and names in any script keep apart.
   const idOfFamily = new Map<string, number>();
   const familyNames: string[] = [];
+  const otherNames: OtherName[] = [];
   for (const r of rows)
     if (!idOfFamily.has(r.familyId)) {
-      idOfFamily.set(r.familyId, idOfFamily.size);
+      const of = idOfFamily.size;
+      idOfFamily.set(r.familyId, of);
       familyNames.push(r.family);
+      const called = [r.family, ...(r.alsoCalled ?? [])];
+      for (const name of [...called.slice(1), ...called.flatMap((n) => toLatin(n) ?? [])])
+        otherNames.push({ name, of });
     }
-  const names = indexNames(familyNames, true);
+  const names = indexNames(familyNames, true, otherNames);
   const foundries = indexNames(rows.flatMap((r) => r.foundry ?? []));
   const family = Uint32Array.from(rows, (r) => idOfFamily.get(r.familyId)!);
   const { byName, nameRank } = rankNames(rows, names.names, family);
@@ -252,6 +260,10 @@ function maskOf<T extends string>(all: readonly T[], guesses: { value: T; confid
   for (const g of guesses) if (g.confidence >= SURE_ENOUGH) mask |= 1 << all.indexOf(g.value);
   return mask;
 }
+/** The plainest style of a family, of equals the first. */
+export const plainestIn = ({ families, plainness }: Pick<FindIndex, "families" | "plainness">, family: number) =>
+  families[family]!.rows.reduce((a, b) => (plainness[b]! < plainness[a]! ? b : a));
+
 export const hasBit = <T extends string>(all: readonly T[], mask: number, value: T) =>
   ((mask >> all.indexOf(value)) & 1) === 1;
 

@@ -13,7 +13,16 @@ import { filterRows } from "./filterRows";
 import { findNearest, type Nearest } from "./nearest";
 import { nameBeside, wholeNamed } from "./named";
 import { orderByRange } from "./range";
-import { describeFit, scoreCalled, scoreRows, scorersOf, scoreTaste, type Fit, type Scorer } from "./score";
+import {
+  degreeOfAll,
+  describeFit,
+  scoreCalled,
+  scoreRows,
+  scorersOf,
+  scoreTaste,
+  type Fit,
+  type Scorer,
+} from "./score";
 import { learnTaste, type Taste } from "./taste";
 import { parseWords, type Lexicon } from "./parseWords";
 import {
@@ -57,6 +66,10 @@ export type Found = {
   understood: Understood;
   /** Trait constraints that a variable font may answer by its axes. */
   wanted: WantedRange[];
+  /** How well a row fits the words, 0–1; null where they only let pass or stop. */
+  fitOf: (row: number) => number | null;
+  /** Languages that were asked for (BCP 47), in words or in the sieve. */
+  languages: readonly string[];
   /** One row of the order with what the brief says of it. The first places are had without the whole order. */
   at: (place: number) => FoundRow;
 };
@@ -128,6 +141,8 @@ export function findStyles(
       ),
       ...rangesOf(query),
     ],
+    fitOf: (row) => degreeOfAll(scored, row),
+    languages: [...constraints.flatMap((c) => (c.type === "language" ? c.language : [])), ...(query.languages ?? [])],
     at: (place) => {
       const i = rowAt(place);
       return { ...see(i), stylesFound: count?.[index.family[i]!] ?? 1, fit: describeFit(scored, i) };

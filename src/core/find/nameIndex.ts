@@ -15,10 +15,15 @@ export const squash = (s: string) =>
 /** One Latin letter names nothing; one sign of another script may. */
 export const isTooShort = (squashed: string) => squashed.length < 2 && /^[a-z0-9]*$/.test(squashed);
 
+/** Another name of what stands at a position of the list. */
+export type OtherName = { name: string; of: number };
 export type NameIndex = {
   /** As given, without repeats. */
   names: readonly string[];
+  /** Of the names, and behind them of what else they are called. */
   squashed: readonly string[];
+  /** Position among the names, of each squashed one. */
+  of: Int32Array;
   /** Squashed name → position. */
   at: ReadonlyMap<string, number>;
   /** One bit a letter that occurs: names that differ in many letters are passed over without counting edits. */
@@ -27,12 +32,16 @@ export type NameIndex = {
   byFirst: ReadonlyMap<string, Int32Array>;
 };
 
-/** @param isListed - positions matter: names that occur twice stay twice. */
-export function indexNames(names: Iterable<string>, isListed = false): NameIndex {
+/**
+ * @param isListed - positions matter: names that occur twice stay twice.
+ * @param others - what they are called besides; a name that is some other's own stays that one's.
+ */
+export function indexNames(names: Iterable<string>, isListed = false, others: readonly OtherName[] = []): NameIndex {
   const list = isListed ? [...names] : [...new Set(names)];
-  const squashed = list.map(squash);
+  const squashed = [...list, ...others.map((o) => o.name)].map(squash);
+  const of = Int32Array.from([...list.keys(), ...others.map((o) => o.of)]);
   const at = new Map<string, number>();
-  squashed.forEach((s, i) => !at.has(s) && at.set(s, i));
+  squashed.forEach((s, i) => s && !at.has(s) && at.set(s, of[i]!));
   const first = new Map<string, number[]>();
   squashed.forEach((s, i) => {
     const key = s[0] ?? "";
@@ -41,7 +50,7 @@ export function indexNames(names: Iterable<string>, isListed = false): NameIndex
     else first.set(key, [i]);
   });
   const byFirst = new Map([...first].map(([key, positions]) => [key, Int32Array.from(positions)]));
-  return { names: list, squashed, at, letters: Int32Array.from(squashed, lettersOf), byFirst };
+  return { names: list, squashed, of, at, letters: Int32Array.from(squashed, lettersOf), byFirst };
 }
 
 function lettersOf(s: string): number {
@@ -71,10 +80,14 @@ export function matchNames(index: NameIndex, words: string): Map<number, number>
   const asked = squash(words);
   const found = new Map<number, number>();
   if (isTooShort(asked)) return found;
+  const note = (i: number, score: number) => {
+    const at = index.of[i]!;
+    if ((found.get(at) ?? 0) < score) found.set(at, score);
+  };
   index.squashed.forEach((name, i) => {
-    if (name === asked) found.set(i, 1);
-    else if (name.startsWith(asked)) found.set(i, 0.9);
-    else if (asked.length >= 4 && name.includes(asked)) found.set(i, 0.7);
+    if (name === asked) note(i, 1);
+    else if (name.startsWith(asked)) note(i, 0.9);
+    else if (asked.length >= 4 && name.includes(asked)) note(i, 0.7);
   });
   const allowed = slipsAllowed(asked.length);
   if (allowed)
@@ -93,7 +106,7 @@ export function nearNames(index: NameIndex, asked: string, allowed: number): { a
       // A slip changes at most two letters of the set (one replaced by another).
       if (countBits(bits ^ index.letters[i]!) > 2 * allowed) continue;
       const slips = editDistance(name, asked, allowed);
-      if (slips <= allowed) out.push({ at: i, slips });
+      if (slips <= allowed) out.push({ at: index.of[i]!, slips });
     }
   return out.sort((a, b) => a.slips - b.slips || a.at - b.at);
 }

@@ -1,5 +1,5 @@
 // Families that go by a word which was read as something else: "rock" is a look, and Rock Salt a name.
-import type { FindIndex } from "./findIndex";
+import { plainestIn, type FindIndex } from "./findIndex";
 import { squash, type NameIndex } from "./nameIndex";
 import { FILLERS, type Constraint } from "./vocabulary";
 
@@ -24,9 +24,7 @@ export function nameBeside(index: FindIndex, words: string, constraints: readonl
     .map(({ family, words: ofName }) => ({ family, isWhole: ofName.join(" ") === tokens.join(" ") }));
   const rankOf = (family: number) => index.nameRank[index.families[family]!.rows[0]!]!;
   found.sort((a, b) => Number(b.isWhole) - Number(a.isWhole) || rankOf(a.family) - rankOf(b.family));
-  return Uint32Array.from(found.slice(0, MOST_NAMED), ({ family }) =>
-    index.families[family]!.rows.reduce((a, b) => (index.plainness[b]! < index.plainness[a]! ? b : a)),
-  );
+  return Uint32Array.from(found.slice(0, MOST_NAMED), ({ family }) => plainestIn(index, family));
 }
 
 type Named = { family: number; words: string[] };

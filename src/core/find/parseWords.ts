@@ -61,7 +61,8 @@ export function parseWords(words: string, lexicon: Lexicon): Parsed {
   const text = words.trim();
   if (!text) return parsed;
   // A whole sentence that is a family's name is a name, even when its words mean shapes ("Space Mono").
-  const whole = text.length >= 2 && !isSaid(text, lexicon) ? findName(text, lexicon, true) : null;
+  const whole =
+    text.length >= 2 && !isSaid(text, lexicon) && !isLanguage(text, lexicon) ? findName(text, lexicon, true) : null;
   if (whole) return { constraints: [{ constraint: whole, from: text }], ignored: [] };
   const tokens = text.split(/[\s,;]+/).filter(Boolean);
   for (let at = 0; at < tokens.length;) {
@@ -82,6 +83,10 @@ export function parseWords(words: string, lexicon: Lexicon): Parsed {
 /** One word in lowercase that the language has, and no name alone: "bitter" asks for what is bitter, "Bitter" and "lora" for a family. */
 const isSaid = (text: string, { words }: Pick<Lexicon, "words">) =>
   text === text.toLowerCase() && Boolean(words?.isCommon(text));
+
+/** The name of a language or script is no slip of a family's. */
+const isLanguage = (text: string, { languages, families }: Lexicon) =>
+  languages.has(text.toLowerCase()) && !families.at.has(squash(text));
 
 const plainWords = (text: string) =>
   text
@@ -231,15 +236,18 @@ const readLanguage: Reader = (tokens, at, lexicon) => {
   const found = readLongest(tokens, at + opener, 3, (phrase, n) => {
     const plain = phrase.toLowerCase();
     const code = lexicon.languages.get(plain) ?? (opener ? lexicon.places?.get(plain) : undefined);
-    if (!code || (!opener && (isOtherWord(phrase) || isBeforeNoun(tokens, at + n, lexicon)))) return null;
+    if (!code || (!opener && (isOtherWord(phrase, lexicon) || isBeforeNoun(tokens, at + n, lexicon)))) return null;
     return { type: "language", label: `sets ${phrase[0]!.toUpperCase()}${phrase.slice(1)}`, language: code };
   });
   return found && { used: found.used + opener, constraints: found.constraints };
 };
-/** In lowercase some languages are called like a shape, and short ones like anything. */
+/** In lowercase some languages are called like a shape, and short ones like anything: of three letters only what is no other word. */
 const SHORTEST_LANGUAGE = 4;
-const isOtherWord = (phrase: string) =>
-  phrase === phrase.toLowerCase() && (PHRASES.has(phrase) || phrase.length < SHORTEST_LANGUAGE);
+const isOtherWord = (phrase: string, { words }: Lexicon) =>
+  phrase === phrase.toLowerCase() &&
+  (PHRASES.has(phrase) ||
+    phrase.length < SHORTEST_LANGUAGE - 1 ||
+    (phrase.length < SHORTEST_LANGUAGE && (!words || words.isCommon(phrase))));
 
 function isBeforeNoun(tokens: string[], at: number, lexicon: Lexicon): boolean {
   const next = tokens[at]?.toLowerCase();

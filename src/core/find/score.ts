@@ -56,8 +56,8 @@ export function scoreRows(
   return fit;
 }
 
-/** The degree of all parts together, by their weights. */
-export function describeFit(scorers: readonly Scorer[], i: number): Fit | null {
+/** The degree of all parts together, by their weights; null where the words only let pass or stop. */
+export function degreeOfAll(scorers: readonly Scorer[], i: number): number | null {
   if (!scorers.length) return null;
   let [sum, weights] = [0, 0];
   for (const { weight, degree, isBeside } of scorers) {
@@ -65,10 +65,14 @@ export function describeFit(scorers: readonly Scorer[], i: number): Fit | null {
     sum += weight * degree(i);
     weights += weight;
   }
-  return {
-    degree: Number((sum / weights).toFixed(3)),
-    because: [...new Set(scorers.flatMap((s) => s.because(i)))].slice(0, MOST_REASONS),
-  };
+  return Number((sum / weights).toFixed(3));
+}
+
+/** The same with what of the row it rests on. */
+export function describeFit(scorers: readonly Scorer[], i: number): Fit | null {
+  const degree = degreeOfAll(scorers, i);
+  if (degree === null) return null;
+  return { degree, because: [...new Set(scorers.flatMap((s) => s.because(i)))].slice(0, MOST_REASONS) };
 }
 
 function scorerOf(index: FindIndex, constraint: Constraint): Scorer | null {

@@ -65,11 +65,11 @@ export function suggestWords(index: FindIndex, typed: string): Suggestion[] {
 
 function familiesFor(index: FindIndex, tail: string): number[] {
   const asked = squash(tail);
-  const starting: number[] = [];
-  for (let i = 0; i < index.names.squashed.length && starting.length < 40; i++)
-    if (index.names.squashed[i]!.startsWith(asked)) starting.push(i);
-  if (starting.length)
-    return starting
+  const starting = new Set<number>();
+  for (let i = 0; i < index.names.squashed.length && starting.size < 40; i++)
+    if (index.names.squashed[i]!.startsWith(asked)) starting.add(index.names.of[i]!);
+  if (starting.size)
+    return [...starting]
       .sort((a, b) => index.names.names[a]!.length - index.names.names[b]!.length || a - b)
       .slice(0, MAX_FAMILIES);
   const allowed = slipsAllowed(asked.length);

@@ -8,7 +8,7 @@ import { readCmap, type CharacterMap } from "./tables/cmap";
 import { readFeatureTags, readFvar, type Instance } from "./tables/layout";
 import { readGlyphNames } from "./tables/glyphNames";
 import { readGlyphCount, readHead, readHhea, readOs2, readPost, type Hhea, type Os2 } from "./tables/metrics";
-import { readFamilyAndStyle, readNames, type NameFaults, type Names } from "./tables/names";
+import { readFamilyAndStyle, readNames, readOtherFamilies, type NameFaults, type Names } from "./tables/names";
 import { toRanges } from "../unicode/blocks";
 
 export type OpenedFont = {
@@ -16,6 +16,8 @@ export type OpenedFont = {
   /** The bare font as the shaper reads it. */
   sfnt: Uint8Array;
   names: Names;
+  /** What the family is called in other scripts. */
+  otherFamilies: string[];
   family: string | null;
   style: string;
   unitsPerEm: number;
@@ -71,6 +73,7 @@ export async function openFont(bytes: Uint8Array): Promise<OpenedFont> {
   const kept = keepExistingGlyphs(cmap, glyphCount, faults);
   const nameFaults: NameFaults = { hidden: [], twice: [] };
   const names = may("name", (t) => readNames(t, nameFaults), "Its names cannot be read") ?? {};
+  const otherFamilies = may("name", (t) => readOtherFamilies(t, names), "Its names cannot be read") ?? [];
   noteNames(nameFaults, faults);
   const fvar = may("fvar", (t) => readFvar(t, names), "Its axes cannot be used");
   const gsub = may("GSUB", readFeatureTags, "Its substitutions cannot be used") ?? [];
@@ -83,6 +86,7 @@ export async function openFont(bytes: Uint8Array): Promise<OpenedFont> {
     format,
     sfnt,
     names,
+    otherFamilies,
     ...readFamilyAndStyle(names, os2?.usWeightClass ?? null),
     unitsPerEm: head.unitsPerEm,
     glyphCount,

@@ -21,6 +21,8 @@ export type OpenFace = {
   glyphOf(codePoint: number): number | null;
   /** Pairs of the old `kern` table where GPOS does not kern; null for other fonts. */
   kernPairs(): KernPairs | null;
+  /** The faces that this one was put together from, and which of them sets a character (`joinParts`); absent of a whole face. */
+  readonly parts?: { faces: readonly OpenFace[]; partOf(codePoint: number, before: number): number };
   /** OpenType tags of the features by which the face sets other glyphs. */
   features(): readonly string[];
 };

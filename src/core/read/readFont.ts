@@ -11,6 +11,7 @@ import { measureReach } from "../measure/reach";
 import { FontFileError } from "../open/fontFileError";
 import { openFont, type OpenedFont } from "../open/openFont";
 import { openFace, type OpenFace } from "../outlines/openFace";
+import { hasLatinAlphabet } from "../unicode/ranges";
 
 /** What the later stages find. */
 export type LaterReading = {
@@ -38,12 +39,16 @@ export type FirstReading = {
 export type FontReading = FirstReading &
   Required<Pick<LaterReading, "measured" | "classified" | "health" | "signature">>;
 
-type Reading = Partial<FirstReading> & Pick<FirstReading, "stages" | "opened" | "family">;
+/** What is known of a font that was only opened. */
+export type OpenedReading = Pick<FirstReading, "stages" | "opened" | "family">;
+type Reading = Partial<FirstReading> & OpenedReading;
 
 type ReadSettings = {
   /** Where the font names no family. */
   fallbackFamily: string;
   stages: readonly Stage[];
+  /** Stops after opening where the Latin alphabet is lacking: such a font may be one part of another. */
+  mayBePart?: boolean;
   /** Traits as they were measured before, where that stage does not run. */
   traits?: Traits;
   /** Whether this font has taken its time: then fewer places on its axes are described. */
@@ -83,7 +88,8 @@ export async function readFont(bytes: Uint8Array, settings: ReadSettings): Promi
   const face = openFace(opened.sfnt);
   if (![...characters.values()].some((glyph) => face.outline(glyph).verbs.length > 0))
     throw new FontFileError("no-outlines", "glyf", 0, "at least one drawn glyph", "none");
-  const stages = STAGES.filter((s) => s === "opened" || settings.stages.includes(s));
+  const isOpenedOnly = settings.mayBePart && !hasLatinAlphabet(opened.codePoints);
+  const stages = STAGES.filter((s) => s === "opened" || (settings.stages.includes(s) && !isOpenedOnly));
   const family = opened.family ?? settings.fallbackFamily;
   // The shaper may hand back a view of a larger buffer: what leaves is a copy of its own.
   let reading: Reading = { stages, opened: { ...opened, sfnt: opened.sfnt.slice() }, family };

@@ -1,10 +1,10 @@
-// Text → items that can be shaped at once: one direction, one script, and either covered or missing. By UAX #9 (a package) and UAX #24.
+// Text → items that can be shaped at once: one direction, one script, one part of the face, and either covered or missing. By UAX #9 (a package) and UAX #24.
 import bidiFactory from "bidi-js";
 import { splitScripts } from "../unicode/scripts";
 import type { RunRange } from "./shapeRun";
 
 /** `script`: ISO 15924. `level`: even from left to right, odd from right to left. */
-export type Item = RunRange & { script: string; level: number; isMissing: boolean };
+export type Item = RunRange & { script: string; level: number; isMissing: boolean; part: number };
 export type BaseDirection = "ltr" | "rtl" | "auto";
 /** Embedding levels of a text, one per UTF-16 unit, and of the paragraph itself. */
 export type Levels = { ofUnits: Uint8Array; paragraph: number };
@@ -21,8 +21,21 @@ export function findLevels(text: string, base: BaseDirection): Levels {
   return { ofUnits: levels, paragraph: paragraphs[0]?.level ?? 0 };
 }
 
-/** @returns items in the order of the text; together they cover it. */
-export function itemize(text: string, { ofUnits }: Levels, isMissing: (char: string) => boolean): Item[] {
+/** Which part of a face sets a character, where the one before is set by part `before`. */
+type PartOf = (codePoint: number, before: number) => number;
+const NEVER_PARTED: PartOf = () => 0;
+
+/**
+ * @param partOf - absent: the face is whole.
+ * @returns items in the order of the text; together they cover it.
+ */
+export function itemize(
+  text: string,
+  { ofUnits }: Levels,
+  isMissing: (char: string) => boolean,
+  partOf: PartOf = NEVER_PARTED,
+): Item[] {
+  let part = 0;
   const items: Item[] = [];
   for (const { from, to, script } of splitScripts(text)) {
     let last: Item | null = null;
@@ -30,8 +43,9 @@ export function itemize(text: string, { ofUnits }: Levels, isMissing: (char: str
     for (const char of text.slice(from, to)) {
       const level = ofUnits[at]!;
       const lacks = isMissing(char);
+      if (!lacks) part = partOf(char.codePointAt(0)!, part);
       // Each missing character is an item of its own: it is drawn as one box.
-      if (last && !lacks && !last.isMissing && last.level === level) last.to += char.length;
+      if (last && !lacks && !last.isMissing && last.level === level && last.part === part) last.to += char.length;
       else {
         last = {
           from: at,
@@ -40,6 +54,7 @@ export function itemize(text: string, { ofUnits }: Levels, isMissing: (char: str
           level,
           direction: level % 2 ? "rtl" : "ltr",
           isMissing: lacks,
+          part,
         };
         items.push(last);
       }

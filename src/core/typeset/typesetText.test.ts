@@ -1,9 +1,10 @@
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import { readFileSync } from "node:fs";
-import { readDemo } from "../../../tests/fixtures/demoFont";
+import { demoPart, readDemo } from "../../../tests/fixtures/demoFont";
 import { makeFont } from "../../../tests/fixtures/makeFont";
 import { boundsOf } from "../geometry/outline";
 import { openFont } from "../open/openFont";
+import { joinParts } from "../outlines/joinParts";
 import { openFace, type OpenFace } from "../outlines/openFace";
 import { glyphsOf, typesetLine, typesetText } from "./typesetText";
 
@@ -197,4 +198,42 @@ describe("lines", () => {
     expect(lines.length).toBeGreaterThan(1);
     expect(lines.join("")).toBe(text);
   });
+});
+
+describe("a face in parts", () => {
+  let cyrillic: OpenFace;
+  let whole: OpenFace;
+  beforeAll(async () => {
+    cyrillic = openFace((await openFont(demoPart("lora", "cyrillic"))).sfnt);
+    whole = joinParts([lora, cyrillic]);
+  });
+  const widthOf = (face: OpenFace, text: string) => typesetLine(face, text).widthFu;
+
+  test("sets each word in the part that has it, as that part alone would", () => {
+    const line = typesetLine(whole, "Quay Гавань");
+    expect(line.missing).toEqual([]);
+    expect(line.runs.map((r) => [r.script, r.part])).toEqual([
+      ["Latn", 0],
+      ["Cyrl", 1],
+    ]);
+    expect(line.widthFu).toBe(widthOf(lora, "Quay ") + widthOf(cyrillic, "Гавань"));
+    const drawn = glyphsOf(line).map((g) => whole.outline(g.glyphId).verbs.length);
+    expect(drawn.filter((n) => n === 0)).toHaveLength(1);
+    expect(whole.glyphOf(0x416)).not.toBe(cyrillic.glyphOf(0x416));
+    expect(whole.outline(whole.glyphOf(0x416)!)).toBe(cyrillic.outline(cyrillic.glyphOf(0x416)!));
+  });
+
+  test("what no part has is one box; what the main part has is set as before", () => {
+    expect(typesetLine(whole, "Ж漢").missing.map((m) => m.text)).toEqual(["漢"]);
+    expect(typesetLine(whole, "AVATAR")).toEqual(typesetLine(lora, "AVATAR"));
+  });
+
+  test("a mark stays with its letter where the same part has both", () => {
+    // U+0301 is in the Cyrillic file: Russian stress.
+    const stressed = typesetLine(whole, "за\u0301мок");
+    expect(stressed.runs.map((r) => r.part)).toEqual([1]);
+    expect(stressed.missing).toEqual([]);
+  });
+
+  test("one file is the face itself", () => expect(joinParts([lora])).toBe(lora));
 });

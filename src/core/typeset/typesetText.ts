@@ -1,5 +1,6 @@
 // Text + face + features + width → lines of runs with placed glyphs. The one way in which text becomes shapes; pens consume what it gives.
 import type { CodePointRanges } from "@/contracts/traits";
+import { glyphInWhole } from "../outlines/joinParts";
 import type { OpenFace } from "../outlines/openFace";
 import { hasCodePoint } from "../unicode/blocks";
 import { needsGlyph } from "../unicode/codePoint";
@@ -9,8 +10,8 @@ import { shapeRun, type Direction, type Features, type PlacedGlyph } from "./sha
 
 /** What the face lacks, as one box: its text, and where it stands on the line. Font units; x from the left end of the line. */
 export type MissingCluster = { text: string; cluster: number; xFu: number; widthFu: number };
-/** One direction, one script; glyphs from left to right with x from the left end of the line. */
-export type TypesetRun = LineRange & { direction: Direction; script: string; glyphs: PlacedGlyph[] };
+/** One direction, one script, one part of the face; glyphs from left to right with x from the left end of the line. */
+export type TypesetRun = LineRange & { direction: Direction; script: string; part: number; glyphs: PlacedGlyph[] };
 /** `from`, `to`: UTF-16 positions in the text; white space at the end is not set. Runs stand from left to right. */
 export type TypesetLine = LineRange & {
   direction: Direction;
@@ -82,7 +83,7 @@ function setRange(face: OpenFace, text: string, range: LineRange, levels: Levels
     : () => false;
   const ownText = text.slice(range.from, range.to);
   const ownLevels = { ofUnits: levels.ofUnits.subarray(range.from, range.to), paragraph: levels.paragraph };
-  const items = orderItems(ownText, ownLevels, itemize(ownText, ownLevels, isMissing));
+  const items = orderItems(ownText, ownLevels, itemize(ownText, ownLevels, isMissing, face.parts?.partOf));
   const line: TypesetLine = {
     ...range,
     direction: levels.paragraph % 2 ? "rtl" : "ltr",
@@ -104,12 +105,14 @@ function addItem(line: TypesetLine, face: OpenFace, text: string, item: Item, op
     line.widthFu += widthFu;
     return;
   }
-  const shaped = shapeRun(face, text, { from, to, direction: item.direction }, options.features);
-  const run: TypesetRun = { from, to, direction: item.direction, script: item.script, glyphs: [] };
+  const { direction, script, part } = item;
+  const shaped = shapeRun(face.parts?.faces[part] ?? face, text, { from, to, direction }, options.features);
+  const run: TypesetRun = { from, to, direction, script, part, glyphs: [] };
   let shiftFu = line.widthFu;
   for (const g of shaped.glyphs) {
     const isLacking = g.glyphId === 0 && needsGlyph(String.fromCodePoint(text.codePointAt(g.cluster)!));
-    const placed = shiftFu === 0 ? g : { ...g, xFu: g.xFu + shiftFu };
+    const placed =
+      shiftFu === 0 && part === 0 ? g : { ...g, glyphId: glyphInWhole(part, g.glyphId), xFu: g.xFu + shiftFu };
     if (isLacking) {
       const widthFu = boxFu ?? g.advanceFu;
       noteLacking(line, placed, widthFu, text.slice(g.cluster, endOfCluster(g.cluster, shaped.glyphs, to)));

@@ -1,6 +1,7 @@
 // Ranges of code points: how they are written, searched, and how much of each Unicode block a font covers.
 import { listUnicodeBlocks, unicodeBlock, unicodeBlockInfo } from "unicode-block";
 import type { CodePointRanges } from "@/contracts/traits";
+import { subtractRanges } from "./ranges";
 
 type Block = { name: string; first: number; last: number };
 /** Blocks.txt in the order of code points. */
@@ -49,22 +50,10 @@ const CONTROLS: CodePointRanges = [
   [0, 0x1f],
   [0x7f, 0x9f],
 ];
-const withoutControls = (ranges: CodePointRanges): CodePointRanges =>
-  CONTROLS.reduce<CodePointRanges>(
-    (rest, [first, last]) =>
-      rest.flatMap(([from, to]): CodePointRanges => {
-        const parts: CodePointRanges = [
-          [from, Math.min(to, first - 1)],
-          [Math.max(from, last + 1), to],
-        ];
-        return parts.filter(([a, b]) => a <= b);
-      }),
-    ranges,
-  );
 
 /** Per block touched, in the order of code points: how many of its assigned characters are covered. Controls do not count. */
 export function describeCoverage(covered: CodePointRanges) {
-  const ranges = withoutControls(covered);
+  const ranges = subtractRanges(covered, CONTROLS);
   const count = countIn(ranges, 0, 0x10ffff);
   const blocks = BLOCKS.flatMap((block) => {
     const have = countIn(ranges, block.first, block.last);

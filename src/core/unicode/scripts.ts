@@ -1,11 +1,12 @@
 // Scripts of characters (Scripts.txt), and where the script changes in a text.
+import type { CodePointRanges } from "@/contracts/traits";
 import { unicodeScriptCode } from "unicode-script";
 
 /** ISO 15924 codes that take the script of their neighbours: common, inherited, unknown. */
 const NEUTRAL = new Set(["Zyyy", "Zinh", "Zzzz"]);
 
 /** ISO 15924 code of a code point's script. */
-const scriptOf = (codePoint: number): string => unicodeScriptCode(codePoint) ?? "Zzzz";
+export const scriptOf = (codePoint: number): string => unicodeScriptCode(codePoint) ?? "Zzzz";
 
 /** A stretch of text in one script: UTF-16 positions, `to` exclusive. */
 type ScriptRun = { from: number; to: number; script: string };
@@ -28,3 +29,21 @@ export function splitScripts(text: string): ScriptRun[] {
   }
   return runs;
 }
+
+/** Scripts that a set of characters is for (ISO 15924), those with most characters first; what belongs to many scripts does not count. */
+export function listScripts(coverage: CodePointRanges): string[] {
+  const counts = new Map<string, number>();
+  for (const [from, to] of coverage)
+    for (let c = from; c <= to; c++) {
+      const script = scriptOf(c);
+      if (!NEUTRAL.has(script)) counts.set(script, (counts.get(script) ?? 0) + 1);
+    }
+  return [...counts].sort((a, b) => b[1] - a[1]).map(([script]) => script);
+}
+
+const scriptNames = new Intl.DisplayNames("en", { type: "script" });
+/** @param script - ISO 15924. */
+export const nameScript = (script: string) => scriptNames.of(script) ?? script;
+
+/** Whether a name has letters of another script than Latin. */
+export const hasOtherScript = (name: string) => /[^\p{Script=Latin}\P{L}]/u.test(name);

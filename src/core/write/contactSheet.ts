@@ -1,6 +1,7 @@
 // The contact sheet: every kept face set in the brief's words, names attached, as a PDF with embedded subsets.
 import { rgb, type PDFDocument, type PDFFont, type PDFPage, type RGB } from "pdf-lib";
 import type { CodePointRanges } from "@/contracts/traits";
+import { toLatin } from "../unicode/transliterate";
 import { openPdfPen, type PdfPen, type SetLine } from "./pdfPen";
 import { beginSheet, drawText, wrapText, type LabelFonts } from "./sheet";
 
@@ -9,6 +10,10 @@ export type SheetEntry = {
   facts: string;
   note: string;
   sfnt: Uint8Array;
+  /** The other files of a face that came in parts. */
+  parts?: readonly Uint8Array[];
+  /** What is set instead of the lines of the sheet. */
+  lines?: string[];
   /** Place on its axes, and features, at which it was kept. */
   location?: Record<string, number>;
   features?: Record<string, number>;
@@ -41,14 +46,16 @@ export async function writeContactSheet(input: SheetInput): Promise<{ pdf: Uint8
   const first = PAGE.height - PAGE.margin - 52 - HEAD_LINE * (headLines(input, label).length - 1);
   let y = first;
   for (const entry of input.entries) {
-    const pen = await openPdfPen(doc, entry, input.lines).catch(() => null);
-    const block = layOut(entry, pen, input.lines);
+    const lines = entry.lines ?? input.lines;
+    // Its name too: a face named in its own script is named in itself.
+    const pen = await openPdfPen(doc, entry, [...lines, entry.name]).catch(() => null);
+    const block = layOut(entry, pen, lines);
     if (y - block.height < PAGE.margin) {
       page = addPage(doc, input, label, bold);
       y = first;
     }
-    drawText(page, entry.name, PAGE.margin, y - 10, 10, bold, ink);
-    drawText(page, entry.facts, PAGE.margin + bold.widthOfTextAtSize(entry.name, 10) + 10, y - 10, 8, label, ink);
+    const nameWidth = drawName(page, entry.name, y - 10, pen, bold, ink);
+    drawText(page, entry.facts, PAGE.margin + nameWidth + 10, y - 10, 8, label, ink);
     let lineY = y - 18;
     if (!pen) {
       notDrawn.push(entry.name);
@@ -112,6 +119,41 @@ function layOut(entry: SheetEntry, pen: PdfPen | null, lines: string[]) {
     (pen ? set.reduce((a, l) => a + l.sizePt * 1.2, 0) + 0.3 * (set[set.length - 1]?.sizePt ?? 0) : 16) +
     (entry.note ? 14 : 0);
   return { lines: set, height };
+}
+
+const NAME_PT = 10;
+/**
+ * The name in the label face; words that it lacks letters of in the face itself, and else in Latin letters ("مرسى Regular").
+ * @returns its width in points.
+ */
+function drawName(page: PDFPage, name: string, yPt: number, pen: PdfPen | null, bold: PDFFont, ink: RGB): number {
+  const known = new Set(bold.getCharacterSet());
+  let xPt = PAGE.margin;
+  for (const { words, isKnown } of stretchesOf(name, (c) => known.has(c.codePointAt(0)!))) {
+    const own = isKnown ? null : pen?.set(words);
+    if (pen && own && !own.line.missing.length) {
+      pen.draw(page, own, { xPt, yPt, sizePt: NAME_PT, ink });
+      xPt += (own.line.widthFu / pen.unitsPerEm) * NAME_PT;
+    } else {
+      const said = isKnown ? words : (toLatin(words) ?? words);
+      drawText(page, said, xPt, yPt, NAME_PT, bold, ink);
+      xPt += bold.widthOfTextAtSize(said, NAME_PT);
+    }
+    xPt += bold.widthOfTextAtSize(" ", NAME_PT);
+  }
+  return xPt - PAGE.margin;
+}
+
+/** Words that stand together and are all known, or all not. */
+function stretchesOf(name: string, has: (char: string) => boolean) {
+  const stretches: { words: string; isKnown: boolean }[] = [];
+  for (const word of name.split(" ")) {
+    const isKnown = [...word].every(has);
+    const last = stretches[stretches.length - 1];
+    if (last?.isKnown === isKnown) last.words += ` ${word}`;
+    else stretches.push({ words: word, isKnown });
+  }
+  return stretches;
 }
 
 function drawSample(page: PDFPage, sized: SizedLine, xPt: number, yPt: number, pen: PdfPen, ink: RGB) {

@@ -1,12 +1,9 @@
 import { describe, expect, test } from "@jest/globals";
-import { execFileSync } from "node:child_process";
-import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
 import fontkit from "@pdf-lib/fontkit";
 import { decodePDFRawStream, PDFDocument, PDFRawStream, rgb } from "pdf-lib";
-import { demoBytes } from "../../../tests/fixtures/demoFont";
+import { demoBytes, demoPart } from "../../../tests/fixtures/demoFont";
 import { inkOf } from "../../../tests/fixtures/pdfInk";
+import { textOfPdf } from "../../../tests/fixtures/pdfText";
 import { openFont } from "../open/openFont";
 import { openFace } from "../outlines/openFace";
 import { glyphsOf, typesetLine } from "../typeset/typesetText";
@@ -46,16 +43,6 @@ async function placesIn(pdf: Uint8Array): Promise<{ x: number; y: number; glyphs
   }));
 }
 
-function textOf(pdf: Uint8Array): string {
-  const folder = mkdtempSync(join(tmpdir(), "fond-quarry-text-"));
-  try {
-    writeFileSync(join(folder, "a.pdf"), pdf);
-    return execFileSync("pdftotext", ["-layout", join(folder, "a.pdf"), "-"], { encoding: "utf8" }).trim();
-  } finally {
-    rmSync(folder, { recursive: true, force: true });
-  }
-}
-
 describe("text of an embedded subset", () => {
   test("stands where the shaper put it, kerning and all", async () => {
     const { pdf, sfnt } = await write("lora", "AVATAR To", {});
@@ -75,7 +62,7 @@ describe("text of an embedded subset", () => {
 
   test("is read by other programs as it was written, through ligatures and features", async () => {
     const { pdf } = await write("alegreya", "office flower", { features: { dlig: 1, liga: 1 } });
-    expect(textOf(pdf)).toBe("office flower");
+    expect(textOfPdf(pdf).trim()).toBe("office flower");
     expect((await placesIn(pdf)).reduce((sum, p) => sum + p.glyphs, 0)).toBeLessThan("office flower".length);
   });
 
@@ -87,6 +74,27 @@ describe("text of an embedded subset", () => {
     const [a, b] = await Promise.all([inkOf(text.pdf, "poppler"), inkOf(outlines.pdf, "poppler")]);
     expect(a).toBeGreaterThan(1000);
     expect(Math.abs(a - b) / b).toBeLessThan(0.03);
-    expect(textOf(outlines.pdf)).toBe("");
+    expect(textOfPdf(outlines.pdf).trim()).toBe("");
   });
+});
+
+test("a line over two parts of a face is text of both, each glyph where it was set", async () => {
+  const [latin, cyrillic] = await Promise.all([openFont(demoBytes("lora")), openFont(demoPart("lora", "cyrillic"))]);
+  const doc = await PDFDocument.create();
+  doc.registerFontkit(fontkit);
+  const face = {
+    sfnt: latin.sfnt,
+    coverage: [...latin.codePoints, ...cyrillic.codePoints],
+    parts: [cyrillic.sfnt],
+  };
+  const text = "Quay Гавань";
+  const pen = await openPdfPen(doc, face, [text]);
+  pen.draw(doc.addPage([600, 100]), pen.set(text), AT);
+  const pdf = await doc.save({ useObjectStreams: false });
+  expect(textOfPdf(pdf).trim()).toBe(text);
+  expect((await placesIn(pdf)).reduce((n, p) => n + p.glyphs, 0)).toBe(text.length);
+  // Beside its Latin alone, the Cyrillic word has left ink at its place.
+  const { widthFu } = typesetLine(openFace(latin.sfnt), "Quay ");
+  const second = (await placesIn(pdf)).find((p) => Math.abs(p.x - (20 + (widthFu / pen.unitsPerEm) * 40)) < 0.6);
+  expect(second).toBeDefined();
 });

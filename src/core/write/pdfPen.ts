@@ -21,10 +21,11 @@ import {
 } from "pdf-lib";
 import type { CodePointRanges } from "@/contracts/traits";
 import { writePath } from "../geometry/outline";
+import { glyphInPart, joinParts } from "../outlines/joinParts";
 import { openFace, type OpenFace } from "../outlines/openFace";
 import type { PlacedGlyph } from "../typeset/shapeRun";
 import { needsGlyph } from "../unicode/codePoint";
-import { glyphsOf, typesetLine, type TypesetLine } from "../typeset/typesetText";
+import { glyphsOf, typesetLine, type TypesetLine, type TypesetRun } from "../typeset/typesetText";
 
 /** A face at a location on its axes, with features switched; as it comes without either. */
 type PdfFace = {
@@ -32,6 +33,8 @@ type PdfFace = {
   location?: Record<string, number>;
   features?: Record<string, number>;
   coverage: CodePointRanges;
+  /** The other files of a face that came in parts. */
+  parts?: readonly Uint8Array[];
 };
 /** A line as it was set, and the text that its clusters count in. */
 export type SetLine = { text: string; line: TypesetLine };
@@ -53,7 +56,8 @@ const MISSING_EM = 0.55;
  * @throws when the face has none of the characters: it is no font, or not this one.
  */
 export async function openPdfPen(doc: PDFDocument, face: PdfFace, lines: string[]): Promise<PdfPen> {
-  const open = openFace(face.sfnt, face.location);
+  const sfnts = [face.sfnt, ...(face.parts ?? [])];
+  const open = joinParts(sfnts.map((sfnt) => openFace(sfnt, face.location)));
   const set = (written: string): SetLine => {
     // Composed first, as everywhere that coverage is asked.
     const text = written.normalize("NFC");
@@ -63,14 +67,20 @@ export async function openPdfPen(doc: PDFDocument, face: PdfFace, lines: string[
   const tried = lines.map(set);
   const glyphs = tried.flatMap(({ text, line }) => glyphsOf(line).filter((g) => needsGlyph(characterAt(text, g))));
   if (glyphs.length && glyphs.every((g) => !g.glyphId)) throw new Error("none of the characters is in the font");
-  const isPlain = !Object.keys(face.location ?? {}).length && canEmbed(face.sfnt);
-  const font = isPlain ? await embed(doc, face.sfnt, tried) : null;
+  const isAtDefault = !Object.keys(face.location ?? {}).length;
+  const fonts: (PDFFont | null)[] = [];
+  for (const [part, sfnt] of sfnts.entries())
+    fonts.push(isAtDefault && canEmbed(sfnt) ? await embed(doc, sfnt, tried, part) : null);
   return {
     unitsPerEm: open.unitsPerEm,
     set,
-    draw: font
-      ? (page, line, at) => showLine(page, font, open.unitsPerEm, line, at)
-      : (page, line, at) => drawOutlines(page, open, line, at),
+    draw(page, { text, line }, at) {
+      for (const run of line.runs) {
+        const font = fonts[run.part];
+        if (font) showRun(page, font, open.unitsPerEm, { text, run }, at);
+        else drawOutlines(page, open, run, at);
+      }
+    },
   };
 }
 
@@ -85,16 +95,20 @@ function canEmbed(sfnt: Uint8Array): boolean {
   return tags.includes("glyf") && !tags.some((tag) => NOT_EMBEDDED.includes(tag));
 }
 
-async function embed(doc: PDFDocument, sfnt: Uint8Array, lines: SetLine[]): Promise<PDFFont | null> {
+/** Null where nothing is set in the part, or where the package cannot read it: that is set as outlines. */
+async function embed(doc: PDFDocument, sfnt: Uint8Array, lines: SetLine[], part: number): Promise<PDFFont | null> {
+  const runs = lines.flatMap(({ text, line }) =>
+    line.runs.filter((run) => run.part === part).map((run) => ({ text, glyphs: drawnOf(run.glyphs) })),
+  );
+  if (part > 0 && !runs.length) return null;
   try {
     const trial = await PDFDocument.create();
     trial.registerFontkit(fontkit);
     const tried = await trial.embedFont(sfnt, { subset: true });
-    for (const { text, line } of lines) encodeGlyphs(tried, drawnOf(glyphsOf(line)), text);
+    for (const { text, glyphs } of runs) encodeGlyphs(tried, glyphs, text);
     await trial.save();
     return await doc.embedFont(sfnt, { subset: true });
   } catch {
-    // What the package cannot read is set as outlines.
     return null;
   }
 }
@@ -123,7 +137,7 @@ function encodeGlyphs(font: PDFFont, glyphs: PlacedGlyph[], text: string): Encod
   const encoded = glyphs.map((g) => {
     const isFirst = g.cluster !== told;
     told = g.cluster;
-    const glyph = embedder.font.getGlyph(g.glyphId, isFirst ? codePointsOf(g, glyphs, text) : []);
+    const glyph = embedder.font.getGlyph(glyphInPart(g.glyphId).glyphId, isFirst ? codePointsOf(g, glyphs, text) : []);
     const id = embedder.subset.includeGlyph(glyph);
     embedder.glyphs[id - 1] = glyph;
     embedder.glyphIdMap.set(glyph.id, id);
@@ -139,22 +153,25 @@ function codePointsOf({ cluster }: PlacedGlyph, glyphs: PlacedGlyph[], text: str
   return [...own].map((c) => c.codePointAt(0)!);
 }
 
-function showLine(page: PDFPage, font: PDFFont, unitsPerEm: number, { text, line }: SetLine, at: Place) {
+function showRun(
+  page: PDFPage,
+  font: PDFFont,
+  unitsPerEm: number,
+  { text, run }: { text: string; run: TypesetRun },
+  at: Place,
+) {
   const key = page.node.newFontDictionary(font.name, font.ref);
   const scale = at.sizePt / unitsPerEm;
   page.pushOperators(pushGraphicsState(), beginText(), setFillingColor(at.ink), setFontAndSize(key, at.sizePt));
-  for (const run of line.runs) {
-    // What stands in another order than it is read, or is drawn by other glyphs, says what it was.
-    page.pushOperators(beginActualText(text.slice(run.from, run.to)));
-    const glyphs = drawnOf(run.glyphs);
-    for (const part of joinGlyphs(glyphs, encodeGlyphs(font, glyphs, text)))
-      page.pushOperators(
-        setTextMatrix(1, 0, 0, 1, at.xPt + part.xFu * scale, at.yPt + part.yFu * scale),
-        showText(PDFHexString.of(part.hex)),
-      );
-    page.pushOperators(PDFOperator.of(PDFOperatorNames.EndMarkedContent));
-  }
-  page.pushOperators(endText(), popGraphicsState());
+  // What stands in another order than it is read, or is drawn by other glyphs, says what it was.
+  page.pushOperators(beginActualText(text.slice(run.from, run.to)));
+  const glyphs = drawnOf(run.glyphs);
+  for (const shown of joinGlyphs(glyphs, encodeGlyphs(font, glyphs, text)))
+    page.pushOperators(
+      setTextMatrix(1, 0, 0, 1, at.xPt + shown.xFu * scale, at.yPt + shown.yFu * scale),
+      showText(PDFHexString.of(shown.hex)),
+    );
+  page.pushOperators(PDFOperator.of(PDFOperatorNames.EndMarkedContent), endText(), popGraphicsState());
 }
 
 function beginActualText(text: string): PDFOperator {
@@ -176,9 +193,9 @@ function joinGlyphs(glyphs: PlacedGlyph[], encoded: EncodedGlyph[]) {
   return parts;
 }
 
-function drawOutlines(page: PDFPage, face: OpenFace, { line }: SetLine, { xPt, yPt, sizePt, ink }: Place) {
+function drawOutlines(page: PDFPage, face: OpenFace, run: TypesetRun, { xPt, yPt, sizePt, ink }: Place) {
   const scale = sizePt / face.unitsPerEm;
-  for (const g of glyphsOf(line)) {
+  for (const g of run.glyphs) {
     const path = g.glyphId ? writePath(face.outline(g.glyphId), { a: 1, b: 0, c: 0, d: -1, e: 0, f: 0 }) : "";
     if (path)
       page.drawSvgPath(path, {

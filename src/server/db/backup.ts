@@ -18,6 +18,8 @@ const REFERENCES = [
   ["styles", "sha256"],
   ["styles", "sfnt_sha256"],
   ["alternatives", "sha256"],
+  ["parts", "sha256"],
+  ["parts", "sfnt_sha256"],
   ["brief_pictures", "sha256"],
   ["identifications", "sha256"],
 ] as const;

@@ -1,6 +1,7 @@
 // Opens the database and brings it to the newest schema. Migrations only grow; each runs once, in a transaction, after a copy of the
 // database was made. A folder that cannot be used is told by a code, not by a crash.
 import Database from "better-sqlite3";
+import { LRUCache } from "lru-cache";
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { FaultError } from "@/contracts/errors";
@@ -20,7 +21,22 @@ export function openDatabase(file: string): Db {
   db.pragma("synchronous = NORMAL");
   db.pragma("busy_timeout = 4000");
   migrate(db);
+  keepStatements(db);
   return db;
+}
+
+const STATEMENTS_KEPT = 300;
+/** A statement is made once and used again, unless its rows are still being read: making one takes longer than most of them run. */
+function keepStatements(db: Db) {
+  const kept = new LRUCache<string, Database.Statement>({ max: STATEMENTS_KEPT });
+  const prepare = db.prepare.bind(db) as (sql: string) => Database.Statement;
+  db.prepare = ((sql: string) => {
+    const known = kept.get(sql);
+    if (known && !known.busy) return known;
+    const made = prepare(sql);
+    kept.set(sql, made);
+    return made;
+  }) as typeof db.prepare;
 }
 
 const listDone = (db: Db) =>

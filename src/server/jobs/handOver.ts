@@ -8,9 +8,11 @@ import yazl from "yazl";
 import type { HandoverOptions } from "@/contracts/jobs";
 import { FaultError, sentenceOf } from "@/contracts/errors";
 import { writeValues } from "@/contracts/words";
+import { listScripts, nameScript } from "@/core/unicode/scripts";
 import { NamesOnce } from "@/core/write/fileNames";
 import { getDb, dataFolder } from "../db/open";
 import { readStored } from "../db/fileStore";
+import type { StylePart } from "../queries/parts";
 import { oncePerFile, sortForHandover } from "../usecases/handover";
 import {
   gatherShortlist,
@@ -63,7 +65,7 @@ export async function handOver({ job, signal, progress }: JobContext): Promise<v
     if (sheet.ok) add("contact-sheet.pdf", sheet.value);
     else notes.push(`No contact sheet. ${sheet.message}`);
   }
-  const told = [...notes, ...handedOver.flatMap(tellSetting)];
+  const told = [...notes, ...handedOver.flatMap(tellSetting), ...sound.flatMap(tellParts)];
   if (told.length) add("notes.txt", `${told.join("\n")}\n`);
   if (signal.aborted) return;
   zip.end();
@@ -88,23 +90,58 @@ function tellSetting(style: ShortlistStyle): string[] {
   ];
 }
 
-const nameOf = ({ record }: ShortlistStyle) => `${record.family} ${record.style}`;
+const nameOf = ({ record }: Pick<ShortlistStyle, "record">) => `${record.family} ${record.style}`;
 
 type Added = { ok: true; webFiles: number } | { ok: false; why: string };
 /** A face whose file the store has lost is left out; the others are handed over. */
-function addFonts({ record }: ShortlistStyle, options: HandoverOptions, name: string, add: Add): Added {
+function addFonts({ record, parts }: ShortlistStyle, options: HandoverOptions, name: string, add: Add): Added {
   try {
-    const sfnt = readStored(record.sfntSha256);
-    const web = options.web && record.format === "woff2" ? readStored(record.sha256) : null;
-    const isCff = sfnt[0] === 0x4f;
-    if (options.fonts) add(`fonts/${name}.${isCff ? "otf" : "ttf"}`, sfnt);
-    if (web) add(`web/${name}.woff2`, web);
-    return { ok: true, webFiles: web ? 1 : 0 };
+    // Read before anything is added: a face goes in whole or not at all.
+    const files = [record, ...parts].map((file) => ({
+      sfnt: readStored(file.sfntSha256),
+      web: options.web && file.format === "woff2" ? readStored(file.sha256) : null,
+    }));
+    const names = [name, ...namesOfParts(name, parts)];
+    for (const [i, { sfnt, web }] of files.entries()) {
+      const isCff = sfnt[0] === 0x4f;
+      if (options.fonts) add(`fonts/${names[i]}.${isCff ? "otf" : "ttf"}`, sfnt);
+      if (web) add(`web/${names[i]}.woff2`, web);
+    }
+    return { ok: true, webFiles: files.filter((f) => f.web).length };
   } catch (error) {
     if (!(error instanceof FaultError)) throw error;
     return { ok: false, why: sentenceOf(error.code) };
   }
 }
+
+/** Files of one face beside its main file, by what they are for: "Lora Regular - Cyrillic". */
+function namesOfParts(name: string, parts: readonly StylePart[]): string[] {
+  const names = new NamesOnce();
+  return parts.map(({ coverage }) => {
+    const [script] = listScripts(coverage);
+    return names.take(`${name} - ${script ? nameScript(script) : "signs"}`);
+  });
+}
+
+/** A face that came cut by character is not one font to other programs; where the whole one may be is said. */
+function tellParts({ record, parts }: ShortlistStyle): string[] {
+  if (!parts.length) return [];
+  const name = nameOf({ record });
+  const whole = whereWhole(record.names);
+  return [
+    `${name} came as web fonts cut by character: ${parts.length + 1} files that each hold some of its characters, under one name. ` +
+      `On a web page they work together (unicode-range). To install it, or to print with it, get the whole font${whole ? ` from ${whole}` : " from its maker"}.`,
+  ];
+}
+
+/** The address that a font states of its project, its maker or its designer. */
+const whereWhole = (names: Readonly<Record<string, string>>): string | null => {
+  for (const id of ["0", "11", "12"]) {
+    const address = /https?:\/\/[^\s()<>"']{4,200}/.exec(names[id] ?? "")?.[0];
+    if (address) return address;
+  }
+  return null;
+};
 
 /** Each licence text once; evidence in the font itself is quoted where no file came with it. @returns style id → its file. */
 function addLicences(styles: ShortlistStyle[], add: Add): Map<string, string> {

@@ -15,11 +15,13 @@ import { openArchive, type OpenArchive } from "../intake/archive";
 import { evidenceFor, MAX_TEXT_BYTES, type FoundText } from "../intake/evidence";
 import { isSystemJunk, isUnreadTerms, sortByName, sortFile } from "../intake/sort";
 import { listImportItems, putImportItem } from "../queries/jobs";
+import { listParts } from "../queries/parts";
 import { isReadFirst } from "../queries/stages";
 import { findStyle, findStyleBySha, putProvenance } from "../queries/styles";
 import { rereadRights } from "../store/rightsOfStyle";
-import { takeFont, type Taken } from "../store/takeFont";
-import { readFirstInWorker, readFontInWorker, readTermsInWorker } from "../workers/pool";
+import type { Taken } from "../store/storeReading";
+import { hasStyleFor, takeFont, takeOpened } from "../store/takeFont";
+import { readFontInWorker, readTermsInWorker, readToImportInWorker } from "../workers/pool";
 import type { JobContext } from "../queue/queue";
 
 /** Richer formats first. */
@@ -57,6 +59,8 @@ type ImportSettings = {
   statedFamily?: string | null;
   /** Only what the wall needs is read: the other stages follow in a job of their own. */
   isFirst?: boolean;
+  /** What may be one part of a face whose other files come later is left for another run: `hasWaiting` says so. */
+  leavesParts?: boolean;
 };
 
 /** Lines that a job has written before a restart. */
@@ -70,6 +74,8 @@ export class ImportRun {
   private readonly known: Map<string, ImportItem>;
   /** Styles that came in or were there, in the order they were met. */
   readonly styleIds: StyleId[] = [];
+  /** Whether files were left for another run (`leavesParts`). */
+  hasWaiting = false;
   /** Lines of what was refused. */
   readonly refusals: ImportItem[] = [];
   private total = 0;
@@ -82,6 +88,9 @@ export class ImportRun {
   private readonly stated: Evidence[];
   private readonly isFirst: boolean;
   private readonly statedFamily: string | null;
+  private readonly leavesParts: boolean;
+  /** Files that may be parts of faces and whose style is not there yet. */
+  private waiting: Seen[] = [];
 
   constructor({
     jobId,
@@ -92,6 +101,7 @@ export class ImportRun {
     known,
     statedFamily = null,
     isFirst = false,
+    leavesParts = false,
   }: ImportSettings) {
     this.jobId = jobId;
     this.libraryId = libraryId;
@@ -100,6 +110,7 @@ export class ImportRun {
     this.stated = stated;
     this.isFirst = isFirst;
     this.statedFamily = statedFamily;
+    this.leavesParts = leavesParts;
     this.known = known ?? linesOf(jobId);
   }
 
@@ -111,18 +122,27 @@ export class ImportRun {
     // Richer formats first: of a pair the richer file is stored before the other is compared with it. Some are read ahead, yet lines
     // and rows are written in this order whatever is read first, so that the same files always give the same report.
     const ordered = [...files].sort((x, y) => orderOf(x.path) - orderOf(y.path)).filter((f) => !this.isDone(f.path));
+    await this.readAll(ordered, texts, true);
+    // Main parts are there now.
+    if (this.leavesParts) this.hasWaiting ||= this.waiting.length > 0;
+    else await this.readAll(this.waiting, texts, false);
+    this.waiting = [];
+    return texts;
+  }
+
+  /** @param waits - what may be one part of a face waits until the others were read. */
+  private async readAll(files: Seen[], texts: FoundText[], waits: boolean) {
     const ahead: Promise<Commit>[] = [];
     const writeNext = async () => {
       const commit = await ahead.shift()!;
       if (!this.signal.aborted) await oneByOne(commit);
     };
-    for (const f of ordered) {
+    for (const f of files) {
       if (this.signal.aborted) break;
-      ahead.push(this.readSafely(f, texts));
+      ahead.push(this.readSafely(f, texts, waits));
       if (ahead.length >= AT_ONCE) await writeNext();
     }
     while (ahead.length) await writeNext();
-    return texts;
   }
 
   /** @param around - texts of the archive that this one lies in: they speak for its fonts too. */
@@ -170,7 +190,7 @@ export class ImportRun {
   }
 
   /** Whatever goes wrong over one file is that file's line. A full disk is the whole job's. */
-  private async readSafely(f: Seen, texts: FoundText[]): Promise<Commit> {
+  private async readSafely(f: Seen, texts: FoundText[], waits: boolean): Promise<Commit> {
     const failed = (error: unknown) => {
       if (faultOfDisk(error)) throw error;
       console.error(`${f.path}:`, error);
@@ -184,7 +204,7 @@ export class ImportRun {
       });
     };
     try {
-      const commit = await this.read(f, texts);
+      const commit = await this.read(f, texts, waits);
       return async () => {
         try {
           await commit();
@@ -198,7 +218,7 @@ export class ImportRun {
   }
 
   /** Reads one file. @returns what writes its line, and its row, when its turn comes. */
-  private async read(f: Seen, texts: FoundText[]): Promise<Commit> {
+  private async read(f: Seen, texts: FoundText[], waits: boolean): Promise<Commit> {
     const name = nameOf(f.path);
     const say =
       (code: FaultCode, outcome: ImportItem["outcome"] = "refused", detail?: string) =>
@@ -218,7 +238,7 @@ export class ImportRun {
     if (sort !== "font") return say("not-for-us", "ignored");
     if (bytes.value.length > MAX_FONT_BYTES * (sniffFormat(bytes.value) === "ttc" ? 4 : 1)) return say("too-large");
     const evidence = [...evidenceFor(f.path, texts), ...this.stated];
-    if (sniffFormat(bytes.value) !== "ttc") return this.readFont(f.path, bytes.value, evidence);
+    if (sniffFormat(bytes.value) !== "ttc") return this.readFont(f.path, bytes.value, evidence, waits ? f : null);
     try {
       const members = splitCollection(bytes.value);
       const commits: Commit[] = [];
@@ -238,33 +258,49 @@ export class ImportRun {
   /** A zip in a zip in a zip: two archives' names stand before it. */
   private isNested = (path: string) => path.split("/").filter((part) => /\.zip$/i.test(part)).length > 2;
 
-  private async readFont(path: string, bytes: Uint8Array, evidence: Evidence[]): Promise<Commit> {
+  /** @param mayWait - the file, where it may wait for the style that it is a part of. */
+  private async readFont(
+    path: string,
+    bytes: Uint8Array,
+    evidence: Evidence[],
+    mayWait: Seen | null = null,
+  ): Promise<Commit> {
     const name = nameOf(path);
     const sha256 = sha256Of(bytes);
     if (this.findSame(sha256)) return () => this.putSame(path, sha256, bytes, evidence);
     const fallbackFamily = name.replace(/\.[a-z0-9]{1,8}(#\d+)?$/i, "");
-    const reply = await (this.isFirst ? readFirstInWorker : readFontInWorker)({ bytes, fallbackFamily }, this.signal);
-    if (!reply.ok)
-      return () =>
-        this.put({
-          name,
-          path,
-          outcome: "refused",
-          code: reply.code,
-          reason: reasonOf(name, reply.code, reply.detail),
-        });
-    return async () => {
-      // It may have come in while this one was read.
-      if (this.findSame(sha256)) return this.putSame(path, sha256, bytes, evidence);
-      const line = (taken: Taken): ImportItem => ({
+    const refuse = ({ code, detail }: { code: FaultCode; detail: string }) =>
+      this.put({ name, path, outcome: "refused", code, reason: reasonOf(name, code, detail) });
+    const putLine = (taken: Taken) =>
+      this.put({
         name,
         path,
         outcome: taken.outcome,
         styleId: taken.styleId,
         ...(taken.code && { code: taken.code, reason: reasonOf(name, taken.code, taken.as) }),
       });
-      const source = { libraryId: this.libraryId, path, statedFamily: this.statedFamily, evidence };
-      await takeFont(this.db, bytes, reply.reading, source, (taken) => this.put(line(taken)));
+    const source = { libraryId: this.libraryId, path, statedFamily: this.statedFamily, evidence };
+    const request = { bytes, fallbackFamily, isFirst: this.isFirst };
+    const read = (mayBePart: boolean) => readToImportInWorker({ ...request, mayBePart }, this.signal);
+    const reply = await read(true);
+    if (!reply.ok) return () => refuse(reply);
+    const isAlone = reply.isOpenedOnly && !mayWait && !hasStyleFor(this.db, reply.reading, source);
+    const ahead = isAlone ? await read(false) : null;
+    return async () => {
+      // It may have come in while this one was read.
+      if (this.findSame(sha256)) return this.putSame(path, sha256, bytes, evidence);
+      if (!reply.isOpenedOnly) {
+        await takeFont(this.db, bytes, reply.reading, source, putLine);
+        return;
+      }
+      if (await takeOpened(this.db, bytes, reply.reading, source, putLine)) return;
+      if (mayWait) {
+        this.waiting.push(mayWait);
+        return;
+      }
+      const whole = ahead ?? (await read(false));
+      if (!whole.ok) refuse(whole);
+      else if (!whole.isOpenedOnly) await takeFont(this.db, bytes, whole.reading, source, putLine);
     };
   }
 
@@ -292,7 +328,7 @@ export class ImportRun {
   /** The bare font of a packed file lies apart: where it is lost, the file is unpacked again. */
   private async mendUnpacked(styleId: StyleId, bytes: Uint8Array) {
     const record = findStyle(this.db, styleId);
-    if (!record || isStored(record.sfntSha256)) return;
+    if (!record || [record, ...listParts(this.db, styleId)].every((r) => isStored(r.sfntSha256))) return;
     const reply = await readFontInWorker({ bytes, fallbackFamily: record.family }, this.signal);
     if (reply.ok) storeFile(reply.reading.opened.sfnt);
   }

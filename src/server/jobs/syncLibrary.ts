@@ -1,5 +1,6 @@
 // Job: brings what a library offers up to date, page by page. Incremental: what has not changed is not fetched again. Resumable:
 // the page is remembered. A publication that fails is recorded and tried again at the next sync; the rest goes on.
+import { LRUCache } from "lru-cache";
 import pLimit from "p-limit";
 import { createHash, randomBytes } from "node:crypto";
 import { mkdirSync, rmSync, writeFileSync } from "node:fs";
@@ -11,6 +12,7 @@ import type { Evidence } from "@/contracts/rights";
 import { USE_WORDS } from "@/contracts/words";
 import { USES, type Use } from "@/contracts/traits";
 import { faultOfDisk } from "../db/diskFaults";
+import { sha256Of } from "../db/fileStore";
 import { dataFolder, getDb, type Db } from "../db/open";
 import { sortFile } from "../intake/sort";
 import { connectorOf } from "../libraries/connect";
@@ -40,8 +42,9 @@ type Sync = {
   before: Map<string, PublicationRow>;
   /** Lines that the job has written, shared by all of its publications. */
   lines: Map<string, ImportItem>;
-  done: number;
-  failed: number;
+  counts: { done: number; failed: number };
+  /** Parts of faces are left until the other files of the page were read. */
+  leavesParts: boolean;
   /** There is much to read: the wall is filled first, the rest of the reading follows. */
   isFirst: boolean;
 };
@@ -54,7 +57,17 @@ export async function syncLibrary(context: JobContext): Promise<void> {
   if (!library || !connector || library.state !== "connected") return;
   const before = new Map(listPublications(db, libraryId).map((p) => [p.publicationId, p]));
   const lines = linesOf(context.job.jobId);
-  const sync: Sync = { db, libraryId, connector, context, before, lines, done: 0, failed: 0, isFirst: false };
+  const sync: Sync = {
+    db,
+    libraryId,
+    connector,
+    context,
+    before,
+    lines,
+    counts: { done: 0, failed: 0 },
+    leavesParts: true,
+    isFirst: false,
+  };
   if (!(await readPages(sync, library.cursor))) return;
   updateLibrary(db, libraryId, { cursor: null, fault: null, syncedAt: new Date().toISOString() });
   finishReading(db);
@@ -66,7 +79,7 @@ async function readPages(sync: Sync, from: string | null): Promise<boolean> {
   const seen = new Set<string>();
   let at = from;
   do {
-    if (seen.has(at ?? "") || seen.size >= MAX_PAGES || sync.done > MAX_PUBLICATIONS)
+    if (seen.has(at ?? "") || seen.size >= MAX_PAGES || sync.counts.done > MAX_PUBLICATIONS)
       return stopAt(libraryId, null, "sync-endless", sentenceOf("sync-endless"));
     seen.add(at ?? "");
     let page = await connector.page(at, context.signal);
@@ -77,11 +90,22 @@ async function readPages(sync: Sync, from: string | null): Promise<boolean> {
     if (context.signal.aborted) return false;
     updateLibrary(db, libraryId, { cursor: at });
     const { publications, total, next } = page.value;
-    context.progress({ total: total ?? sync.done + publications.length, done: sync.done, failed: sync.failed });
+    context.progress({
+      total: total ?? sync.counts.done + publications.length,
+      done: sync.counts.done,
+      failed: sync.counts.failed,
+    });
     const isNew = (p: Publication) => sync.before.get(p.publicationId)?.digest !== p.digest;
     sync.isFirst = publications.filter(isNew).length > WHOLE_AT_ONCE;
     const limit = pLimit(connector.atOnce);
-    await Promise.all(publications.map((offered) => limit(() => bringUpToDate(sync, offered, at))));
+    const bringAll = async (leavesParts: boolean, list: Publication[]) =>
+      (
+        await Promise.all(
+          list.map((p) => limit(async () => ((await bringUpToDate({ ...sync, leavesParts }, p, at)) ? [] : p))),
+        )
+      ).flat();
+    // What may be one part of a face waits until its main part is there.
+    await bringAll(false, await bringAll(true, publications));
     if (context.signal.aborted) return false;
     at = next;
     if (at !== null) await new Promise((r) => setTimeout(r, PAGE_PAUSE_MS));
@@ -89,20 +113,22 @@ async function readPages(sync: Sync, from: string | null): Promise<boolean> {
   return true;
 }
 
-/** Takes a publication in unless it is as it was. */
-async function bringUpToDate(sync: Sync, offered: Publication, at: string | null) {
+/** Takes a publication in unless it is as it was. @returns false when it is to be taken after the others. */
+async function bringUpToDate(sync: Sync, offered: Publication, at: string | null): Promise<boolean> {
   const { db, libraryId, context } = sync;
-  if (context.signal.aborted) return;
+  if (context.signal.aborted) return true;
   const before = sync.before.get(offered.publicationId);
   if (before?.digest !== offered.digest || before.outcome !== "taken") {
     const outcome = await takeSafely(sync, offered, at);
-    if (context.signal.aborted) return;
-    if (outcome.code !== "taken") sync.failed++;
+    if (context.signal.aborted) return true;
+    if (outcome.code === "waits") return false;
+    if (outcome.code !== "taken") sync.counts.failed++;
     const { publicationId, digest, title } = offered;
     const row = { publicationId, digest, title, outcome: outcome.code, detail: outcome.detail };
     putPublication(db, libraryId, row, new Date().toISOString());
   }
-  context.progress({ done: ++sync.done, failed: sync.failed });
+  context.progress({ done: ++sync.counts.done, failed: sync.counts.failed });
+  return true;
 }
 
 /** A catalogue beyond this has no end. */
@@ -142,7 +168,10 @@ async function take(sync: Sync, offered: Publication, at: string | null): Promis
   return fresh ? takeOnce(sync, fresh) : first;
 }
 
-async function takeOnce({ connector, libraryId, context, lines, isFirst }: Sync, p: Publication): Promise<Outcome> {
+async function takeOnce(
+  { connector, libraryId, context, lines, isFirst, leavesParts }: Sync,
+  p: Publication,
+): Promise<Outcome> {
   const url = p.openUrl ?? p.trialUrl;
   if (!url) return { code: "library-broken", detail: "It offers nothing to fetch." };
   const fetched = await connector.fetch(url, context.signal);
@@ -151,6 +180,7 @@ async function takeOnce({ connector, libraryId, context, lines, isFirst }: Sync,
   if (!p.openUrl) return takeTrial(p, bytes, url, libraryId);
   const { jobId } = context.job;
   const stated = await readStated(p, texts);
+  const isArchive = sortFile(name, bytes.subarray(0, 8)) === "archive";
   const run = new ImportRun({
     jobId,
     libraryId,
@@ -159,10 +189,13 @@ async function takeOnce({ connector, libraryId, context, lines, isFirst }: Sync,
     statedFamily: p.family,
     known: lines,
     isFirst,
+    // An archive has all of its parts.
+    leavesParts: leavesParts && !isArchive,
   });
-  if (sortFile(name, bytes.subarray(0, 8)) !== "archive") {
+  if (!isArchive) {
     await run.group([{ path: name, read: async () => ({ ok: true, value: bytes }) }]);
   } else await throughFile(bytes, (path) => run.archive(name, path));
+  if (run.hasWaiting) return { code: "waits", detail: null };
   if (run.styleIds.length) return { code: "taken", detail: run.refusals.map((r) => r.reason).join(" ") || null };
   return { code: run.refusals[0]?.code ?? "no-file", detail: run.refusals[0]?.reason ?? "There was no font in it." };
 }
@@ -170,12 +203,27 @@ async function takeOnce({ connector, libraryId, context, lines, isFirst }: Sync,
 /** What the library says of the terms, and what the texts beside a file say. */
 async function readStated(p: Publication, texts: { name: string; bytes: Uint8Array }[]): Promise<Evidence[]> {
   const date = new Date().toISOString();
-  const files = texts.map((t) => ({ path: t.name, bytes: t.bytes }));
-  const beside = files.length ? ((await readTermsInWorker({ what: "texts", files, date })) ?? []) : [];
+  const beside = texts.length ? await readTexts(texts, date) : [];
   const said: Evidence[] = p.rights
     ? [{ kind: "library", source: `${p.title} in the catalogue`, date, text: p.rights }]
     : [];
   return [...beside.map((t) => t.evidence), ...said];
+}
+
+type Texts = { name: string; bytes: Uint8Array }[];
+/** Every font of a folder has the same texts beside it: they are read once. */
+const textsRead = new LRUCache<string, ReturnType<typeof readTextsApart>>({ max: 32 });
+const readTextsApart = (texts: Texts, date: string) =>
+  readTermsInWorker({ what: "texts", files: texts.map((t) => ({ path: t.name, bytes: t.bytes })), date });
+
+async function readTexts(texts: Texts, date: string) {
+  const key = texts.map((t) => `${t.name}\n${sha256Of(t.bytes)}`).join("\n");
+  let read = textsRead.get(key);
+  if (!read) textsRead.set(key, (read = readTextsApart(texts, date)));
+  const known = await read;
+  // What could not be read is tried again.
+  if (!known) textsRead.delete(key);
+  return (known ?? []).map((t) => ({ ...t, evidence: { ...t.evidence, date } }));
 }
 
 /** Archives are read from disk: memory holds one entry at a time. */

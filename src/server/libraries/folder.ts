@@ -19,9 +19,11 @@ const AT_ONCE = 4;
 
 /** @param root - absolute path. */
 export function connectFolder(root: string): Connector {
+  let listed = new Map<string, Promise<TextFile[]>>();
   return {
     atOnce: AT_ONCE,
     async page() {
+      listed = new Map();
       const isThere = await lstat(root)
         .then((s) => s.isDirectory() || s.isSymbolicLink())
         .catch(() => false);
@@ -34,19 +36,23 @@ export function connectFolder(root: string): Connector {
       return succeed({ publications, total: publications.length, next: null, title: basename(root) });
     },
     search: null,
-    fetch: (url) => fetchFile(root, url),
+    fetch: (url) => fetchFile(root, url, listed),
     setLine: null,
     buy: null,
   };
 }
 
-async function fetchFile(root: string, url: string): Promise<Outcome<Fetched>> {
+type TextFile = { path: string; isTerms: boolean };
+/** Folder → the texts in it, listed once a page: a folder of a thousand fonts is not listed for each of them. */
+type Listed = Map<string, Promise<TextFile[]>>;
+
+async function fetchFile(root: string, url: string, listed: Listed): Promise<Outcome<Fetched>> {
   const path = pathOf(url);
   if (!path || !(await isInside(root, path))) return refuse("address-not-allowed");
   const bytes = await readFile(path, MAX_FONT_BYTES * 8);
   if (bytes === "gone") return refuse("not-found", `${path} is not there any more.`);
   if (bytes === "too-large") return refuse("too-large");
-  return succeed({ name: relative(root, path), bytes, texts: await textsBeside(root, path) });
+  return succeed({ name: relative(root, path), bytes, texts: await textsBeside(root, path, listed) });
 }
 
 function pathOf(url: string): string | null {
@@ -111,20 +117,26 @@ const MAX_TEXTS = 12;
 const MAX_TEXT_BYTES = 1_000_000;
 
 /** Texts of terms in the file's own folder; above it only those that are named so, up to the root. */
-async function textsBeside(root: string, path: string): Promise<{ name: string; bytes: Uint8Array }[]> {
+async function textsBeside(root: string, path: string, listed: Listed): Promise<{ name: string; bytes: Uint8Array }[]> {
   const out: { name: string; bytes: Uint8Array }[] = [];
   const own = dirname(path);
   for (let folder = own; !relative(root, folder).startsWith(".."); folder = dirname(folder)) {
-    for (const entry of await readdir(folder, { withFileTypes: true }).catch(() => [])) {
-      const isWanted = isTermsName(entry.name) || (folder === own && sortByName(entry.name) === "evidence");
-      if (!entry.isFile() || !isWanted || out.length >= MAX_TEXTS) continue;
-      const at = join(folder, entry.name);
-      const bytes = await readFile(at, MAX_TEXT_BYTES);
-      if (typeof bytes !== "string") out.push({ name: relative(root, at), bytes });
+    if (!listed.has(folder)) listed.set(folder, listTexts(folder));
+    for (const text of await listed.get(folder)!) {
+      if (!(text.isTerms || folder === own) || out.length >= MAX_TEXTS) continue;
+      const bytes = await readFile(text.path, MAX_TEXT_BYTES);
+      if (typeof bytes !== "string") out.push({ name: relative(root, text.path), bytes });
     }
     if (folder === root) break;
   }
   return out;
+}
+
+async function listTexts(folder: string): Promise<TextFile[]> {
+  const entries = await readdir(folder, { withFileTypes: true }).catch(() => []);
+  return entries
+    .filter((entry) => entry.isFile() && sortByName(entry.name) === "evidence")
+    .map(({ name }) => ({ path: join(folder, name), isTerms: isTermsName(name) }));
 }
 
 async function toPublication(root: string, path: string): Promise<Publication | null> {

@@ -4,6 +4,7 @@ import { sentenceOf, type FaultCode } from "@/contracts/errors";
 const STATUS: Partial<Record<FaultCode, number>> = {
   "not-found": 404,
   "job-gone": 404,
+  "foreign-host": 421,
   "foreign-origin": 403,
   "too-large": 413,
   "picture-too-large": 413,

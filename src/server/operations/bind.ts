@@ -7,7 +7,7 @@ import { isAtLeast, SESSION_COOKIE, type Role } from "@/contracts/access";
 import { FaultError, refuse, succeed, type Outcome } from "@/contracts/errors";
 import type { BodyOf, FieldsOf, Operation, OutputOf, ParamsOf, QueryOf } from "@/contracts/operations/operation";
 import { OPERATIONS, type OperationName, type Operations } from "@/contracts/operations/table";
-import { isForeign } from "../access/hosts";
+import { isForeign, isOwnHost } from "../access/hosts";
 import { roleOf } from "../access/sessions";
 import { faultOfDisk } from "../db/diskFaults";
 import { getDb, type Db } from "../db/open";
@@ -148,6 +148,7 @@ function refuseThrown(error: unknown, context: Context): Response {
 export function bindOperations(handlers: Handlers, basePath: string): Hono {
   const app = new Hono({ strict: true }).basePath(basePath);
   app.use(async (context, next) => {
+    if (!isOwnHost(context.req.raw.headers.get("host"))) return refusal("foreign-host");
     if (isForeign(context.req.raw)) return refusal("foreign-origin");
     const fault = bootFault();
     return fault ? refusal(fault) : next();

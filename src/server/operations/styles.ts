@@ -2,13 +2,15 @@
 import { succeed, refuse } from "@/contracts/errors";
 import type { STYLE_OPERATIONS } from "@/contracts/operations/styles";
 import { readStored } from "../db/fileStore";
+import { listParts } from "../queries/parts";
 import { findStyleFile } from "../queries/styles";
 import { listAlike } from "../usecases/alike";
+import { findOnMap, getFaceMap, listMapFaces } from "../usecases/faceMap";
 import { listFound, listSuggestions } from "../usecases/findings";
 import { setLineIn } from "../usecases/libraries";
 import { addUserEvidence, setUserEvidence } from "../usecases/provenance";
 import { forgetSearch, listSearches, saveSearch, tagStyle } from "../usecases/searches";
-import { getAnatomy, getBeside, getStyleDetail, listGlyphs } from "../usecases/styleDetail";
+import { describeParts, getAnatomy, getBeside, getStyleDetail, listGlyphs } from "../usecases/styleDetail";
 import { correctTheme, forgetTheme, listThemes } from "../usecases/themes";
 import { FileAnswer } from "./answers";
 import { found, type Handlers } from "./bind";
@@ -29,15 +31,21 @@ export const styleHandlers: Handlers<keyof typeof STYLE_OPERATIONS> = {
     const style = findStyleFile(db, params.id);
     if (!style) return refuse("not-found");
     if (!style.owned) return refuse("not-owned");
+    const file = query.part ? listParts(db, params.id).find((p) => p.sha256 === query.part) : style;
+    if (!file) return refuse("not-found");
     const isBare = query.packing === "none";
-    const sha256 = isBare ? style.sfntSha256 : style.sha256;
+    const sha256 = isBare ? file.sfntSha256 : file.sha256;
     const headers = { etag: `"${sha256}"`, "cache-control": "private, no-cache" };
     if (request.headers.get("if-none-match") === headers.etag)
       return succeed(new FileAnswer(null, null, { headers, status: 304 }));
-    const type = isBare ? "font/sfnt" : (FONT_TYPES[style.format] ?? "application/octet-stream");
+    const type = isBare ? "font/sfnt" : (FONT_TYPES[file.format] ?? "application/octet-stream");
     return succeed(new FileAnswer(readStored(sha256), type, { headers }));
   },
+  listParts: ({ db, params }) => found(findStyleFile(db, params.id) && { parts: describeParts(db, params.id) }),
   listGlyphs: ({ db, params, query, signal }) => listGlyphs(db, params.id, query, signal),
+  getFaceMap: ({ db }) => getFaceMap(db),
+  findOnMap: ({ db, query }) => findOnMap(db, query),
+  listMapFaces: ({ db, query }) => found(listMapFaces(db, query.briefId, query.ids)),
   listAlike: ({ db, params, query }) => found(listAlike(db, params.id, query)),
   getAnatomy: ({ db, params, signal }) => getAnatomy(db, params.id, signal),
   getBeside: ({ db, params, query, signal }) => getBeside(db, params.id, query, signal),

@@ -76,6 +76,7 @@ describe("migrations", () => {
       "migrations",
       "orders",
       "outline_prints",
+      "parts",
       "pass_marks",
       "passes",
       "provenance",
@@ -103,6 +104,7 @@ describe("migrations", () => {
       { name: "0009-stages.sql" },
       { name: "0010-steps.sql" },
       { name: "0011-themes.sql" },
+      { name: "0012-parts.sql" },
     ]);
   });
 });

@@ -28,6 +28,8 @@ export type StyleFactSheet = {
   version: string | null;
   fsType: number | null;
   statedWeight: number | null;
+  /** What the family is called in other scripts; absent where it is in none. */
+  otherFamilies?: string[];
 };
 
 /** What a library offers of a face: for one not yet owned, its samples and prices too. */
@@ -70,6 +72,8 @@ export type StyleRecord = {
   owned: boolean;
   offer: StyleOffer | null;
   hidden: boolean;
+  /** Files that add characters to the one that is named here. */
+  parts: number;
 };
 
 const JSON_COLUMNS = [
@@ -90,7 +94,7 @@ const JSON_COLUMNS = [
 
 const SELECT = `SELECT style_id AS styleId, seq, family_id AS familyId, family, style, library_id AS libraryId, sha256,
   sfnt_sha256 AS sfntSha256, format, names, facts, traits, kinds, treatments, coverage, axes, instances, features, health,
-  rights, notes, vox, moods, added_at AS addedAt, owned, offer, hidden FROM styles`;
+  rights, notes, vox, moods, added_at AS addedAt, owned, offer, hidden, parts FROM styles`;
 
 function toRecord(row: Record<string, unknown>): StyleRecord {
   for (const column of JSON_COLUMNS) row[column] = JSON.parse(row[column] as string);
@@ -121,11 +125,12 @@ export const findStyleFile = (db: Db, styleId: string): StyleFile | null => {
 /** The style that some bytes are a file of. */
 export const findStyleBySha = (db: Db, sha256: string): string | null =>
   db
-    .prepare<[string, string], { styleId: string }>(
+    .prepare<[string, string, string], { styleId: string }>(
       `SELECT style_id AS styleId FROM styles WHERE sha256 = ? AND owned = 1
-       UNION ALL SELECT style_id FROM alternatives WHERE sha256 = ?`,
+       UNION ALL SELECT style_id FROM alternatives WHERE sha256 = ?
+       UNION ALL SELECT style_id FROM parts WHERE sha256 = ?`,
     )
-    .get(sha256, sha256)?.styleId ?? null;
+    .get(sha256, sha256, sha256)?.styleId ?? null;
 
 /** What finding needs of a style; the rest of the row is read when a style is opened. */
 export type FindRecord = Pick<
@@ -146,6 +151,7 @@ export type FindRecord = Pick<
   | "owned"
   | "offer"
   | "hidden"
+  | "parts"
 > & {
   /** As text: many styles share them, the reader keeps each once. */
   coverageText: string;
@@ -155,6 +161,8 @@ export type FindRecord = Pick<
   degree: Health["degree"];
   format: string;
   foundry: string | null;
+  /** JSON; null where there are none. */
+  otherFamiliesText: string | null;
 };
 
 /** Styles changed after `seq`, one at a time: at a hundred thousand no list of whole rows is ever held. */
@@ -163,7 +171,8 @@ export function* eachStyleSince(db: Db, seq: number): Generator<FindRecord> {
     .prepare<[number], Record<string, unknown>>(
       `SELECT style_id AS styleId, seq, family_id AS familyId, family, style, library_id AS libraryId, traits, kinds, treatments,
          moods, vox, notes, coverage AS coverageText, axes AS axesText, features AS featuresText, verdicts, format,
-         json_extract(health, '$.degree') AS degree, json_extract(facts, '$.foundry') AS foundry, added_at AS addedAt, owned, offer, hidden
+         json_extract(health, '$.degree') AS degree, json_extract(facts, '$.foundry') AS foundry,
+         json_extract(facts, '$.otherFamilies') AS otherFamiliesText, added_at AS addedAt, owned, offer, hidden, parts
        FROM styles WHERE seq > ? ORDER BY seq`,
     )
     .iterate(seq);
@@ -218,6 +227,18 @@ export const listFamilyStyles = (db: Db, familyId: string): StyleRecord[] =>
     .all(familyId)
     .map(toRecord);
 
+/** Id of the family that goes by just this name. */
+export const findFamilyNamed = (db: Db, family: string): string | null =>
+  db
+    .prepare<[string], { familyId: string }>("SELECT family_id AS familyId FROM styles WHERE family = ? LIMIT 1")
+    .get(family)?.familyId ?? null;
+
+export const listStylesNamed = (db: Db, familyId: string, style: string): StyleRecord[] =>
+  db
+    .prepare<[string, string], Record<string, unknown>>(`${SELECT} WHERE family_id = ? AND style = ? AND hidden = 0`)
+    .all(familyId, style)
+    .map(toRecord);
+
 /** A reader whose answer is kept until any style changes. */
 export function oncePerChange<Answer>(read: (db: Db) => Answer): (db: Db) => Answer {
   const kept = new WeakMap<Db, { seq: number; answer: Answer }>();
@@ -248,21 +269,26 @@ export const lastSeq = (db: Db): number =>
  * Puts one style and where it came from, in one transaction. A style that exists is replaced,
  * keeping the time it was first added.
  */
-export function putStyle(db: Db, record: Omit<StyleRecord, "seq">, source: { path: string; importedAt: string }) {
+export function putStyle(
+  db: Db,
+  record: Omit<StyleRecord, "seq" | "parts">,
+  source: { path: string; importedAt: string },
+) {
   db.transaction(() => {
     const seq = lastSeq(db) + 1;
     db.prepare(
       `INSERT INTO styles (style_id, seq, family_id, family, style, library_id, sha256, sfnt_sha256, format, names, facts, traits,
-         kinds, treatments, coverage, axes, instances, features, health, rights, added_at, owned, offer, hidden, notes, vox, moods, verdicts)
+         kinds, treatments, coverage, axes, instances, features, health, rights, added_at, owned, offer, hidden, notes, vox, moods, verdicts, parts)
        VALUES (@styleId, @seq, @familyId, @family, @style, @libraryId, @sha256, @sfntSha256, @format, @names, @facts, @traits,
          @kinds, @treatments, @coverage, @axes, @instances, @features, @health, @rights, @addedAt, @owned, @offer, @hidden,
-         @notes, @vox, @moods, @verdicts)
+         @notes, @vox, @moods, @verdicts, (SELECT count(*) FROM parts WHERE style_id = @styleId))
        ON CONFLICT(style_id) DO UPDATE SET seq = excluded.seq, family_id = excluded.family_id, family = excluded.family,
          style = excluded.style, library_id = excluded.library_id, sha256 = excluded.sha256, sfnt_sha256 = excluded.sfnt_sha256, format = excluded.format, names = excluded.names, facts = excluded.facts,
          traits = excluded.traits, kinds = excluded.kinds, treatments = excluded.treatments, coverage = excluded.coverage,
          axes = excluded.axes, instances = excluded.instances, features = excluded.features, health = excluded.health,
          rights = excluded.rights, owned = excluded.owned, offer = excluded.offer,
-         hidden = excluded.hidden, notes = excluded.notes, vox = excluded.vox, moods = excluded.moods, verdicts = excluded.verdicts`,
+         hidden = excluded.hidden, notes = excluded.notes, vox = excluded.vox, moods = excluded.moods, verdicts = excluded.verdicts,
+         parts = excluded.parts`,
     ).run({
       ...record,
       seq,

@@ -2,6 +2,7 @@
 import type { Evidence, Rights } from "@/contracts/rights";
 import { USES } from "@/contracts/traits";
 import { VERDICT_WORDS, USE_WORDS } from "@/contracts/words";
+import type { OpenedReading } from "@/core/read/readFont";
 import type { SameLetters } from "@/core/rights/readRights";
 import type { Db } from "../db/open";
 import { readTermsInWorker } from "../workers/pool";
@@ -48,9 +49,16 @@ const plain = (s: string | null) =>
     .normalize("NFKC")
     .toLowerCase()
     .replace(/[^\p{L}\p{N}]/gu, "");
-export const isSameMaker = (a: string | null, b: string | null) => plain(a) === plain(b);
+const isSameMaker = (a: string | null, b: string | null) => plain(a) === plain(b);
 export const isSameName = (a: string, b: string) => plain(a) === plain(b);
-export const makerOfRecord = (r: StyleRecord) => makerOf(r.names, r.facts.foundry);
+const makerOfRecord = (r: StyleRecord) => makerOf(r.names, r.facts.foundry);
+
+/** Whether a font names the maker and the terms that a style's file names. */
+export const isFromSame = (record: StyleRecord, { names, os2 }: OpenedReading["opened"]) =>
+  isSameMaker(makerOf(names, os2?.vendor ?? null), makerOfRecord(record)) &&
+  [13, 14].every((id) => isSameName(names[id] ?? "", record.names[id] ?? "")) &&
+  isRestricted(os2?.fsType ?? null) === isRestricted(record.facts.fsType);
+const isRestricted = (fsType: number | null) => ((fsType ?? 0) & 0xf) === 2;
 
 /** What is to be said of each style that has the letters of one. Their own terms count, not what was said of them for a third one's sake. */
 export async function sameLettersOf(own: Named, alike: readonly StyleRecord[]): Promise<SameLetters[]> {

@@ -1,16 +1,26 @@
 // A font's reading from the worker → one style in the store and the database, with its rights.
+import type { FaultCode } from "@/contracts/errors";
 import type { FamilyId, StyleId } from "@/contracts/ids";
 import type { Evidence, Rights } from "@/contracts/rights";
 import { NO_TRAITS, NOT_YET, type CodePointRanges } from "@/contracts/traits";
+import { hasOtherScript } from "@/core/unicode/scripts";
 import { keyOfFingerprint } from "@/core/measure/fingerprintOutlines";
 import type { Db } from "../db/open";
 import { storeFile } from "../db/fileStore";
-import type { FirstReading } from "@/core/read/readFont";
+import type { FirstReading, OpenedReading } from "@/core/read/readFont";
 import { listEvidence, putPrint } from "../queries/records";
 import { putInstances } from "../queries/signatures";
 import { putStages } from "../queries/stages";
-import { putSignature, putStyle, removeSignature, type StyleOffer, type StyleRecord } from "../queries/styles";
+import {
+  findFamilyNamed,
+  putSignature,
+  putStyle,
+  removeSignature,
+  type StyleOffer,
+  type StyleRecord,
+} from "../queries/styles";
 import { makerOf, readRightsOf, sameLettersOf } from "./rightsOfStyle";
+import { uniteParts } from "./uniteParts";
 
 export type ReadingSource = {
   libraryId: string;
@@ -27,9 +37,19 @@ export type ReadingSource = {
   offer?: StyleOffer | null;
 };
 
+/** What became of a file that came in. */
+export type Taken = {
+  outcome: "added" | "already-there";
+  code?: FaultCode;
+  styleId: StyleId;
+  /** The name of the style it was found to be, or to look like. */
+  as?: string;
+};
+
 export const styleIdOf = (sha256: string) => `s_${sha256.slice(0, 20)}` as StyleId;
-/** Latin names as words; names in other scripts by their code points, so that no two of them fall together. */
-export function familyIdOf(family: string): FamilyId {
+/** Latin names as words; names in other scripts by their code points, so that no two of them fall together, whatever their case and width. */
+export function familyIdOf(name: string): FamilyId {
+  const family = hasOtherScript(name) ? name.normalize("NFKC").toLowerCase() : name;
   const words = family
     .normalize("NFD")
     .replace(/\p{M}/gu, "")
@@ -38,8 +58,13 @@ export function familyIdOf(family: string): FamilyId {
     .replace(/^-|-$/g, "")
     .slice(0, 70);
   const codes = [...family].map((c) => c.codePointAt(0)!.toString(16)).join("-");
-  return `f_${words || `u-${codes.slice(0, 68)}`}` as FamilyId;
+  const ofOthers = `u-${codes.slice(0, 68)}`;
+  return `f_${!words ? ofOthers : hasOtherScript(family) ? `${words.slice(0, 24)}-${ofOthers.slice(0, 44)}` : words}` as FamilyId;
 }
+
+/** The family a name stands for here: one that is known by just this name keeps its id. */
+export const familyIdIn = (db: Db, family: string): FamilyId =>
+  (hasOtherScript(family) ? (findFamilyNamed(db, family) as FamilyId | null) : null) ?? familyIdOf(family);
 
 /** What stands ready to be written: files are in the store, terms are read. */
 type PreparedStyle = {
@@ -93,7 +118,7 @@ export function writeStyle(db: Db, { styleId, files, reading, source, named, rig
       db,
       {
         styleId,
-        familyId: familyIdOf(named.family),
+        familyId: familyIdIn(db, named.family),
         ...named,
         libraryId: source.libraryId,
         ...files,
@@ -102,13 +127,14 @@ export function writeStyle(db: Db, { styleId, files, reading, source, named, rig
         facts: {
           unitsPerEm: opened.unitsPerEm,
           glyphCount: opened.glyphCount,
-          ascenderFu: opened.hhea?.ascenderFu ?? Math.round(opened.unitsPerEm * 0.8),
-          descenderFu: opened.hhea?.descenderFu ?? -Math.round(opened.unitsPerEm * 0.2),
+          ascenderFu: ascentOf(opened),
+          descenderFu: descentOf(opened),
           foundry: makerOf(opened.names, opened.os2?.vendor ?? null, false),
           designer: opened.names[9] ?? null,
           version: opened.names[5] ?? null,
           fsType: opened.os2?.fsType ?? null,
           statedWeight: opened.os2?.usWeightClass ?? null,
+          ...(opened.otherFamilies.length > 0 && { otherFamilies: opened.otherFamilies }),
         },
         traits: reading.measured?.traits ?? NO_TRAITS,
         kinds: reading.classified?.kinds ?? [],
@@ -116,7 +142,7 @@ export function writeStyle(db: Db, { styleId, files, reading, source, named, rig
         notes: { ...NOT_YET, ...reading.measured?.notes, ...reading.varied?.notes },
         vox: reading.classified?.vox ?? null,
         moods: reading.classified?.moods ?? [],
-        coverage: source.trial?.coverage ?? opened.codePoints,
+        coverage: source.trial?.coverage ?? uniteParts(db, styleId, opened.codePoints),
         axes: opened.axes,
         instances: opened.instances,
         features: opened.features,
@@ -138,6 +164,10 @@ export function writeStyle(db: Db, { styleId, files, reading, source, named, rig
   })();
 }
 
+type Opened = OpenedReading["opened"];
+export const ascentOf = ({ hhea, unitsPerEm }: Opened) => hhea?.ascenderFu ?? Math.round(unitsPerEm * 0.8);
+export const descentOf = ({ hhea, unitsPerEm }: Opened) => hhea?.descenderFu ?? -Math.round(unitsPerEm * 0.2);
+
 /** Words that tell styles of one family apart; files cut from a larger font often keep one of another style in their family name. */
 const STYLE_WORD =
   /^(?:thin|hairline|extralight|ultralight|light|regular|medium|semibold|demibold|bold|extrabold|ultrabold|black|heavy|\d{1,3}pt)$/i;
@@ -153,8 +183,8 @@ function isFamilyOf(stated: string, family: string): boolean {
   return own.every((w, i) => w === whole[i]) && whole.slice(own.length).every((w) => STYLE_WORD.test(w));
 }
 
-function nameStyle(
-  { opened, family }: FirstReading,
+export function nameStyle(
+  { opened, family }: OpenedReading,
   { statedFamily: stated, styleId }: ReadingSource,
 ): { family: string; style: string } {
   const plain = (s: string) => s.toLowerCase().replace(/[^a-z0-9]/g, "");

@@ -61,7 +61,7 @@ export function listAlike(db: Db, styleId: string, query: StyleQuery & { sameFir
     })
     .slice(0, query.limit)
     .map(({ place, steps }) => {
-      const item = toItem(found.at(place), held, found.wanted);
+      const item = toItem(found.at(place), held, found);
       return {
         ...item,
         distance: Number(steps.toFixed(3)),

@@ -3,8 +3,9 @@ import { createHash } from "node:crypto";
 import { LRUCache } from "lru-cache";
 import type { Brief } from "@/contracts/brief";
 import type { FamilyId, LibraryId, StyleId } from "@/contracts/ids";
-import type { ShownItem, StyleList, StyleListItem, StyleQuery, Suggestions } from "@/contracts/styles";
+import type { OwnWords, ShownItem, StyleList, StyleListItem, StyleQuery, Suggestions } from "@/contracts/styles";
 import type { CodePointRanges, MoodGuess } from "@/contracts/traits";
+import { findOwnWords } from "@/core/brief/ownWords";
 import { indexStyles, type FindIndex, type FindRow } from "@/core/find/findIndex";
 import { differsLittle, replaceRows } from "@/core/find/replaceRows";
 import { findStyles, seenBy, type FindSurroundings, type Found, type FoundRow } from "@/core/find/findStyles";
@@ -21,7 +22,7 @@ import { COUNTED, getLanguages, speaksIn } from "./languages";
 import { getWordMeanings } from "./wordMeanings";
 
 type Ranges = StyleList["ranges"];
-type HeldRow = FindRow & { axisEnds: FindRecord["notes"]["axes"] };
+type HeldRow = FindRow & { axisEnds: FindRecord["notes"]["axes"]; parts: number };
 type Held = {
   seq: number;
   rows: Map<string, HeldRow>;
@@ -43,7 +44,7 @@ type Held = {
 const shared = globalThis as unknown as { fondQuarryRows?: WeakMap<Db, Held> };
 
 /** Traits that the core sample shows, in its order, and their spread over the library (2nd to 98th percentile). */
-const SAMPLE_TRAITS = ["stemEm", "contrast", "width", "xHeightEm", "slantDeg", "roundness"] as const;
+export const SAMPLE_TRAITS = ["stemEm", "contrast", "width", "xHeightEm", "slantDeg", "roundness"] as const;
 
 /** While fonts come in, the index is not built again for each of them: what was built serves this many times as long as building took. */
 const SERVES_TIMES = 12;
@@ -172,6 +173,7 @@ function toRow(r: FindRecord, values: Map<string, unknown>, tags: { tag: string;
     styleId: r.styleId,
     familyId: r.familyId,
     family: r.family,
+    ...(r.otherFamiliesText && { alsoCalled: JSON.parse(r.otherFamiliesText) as string[] }),
     style: r.style,
     library: r.libraryId,
     foundry: r.foundry,
@@ -183,6 +185,7 @@ function toRow(r: FindRecord, values: Map<string, unknown>, tags: { tag: string;
     traits: r.traits,
     ...(Object.keys(r.notes.reach ?? {}).length > 0 && { reach: r.notes.reach }),
     axisEnds: r.notes.axes ?? NO_ENDS,
+    parts: r.parts,
     verdicts: r.verdicts,
     coverage: once(values, "c", r.coverageText, (v) => v as CodePointRanges),
     features: once(values, "f", r.featuresText, (v) => v as string[]),
@@ -253,10 +256,12 @@ export function listFound(db: Db, query: StyleQuery): StyleList {
   const from = Number(query.cursor ?? 0);
   const to = Math.min(from + query.limit, found.total);
   const coverages: StyleList["coverages"] = {};
+  const ownWords: StyleList["ownWords"] = {};
   const list = (rows: FoundRow[]): StyleListItem[] =>
     rows.map((row) => {
-      const { coverage, ...item } = toItem(row, held, found.wanted);
+      const { coverage, own, ...item } = toItem(row, held, found);
       coverages[item.coverageKey] = coverage;
+      if (own) ownWords[item.coverageKey] = own;
       return item;
     });
   const see = seenBy(held.index, brief);
@@ -270,6 +275,7 @@ export function listFound(db: Db, query: StyleQuery): StyleList {
     named,
     taste: found.taste,
     coverages,
+    ownWords,
     ...(to < found.total && { cursor: String(to) }),
     // Counts belong to the question, not to its page.
     facets: found.facets,
@@ -284,10 +290,20 @@ export const listFoundIds = (db: Db, query: StyleQuery, brief: Brief | null): St
   return Array.from(answer(db, held, query, brief).order, (i) => held.index.rows[i]!.styleId as StyleId);
 };
 
+const ownWords = new WeakMap<CodePointRanges, Map<string, OwnWords | null>>();
+/** Many styles share a coverage: its words are found once. */
+function ownWordsOf(coverage: CodePointRanges, language: string | null): OwnWords | null {
+  let byLanguage = ownWords.get(coverage);
+  if (!byLanguage) ownWords.set(coverage, (byLanguage = new Map()));
+  let words = byLanguage.get(language ?? "");
+  if (words === undefined) byLanguage.set(language ?? "", (words = findOwnWords(coverage, language)));
+  return words;
+}
+
 export function toItem(
   { row, verdict, missing, priceCents, stylesFound, fit }: FoundRow,
   held: Held,
-  wanted: Found["wanted"] = [],
+  { wanted, languages }: Pick<Found, "wanted" | "languages"> = { wanted: [], languages: [] },
 ): ShownItem {
   const at = held.index.rowOf.get(row.styleId)!;
   return {
@@ -305,7 +321,9 @@ export function toItem(
     missing,
     coverageKey: String(held.index.coverage.of[at]),
     coverage: row.coverage,
+    own: ownWordsOf(row.coverage, languages[0] ?? null),
     health: row.health,
+    parts: (row as HeldRow).parts,
     axisDefaults: row.axes,
     axisWanted: wanted.length ? settingFor(row as HeldRow, wanted) : {},
     owned: row.owned,

@@ -5,6 +5,7 @@ import { USES, type Verdict } from "@/contracts/traits";
 import { VERDICT_WORDS, writeValues } from "@/contracts/words";
 import { charactersOf, findMissing } from "@/core/brief/checkBrief";
 import { strictestVerdict, verdictsOf } from "@/core/rights/verdicts";
+import { findOwnWords, lineFor } from "@/core/brief/ownWords";
 import { levelFactor } from "@/core/brief/level";
 import { writeCredits } from "@/core/write/credits";
 import { writeCsv } from "@/core/write/csv";
@@ -12,6 +13,7 @@ import { writeSpdx } from "@/core/write/spdx";
 import type { Db } from "../db/open";
 import { readStored } from "../db/fileStore";
 import { writeSheetInWorker } from "../workers/pool";
+import { listParts, type StylePart } from "../queries/parts";
 import { findBrief } from "../queries/briefs";
 import { findStyle, listProvenance, type ProvenanceEntry, type StyleRecord } from "../queries/styles";
 import { readLabels } from "./labels";
@@ -19,6 +21,8 @@ import { readLabels } from "./labels";
 export type ShortlistStyle = {
   kept: Kept;
   record: StyleRecord;
+  /** The files that add characters to its main file. */
+  parts: StylePart[];
   verdict: Verdict;
   missing: string[];
   provenance: ProvenanceEntry[];
@@ -42,6 +46,7 @@ export function gatherShortlist(
         {
           kept,
           record,
+          parts: record.parts ? listParts(db, record.styleId) : [],
           verdict: strictestVerdict(verdictsOf(record.rights), brief.uses),
           missing: findMissing(needed, record.coverage),
           provenance: listProvenance(db, record.styleId),
@@ -158,6 +163,13 @@ export const writeSpdxFor = (brief: Brief, styles: ShortlistStyle[]): string =>
     })),
   );
 
+/** The brief's lines as a face sets them: one that has no letter of any is set in words of its own script. */
+function linesIn({ coverage }: StyleRecord, brief: Brief): { lines?: string[] } {
+  const own = findOwnWords(coverage, null);
+  const set = brief.lines.map((l) => lineFor(l.text, coverage, own));
+  return set.some((l) => l.isOwn) ? { lines: [...new Set(set.map((l) => l.text))] } : {};
+}
+
 /** The PDF contact sheet of a brief. */
 export async function writeSheetFor(
   brief: Brief,
@@ -185,7 +197,8 @@ export async function writeSheetFor(
     // A trial is no font to set a sheet in: what is not bought yet is left out.
     entries: styles
       .filter(({ record }) => record.owned)
-      .map(({ kept, record, verdict, missing }) => ({
+      .map(({ kept, record, parts, verdict, missing }) => ({
+        ...linesIn(record, brief),
         name: `${record.family} ${record.style}`,
         facts: [
           writeValues(kept.location),
@@ -198,6 +211,7 @@ export async function writeSheetFor(
           .join("  ·  "),
         note: kept.note,
         sfnt: readStored(record.sfntSha256),
+        parts: parts.map((p) => readStored(p.sfntSha256)),
         location: kept.location,
         features: kept.features,
         coverage: record.coverage,

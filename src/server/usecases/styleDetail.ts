@@ -1,15 +1,18 @@
 // All that is known of one style, and its glyphs.
 import type { FamilyId, LibraryId, StyleId } from "@/contracts/ids";
-import type { GlyphList, StyleDetail } from "@/contracts/styles";
+import type { GlyphList, StyleDetail, StylePart } from "@/contracts/styles";
 import { charactersOf, findMissing } from "@/core/brief/checkBrief";
+import { findOwnWords } from "@/core/brief/ownWords";
 import { describeCoverage } from "@/core/unicode/blocks";
+import { countCodePoints, subtractRanges, writeUnicodeRange } from "@/core/unicode/ranges";
+import { listScripts, nameScript } from "@/core/unicode/scripts";
 import { strictestVerdict, verdictsOf } from "@/core/rights/verdicts";
 import type { Db } from "../db/open";
 import { findBrief } from "../queries/briefs";
 import { findStyle, listFamilyStyles, listProvenance, type StyleRecord } from "../queries/styles";
 import { findLibrary } from "../queries/libraries";
 import { listAlternatives, listChanges } from "../queries/records";
-import { SIEVE_TRAITS, SLANTED_FROM_DEG } from "@/contracts/traits";
+import { SIEVE_TRAITS, SLANTED_FROM_DEG, type CodePointRanges } from "@/contracts/traits";
 import { HISTOGRAM_BINS } from "@/core/find/findIndex";
 import { totalsOf } from "@/core/find/facets";
 import { listTags } from "../queries/finding";
@@ -19,6 +22,7 @@ import type { Beside, BesideQuery } from "@/contracts/identify";
 import { refuse, succeed, type Outcome } from "@/contracts/errors";
 import type { GlyphQuery } from "../workers/glyphTable";
 import { askFace } from "../workers/pool";
+import { listParts } from "../queries/parts";
 import { getRows } from "./findings";
 import { getLanguages, setsLanguage } from "./languages";
 import { priceOf } from "./shop";
@@ -91,10 +95,29 @@ export function getStyleDetail(db: Db, styleId: string, briefId: string | null):
     },
     price: priceOf(r.offer, brief?.uses ?? []),
     alternatives: alternatives.map(({ styleId: _styleId, ...a }) => a),
+    ownWords: findOwnWords(r.coverage, null),
+    parts: r.parts ? describeParts(db, styleId) : [],
     changes: listChanges(db, styleId).map(({ at, what, says }) => ({ at, what, says })),
     siblings,
   };
 }
+
+/** What every file of a face has is set by its main one: no other is fetched for a space. */
+const OF_MAIN: CodePointRanges = [
+  [0, 0x7f],
+  [0xa0, 0xa0],
+];
+
+/** Answers GET /styles/:id/parts. */
+export const describeParts = (db: Db, styleId: string): StylePart[] =>
+  listParts(db, styleId).map(({ sha256, format, path, coverage }) => ({
+    sha256,
+    format,
+    path,
+    characters: countCodePoints(coverage),
+    scripts: listScripts(coverage).map(nameScript),
+    unicodeRange: writeUnicodeRange(subtractRanges(coverage, OF_MAIN)),
+  }));
 
 /** Where a style stands in the library, trait by trait. */
 function spreadOf(db: Db, r: StyleRecord): StyleDetail["spread"] {
@@ -114,7 +137,10 @@ function spreadOf(db: Db, r: StyleRecord): StyleDetail["spread"] {
   );
 }
 
-const askedOf = ({ sfntSha256, features }: StyleRecord) => ({ sfntSha256, features });
+const askedOf = (db: Db, { styleId, sfntSha256, features, parts }: StyleRecord) => ({
+  sfntSha256s: [sfntSha256, ...(parts ? listParts(db, styleId).map((p) => p.sfntSha256) : [])],
+  features,
+});
 
 /** Answers GET /styles/:id/glyphs. `q`: a character, a name or part of one, "U+00A9". */
 export async function listGlyphs(
@@ -125,7 +151,7 @@ export async function listGlyphs(
 ): Promise<Outcome<GlyphList>> {
   const r = findStyle(db, styleId);
   if (!r) return refuse("not-found");
-  const page = await askFace({ what: "glyphs", query, ...askedOf(r) }, signal);
+  const page = await askFace({ what: "glyphs", query, ...askedOf(db, r) }, signal);
   if (!page.ok) return page;
   const { unitsPerEm, ascenderFu: ascender, descenderFu: descender } = r.facts;
   return succeed({ ...page.value, unitsPerEm, ascender, descender });
@@ -134,7 +160,7 @@ export async function listGlyphs(
 /** Answers GET /styles/:id/anatomy. */
 export async function getAnatomy(db: Db, styleId: string, signal?: AbortSignal): Promise<Outcome<Anatomy>> {
   const r = findStyle(db, styleId);
-  return r ? askFace({ what: "anatomy", traits: r.traits, ...askedOf(r) }, signal) : refuse("not-found");
+  return r ? askFace({ what: "anatomy", traits: r.traits, ...askedOf(db, r) }, signal) : refuse("not-found");
 }
 
 /** Answers GET /styles/:id/beside; not-found where one of the two is unknown or lacks the letter. */
@@ -146,7 +172,7 @@ export async function getBeside(
 ): Promise<Outcome<Beside>> {
   const [a, b] = [findStyle(db, styleId), findStyle(db, other)];
   if (!a || !b) return refuse("not-found");
-  const located = (r: StyleRecord, location: typeof at) => ({ ...askedOf(r), location: location ?? null });
+  const located = (r: StyleRecord, location: typeof at) => ({ ...askedOf(db, r), location: location ?? null });
   const asked = { what: "beside" as const, one: located(a, at), other: located(b, otherAt), letter };
   const told = await askFace(asked, signal);
   if (!told.ok) return told;

@@ -9,8 +9,8 @@ import { openFace } from "@/core/outlines/openFace";
 import { readStored } from "../db/fileStore";
 import { buildGlyphTable, pageGlyphs, type GlyphPage, type GlyphQuery, type GlyphTable } from "./glyphTable";
 
-/** A face by the digest of its bare font: what replaces it has another one. */
-type FaceAsked = { sfntSha256: string; features: string[] };
+/** A face by the digests of its bare fonts, the main part first: what replaces one has another digest. */
+type FaceAsked = { sfntSha256s: string[]; features: string[] };
 type Located = FaceAsked & { location: Record<string, number> | null };
 export type FaceRequest =
   | ({ what: "glyphs"; query: GlyphQuery } & FaceAsked)
@@ -23,13 +23,17 @@ type Asked<W extends FaceRequest["what"]> = Extract<FaceRequest, { what: W }>;
 const MAX_TABLES = 12;
 const tables = new LRUCache<string, Promise<GlyphTable>>({ max: MAX_TABLES });
 
-function tableOf({ sfntSha256, features }: FaceAsked): Promise<GlyphTable> {
-  let table = tables.get(sfntSha256);
+function tableOf({ sfntSha256s, features }: FaceAsked): Promise<GlyphTable> {
+  const key = sfntSha256s.join();
+  let table = tables.get(key);
   if (!table) {
-    table = buildGlyphTable(readStored(sfntSha256), features);
-    tables.set(sfntSha256, table);
+    table = buildGlyphTable(
+      sfntSha256s.map((sha256) => readStored(sha256)),
+      features,
+    );
+    tables.set(key, table);
     // What failed is tried again at the next request.
-    table.catch(() => tables.delete(sfntSha256));
+    table.catch(() => tables.delete(key));
   }
   return table;
 }
@@ -42,6 +46,6 @@ export const anatomy = async (asked: Asked<"anatomy">): Promise<Anatomy> =>
 
 export async function beside({ one, other, letter }: Asked<"beside">): Promise<Beside | null> {
   const faceOf = async (f: Located) =>
-    f.location ? openFace(readStored(f.sfntSha256), f.location) : (await tableOf(f)).face;
+    f.location ? openFace(readStored(f.sfntSha256s[0]!), f.location) : (await tableOf(f)).face;
   return tellApart(await faceOf(one), await faceOf(other), letter);
 }

@@ -10,6 +10,7 @@ import { TableReader } from "@/core/open/reader";
 import { readGlyphCount } from "@/core/open/tables/metrics";
 import { readCmap } from "@/core/open/tables/cmap";
 import { blockOf } from "@/core/unicode/blocks";
+import { glyphInWhole, joinParts } from "@/core/outlines/joinParts";
 import { openFace, type OpenFace } from "@/core/outlines/openFace";
 import { glyphsOf, typesetLine } from "@/core/typeset/typesetText";
 
@@ -22,8 +23,24 @@ const MAX_CODE_POINTS = 50;
 /** A letter that a feature turns into more glyphs than this shows nothing of use. */
 const MAX_GLYPHS_PER_LETTER = 64;
 
-/** @param sfnt - the bare font, as it was stored. @param features - its tags. */
-export async function buildGlyphTable(sfnt: Uint8Array, features: readonly string[]): Promise<GlyphTable> {
+/** @param sfnts - the bare fonts as they were stored: one, or all parts, the main part first. @param features - their tags. */
+export async function buildGlyphTable(sfnts: readonly Uint8Array[], features: readonly string[]): Promise<GlyphTable> {
+  const parts = await Promise.all(sfnts.map((sfnt) => listGlyphs(sfnt, features)));
+  // What several parts have is set by the first of them.
+  const known = new Set<number>();
+  const glyphs = parts.flatMap((part, i) => {
+    const own = part.glyphs.flatMap((g) => {
+      const codePoints = g.codePoints.filter((c) => !known.has(c));
+      const isRepeated = i > 0 && (g.id === 0 || (g.codePoints.length > 0 && !codePoints.length));
+      return isRepeated ? [] : [{ ...g, codePoints, id: glyphInWhole(i, g.id) }];
+    });
+    for (const g of part.glyphs) for (const c of g.codePoints) known.add(c);
+    return own;
+  });
+  return { face: joinParts(parts.map((p) => p.face)), glyphs };
+}
+
+async function listGlyphs(sfnt: Uint8Array, features: readonly string[]): Promise<GlyphTable> {
   const { tables } = await openContainer(sfnt);
   const { map } = readCmap(new TableReader("cmap", tables.get("cmap")!));
   const face = openFace(sfnt);

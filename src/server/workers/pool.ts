@@ -8,14 +8,16 @@ import { ProcessPool, type Ran, type RunOptions } from "./processPool";
 import type { DocumentReply, DocumentRequest } from "./documents.worker";
 import type { FaceReply, FaceRequest } from "./faces.worker";
 import type { IdentifyReply, IdentifyRequest, NearReply, NearRequest } from "./identify.worker";
+import type { MapReply, MapRequest } from "./map.worker";
 import type { PreparePictureReply, PreparePictureRequest } from "./preparePicture.worker";
 import type { QuestionSheetRequest } from "./questionSheet.worker";
 import type {
-  ReadFirstReply,
   ReadFontReply,
   ReadFontRequest,
   ReadLaterReply,
   ReadLaterRequest,
+  ReadToImportReply,
+  ReadToImportRequest,
 } from "./readFont.worker";
 import type { LibraryReply, LibraryRequest } from "./libraries.worker";
 import type { TermsReply, TermsRequest } from "./terms.worker";
@@ -34,6 +36,7 @@ const POOLS = {
   questions: { entry: "questionSheet", processes: 1, memoryMb: 768, line: 8 },
   pictures: { entry: "preparePicture", processes: 1, memoryMb: 768, line: 8 },
   documents: { entry: "documents", processes: 1, memoryMb: 768, line: 8 },
+  map: { entry: "map", processes: 1, memoryMb: 1024, line: 8, idleMs: 30_000 },
   libraries: { entry: "libraries", processes: 1, memoryMb: 512, line: 40 },
 } as const;
 type PoolName = keyof typeof POOLS;
@@ -44,6 +47,8 @@ const TERMS_TIMEOUT_MS = 5_000;
 const FACE_TIMEOUT_MS = 9_000;
 const IDENTIFY_TIMEOUT_MS = 60_000;
 const PICTURE_TIMEOUT_MS = 15_000;
+/** Of processor time, for a hundred thousand styles. */
+const MAP_TIMEOUT_MS = 60_000;
 const SHEET_TIMEOUT_MS = 180_000;
 const QUESTION_TIMEOUT_MS = 30_000;
 const DOCUMENT_TIMEOUT_MS = 30_000;
@@ -101,10 +106,13 @@ export async function readFontInWorker(request: ReadFontRequest, signal?: AbortS
   return ran.ok ? ran.value : unread(ran);
 }
 
-/** Reads of one font file what the wall needs. */
-export async function readFirstInWorker(request: ReadFontRequest, signal?: AbortSignal): Promise<ReadFirstReply> {
-  const options = { timeoutMs: FONT_TIMEOUT_MS, isComputing: true, signal, name: "readFirst" };
-  const ran = await run<ReadFontRequest, ReadFirstReply>("fonts", request, options);
+/** Reads one font file as an import needs it. */
+export async function readToImportInWorker(
+  request: ReadToImportRequest,
+  signal?: AbortSignal,
+): Promise<ReadToImportReply> {
+  const options = { timeoutMs: FONT_TIMEOUT_MS, isComputing: true, signal, name: "readToImport" };
+  const ran = await run<ReadToImportRequest, ReadToImportReply>("fonts", request, options);
   return ran.ok ? ran.value : unread(ran);
 }
 
@@ -122,7 +130,8 @@ function unread({ code, detail }: Extract<Ran<unknown>, { ok: false }>) {
 
 /** Texts → terms. Null: they could not be read in time, so nothing is known of them. */
 export async function readTermsInWorker<R extends TermsRequest>(request: R): Promise<TermsReply<R> | null> {
-  const ran = await run<R, TermsReply<R>>("terms", request, { timeoutMs: TERMS_TIMEOUT_MS, name: request.what });
+  const options = { timeoutMs: TERMS_TIMEOUT_MS, isComputing: true, name: request.what };
+  const ran = await run<R, TermsReply<R>>("terms", request, options);
   if (!ran.ok) console.error("terms:", ran.code, ran.detail);
   return ran.ok ? ran.value : null;
 }
@@ -133,6 +142,13 @@ export async function askFace<R extends FaceRequest>(request: R, signal?: AbortS
   const ran = await run<R, FaceReply<R>>("faces", request, options);
   if (ran.ok) return succeed(ran.value);
   return refuse(codeOf(ran, "face-failed", "face-too-long"), undefined, ran.place && { place: ran.place });
+}
+
+/** The map's layout; null when it could not be made. */
+export async function layOutInWorker(request: MapRequest): Promise<MapReply | null> {
+  const ran = await run<MapRequest, MapReply>("map", request, { timeoutMs: MAP_TIMEOUT_MS, isComputing: true });
+  if (!ran.ok) console.error("map:", ran.code, ran.detail);
+  return ran.ok ? ran.value : null;
 }
 
 /** A picture that hangs or breaks its process gives a refusal, never an exception. */

@@ -10,12 +10,22 @@ import {
   type FirstReading,
   type FontReading,
   type LaterReading,
+  type OpenedReading,
 } from "@/core/read/readFont";
 
 export type ReadFontRequest = { bytes: Uint8Array; fallbackFamily: string };
 type Refused = { ok: false; code: FontFaultCode; detail: string };
 export type ReadFontReply = { ok: true; reading: FontReading } | Refused;
-export type ReadFirstReply = { ok: true; reading: FirstReading } | Refused;
+
+/**
+ * @property isFirst - only what the wall needs: the other stages follow.
+ * @property mayBePart - a font without the Latin alphabet is only opened: it may be one part of another.
+ */
+export type ReadToImportRequest = ReadFontRequest & { isFirst: boolean; mayBePart: boolean };
+export type ReadToImportReply =
+  | { ok: true; isOpenedOnly: false; reading: FirstReading }
+  | { ok: true; isOpenedOnly: true; reading: OpenedReading }
+  | Refused;
 
 /** @property traits - as they stand in the store, for stages that need them. */
 export type ReadLaterRequest = { bytes: Uint8Array; stages: Stage[]; traits: Traits };
@@ -40,12 +50,13 @@ export default async function readWhole({ bytes, fallbackFamily }: ReadFontReque
   }
 }
 
-/** Only what the wall needs: the other stages follow. */
-export async function readFirst({ bytes, fallbackFamily }: ReadFontRequest): Promise<ReadFirstReply> {
+/** As an import needs it. */
+export async function readToImport(request: ReadToImportRequest): Promise<ReadToImportReply> {
+  const { bytes, fallbackFamily, mayBePart } = request;
   try {
-    const reading = await readFont(bytes, { fallbackFamily, stages: FIRST_STAGES, isLate: lateness() });
-    if (!isFirst(reading)) throw new Error("not all of the first stages were run");
-    return { ok: true, reading };
+    const stages = request.isFirst ? FIRST_STAGES : STAGES;
+    const reading = await readFont(bytes, { fallbackFamily, stages, mayBePart, isLate: lateness() });
+    return isFirst(reading) ? { ok: true, isOpenedOnly: false, reading } : { ok: true, isOpenedOnly: true, reading };
   } catch (error) {
     return refusedFor(error);
   }

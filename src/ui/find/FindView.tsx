@@ -5,63 +5,29 @@ import Link from "next/link";
 import { useSearchParams } from "next/navigation";
 import { memo, Suspense, useCallback, useEffect, useRef, useState, useSyncExternalStore } from "react";
 
-import type { SieveTrait } from "@/contracts/traits";
 import { useBench } from "../bench/BenchContext";
 import { useKeys } from "../bench/useKeys";
 import { useActiveLine } from "../bench/BriefStrip";
 import { useHealth } from "../bench/Rail";
-import { Choice } from "../parts/Choice";
 import { faultOf, readAgain } from "../parts/client";
 import { writeFault } from "../messages";
 import { BeginPass } from "../pass/BeginPass";
 import { ActiveWords } from "./ActiveWords";
 import { SETTING_TEXTS, useFindAddress } from "./address";
-import { NO_FILTERS, writeQuestion, type FindAddress, type SetAddress, type Setting } from "./question";
+import { NO_FILTERS, writeQuestion, type FindAddress, type SetAddress } from "./question";
 import { SavedSearches } from "./SavedSearches";
 import { removeWords, SearchField } from "./SearchField";
 import { SystemFolders } from "../libraries/SystemFolders";
 import { selectActive } from "./select";
 import { LearnToggle } from "./LearnToggle";
+import { Looks, MapLooks, ViewChoice, type Steered } from "./Looks";
 import { NamedRow } from "./NamedRow";
 import { NearestNote } from "./NearestNote";
 import { nameLanguage, Sieve, useLibraryNames } from "./Sieve";
 import { usePages, type FirstPage } from "./usePages";
+import { MapView } from "../map/MapView";
 import { Wall } from "./Wall";
 import { MOST_COLUMNS } from "./columns";
-
-const SORT_WORDS: Record<string, string> = {
-  fit: "Best fit first",
-  name: "By name",
-  newest: "Newest first",
-  popular: "Most often kept",
-  styles: "Largest families first",
-};
-/** Each trait that can be sorted by: what comes first when small values do, and when large ones do. */
-const TRAIT_SORT_WORDS: [SieveTrait, string, string][] = [
-  ["weight", "Lightest first", "Heaviest first"],
-  ["width", "Narrowest first", "Widest first"],
-  ["contrast", "Lowest contrast first", "Highest contrast first"],
-  ["xHeightEm", "Smallest x-height first", "Largest x-height first"],
-  ["slantDeg", "Most upright first", "Most slanted first"],
-  ["roundness", "Most angular first", "Roundest first"],
-  ["stemEm", "Thinnest stems first", "Thickest stems first"],
-  ["barEm", "Thinnest bars first", "Thickest bars first"],
-  ["capHeightEm", "Shortest capitals first", "Tallest capitals first"],
-  ["ascenderEm", "Shortest ascenders first", "Tallest ascenders first"],
-];
-const TRAIT_SORTS = TRAIT_SORT_WORDS.flatMap(([t, smallest, largest]) => [
-  [t, smallest],
-  [`-${t}`, largest],
-]);
-const SETTING_WORDS: Record<Setting, string> = {
-  line: "The brief’s line",
-  words: "Words",
-  sentence: "Sentence",
-  paragraph: "Paragraph",
-  alphabet: "Alphabet",
-  figures: "Figures",
-  letters: "Single letters",
-};
 
 /** Drawn again only when its own question or counts change: not at every key typed into the brief. */
 const SteadySieve = memo(Sieve);
@@ -109,12 +75,13 @@ export function FindView({ first }: { first: FirstPage | null }) {
             onOff={set}
             onWordOff={(from) => set({ q: removeWords(address.q, from) || null })}
           />
+          <ViewChoice view={address.view} set={set} />
         </div>
         <div className="mx-3.5 flex min-h-[30px] flex-wrap items-center gap-x-3 border-b border-rule text-[12.5px]">
           <BeginPass question={question} title={titleNow || "All faces"} total={head?.total ?? 0} />
           <SavedSearches nameNow={titleNow} />
           <LearnToggle isOn={address.learn} taste={head?.taste} onTurn={(learn) => set({ learn })} />
-          <Looks address={address} set={set} />
+          {address.view === "wall" ? <Looks address={address} set={set} /> : <MapLooks address={address} set={set} />}
         </div>
         {head && head.named.length > 0 && <NamedRow faces={head.named} ranges={head.ranges} />}
         {head?.understood.nearest && <NearestNote nearest={head.understood.nearest} address={address} set={set} />}
@@ -129,6 +96,8 @@ export function FindView({ first }: { first: FirstPage | null }) {
               isFiltered={Boolean(address.q) || actives.length > 0}
               onClear={() => set(NO_FILTERS)}
             />
+          ) : address.view === "map" ? (
+            <MapOf address={address} question={question} />
           ) : (
             <WallOf address={address} set={set} head={head} first={first} question={question} />
           )}
@@ -153,12 +122,24 @@ const countFound = ({ total, families, ofAll, understood }: NonNullable<FirstPag
       ? `${families} ${families === 1 ? "family" : "families"} of ${ofAll} styles`
       : `${total} of ${ofAll} styles`;
 
-type Steered = { address: FindAddress; set: SetAddress };
+function MapOf({ address, question }: { address: FindAddress; question: string }) {
+  // A cell holds one word.
+  const [word = " "] = useTextOf(address).trim().split(/\s+/);
+  return <MapView question={question} text={word || " "} />;
+}
+
+/** What samples are set in. */
+function useTextOf(address: FindAddress): string {
+  const { brief } = useBench();
+  const [active] = useActiveLine();
+  const letters = [...(address.letters || "Rg4&")].filter((c) => c !== " ").join(" ");
+  const line = brief.lines[active]?.text || " ";
+  return address.set === "line" ? line : address.set === "letters" ? letters : SETTING_TEXTS[address.set];
+}
 
 function WallOf(props: Steered & { head: FirstPage["list"] | undefined; first: FirstPage | null; question: string }) {
   const { address, set, head, first, question } = props;
-  const { brief } = useBench();
-  const [active] = useActiveLine();
+  const text = useTextOf(address);
   const onZoom = useCallback((zoom: number) => set({ zoom }), [set]);
   const { open } = address;
   const onOpen = useCallback(
@@ -166,9 +147,6 @@ function WallOf(props: Steered & { head: FirstPage["list"] | undefined; first: F
       set({ open: open.includes(familyId) ? open.filter((id) => id !== familyId) : [...open, familyId] }),
     [set, open],
   );
-  const letters = [...(address.letters || "Rg4&")].filter((c) => c !== " ").join(" ");
-  const line = brief.lines[active]?.text || " ";
-  const text = address.set === "line" ? line : address.set === "letters" ? letters : SETTING_TEXTS[address.set];
   return (
     <Wall
       total={head?.total ?? 0}
@@ -186,65 +164,6 @@ function WallOf(props: Steered & { head: FirstPage["list"] | undefined; first: F
       onZoom={onZoom}
       resetKey={question}
     />
-  );
-}
-
-const GROUNDS = [
-  { value: "colours" as const, name: "Plain background" },
-  { value: "picture" as const, name: "On your picture" },
-];
-const FOLDS = [
-  { value: "fold", name: "One per family" },
-  { value: "all", name: "All styles" },
-];
-const SETTINGS = (Object.keys(SETTING_WORDS) as Setting[]).map((value) => ({ value, name: SETTING_WORDS[value] }));
-const COLUMNS = [
-  { value: 0, name: "Columns to fit" },
-  ...Array.from({ length: MOST_COLUMNS }, (_, k) => ({ value: k + 1, name: k ? `${k + 1} columns` : "1 column" })),
-];
-
-/** How the wall is set and ordered. */
-function Looks({ address, set }: Steered) {
-  const sorts = [
-    ...Object.entries(SORT_WORDS),
-    ...(address.near || /\b(like|similar)\b/i.test(address.q) ? [["near", "Nearest first"]] : []),
-    ...TRAIT_SORTS,
-  ].map(([value, name]) => ({ value: value!, name: name! }));
-  return (
-    <span className="ml-auto flex flex-wrap items-center gap-x-3">
-      {address.set === "letters" && (
-        <input
-          aria-label="Letters to show"
-          className="field w-24 font-semibold"
-          value={address.letters}
-          maxLength={12}
-          onChange={(e) => set({ letters: e.target.value || null })}
-        />
-      )}
-      <Choice label="Set in" value={address.set} options={SETTINGS} onChange={(v) => set({ set: v })} strong={false} />
-      <Choice
-        label="On"
-        value={address.ground}
-        options={GROUNDS}
-        onChange={(ground) => set({ ground })}
-        strong={false}
-      />
-      <Choice
-        label="Families"
-        value={address.fold ? "fold" : "all"}
-        options={FOLDS}
-        onChange={(v) => set({ fold: v === "fold", open: null })}
-        strong={false}
-      />
-      <Choice
-        label="Columns"
-        value={address.columns}
-        options={COLUMNS}
-        onChange={(columns) => set({ columns })}
-        strong={false}
-      />
-      <Choice label="Order" value={address.sort} options={sorts} onChange={(sort) => set({ sort })} strong={false} />
-    </span>
   );
 }
 

@@ -1,5 +1,6 @@
 "use client";
 // One face on the wall: core sample, setting, one line of facts.
+import { lineFor } from "@/core/brief/ownWords";
 import { memo, useMemo, useState } from "react";
 import Link from "next/link";
 import type { ShownItem } from "@/contracts/styles";
@@ -137,6 +138,8 @@ function SetOn({ item, text, sizePx, fit, look, isPassing }: Props) {
         <Sample
           styleId={item.styleId}
           coverage={item.coverage}
+          parts={item.parts}
+          own={item.own}
           axes={axes}
           byLineWidth={look.byLineWidth}
           isPassing={isPassing}
@@ -154,7 +157,7 @@ function SetOn({ item, text, sizePx, fit, look, isPassing }: Props) {
 }
 
 function Caption(props: Props) {
-  const { item, look, isKept, isPassing, briefId } = props;
+  const { item, text, look, isKept, isPassing, briefId } = props;
   const href = addressOfKept(briefId, { styleId: item.styleId, location: item.axisWanted });
   const wanted = Object.entries(item.axisWanted);
   return (
@@ -172,6 +175,15 @@ function Caption(props: Props) {
         <span className="shrink-0">
           <VerdictMark verdict={item.verdict} price={item.price} />
         </span>
+        {lineFor(text, item.coverage, item.own).isOwn && (
+          <span
+            className="shrink-0 text-basalt"
+            title={`The line has no ${item.own!.script} letters: a few ${item.own!.script} words are shown instead`}
+            data-own-words
+          >
+            {item.own!.script} sample
+          </span>
+        )}
         {item.missing.length > 0 && (
           <span className="shrink-0 font-semibold text-madder" data-lacks>
             no {item.missing.slice(0, 4).join(" ")}

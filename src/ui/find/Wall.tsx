@@ -21,8 +21,8 @@ import { preloadFaces } from "../parts/faceLoader";
 import { Beside } from "./Beside";
 import { Strip, type StripLook } from "./Strip";
 import { columnsIn, useWidthPx } from "./columns";
-import { factsOf } from "./facts";
-import { setFocusedFace } from "./focusedFace";
+import { nameOf } from "./facts";
+import { useFocusFacts } from "./useFocusFacts";
 import { moveFocus } from "./select";
 import { useSharedFit } from "./useSharedFit";
 import { addressOfKept } from "../parts/sampleOf";
@@ -218,8 +218,6 @@ const FitNote = ({ fit }: { fit: number }) => (
   </p>
 );
 
-const nameOf = (face: ShownItem) => `${face.family} ${face.style}`;
-
 /** How every strip of the wall looks. */
 function useLook({ columns, zoom, wrap, isLarge, ground }: Props): StripLook {
   const { brief } = useBench();
@@ -284,14 +282,6 @@ function usePreload(isScrolling: boolean, from: number, to: number, columns: num
     const next = Array.from({ length: 2 * columns + 6 }, (_, k) => item(down ? to + k : from - 1 - k));
     preloadFaces(next.flatMap((n) => (n?.owned ? [n.styleId] : [])));
   }, [isScrolling, from, to, columns, item]);
-}
-
-function useFocusFacts(focused: ShownItem | undefined) {
-  const { dispatch } = useBench();
-  useEffect(() => {
-    dispatch({ type: "facts", facts: focused ? factsOf(focused) : [] });
-    setFocusedFace(focused ?? null);
-  }, [focused, dispatch]);
 }
 
 /** Moves the focus. A row that is not drawn yet takes it a frame later; of several keys within that frame only the last does. */

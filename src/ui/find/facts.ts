@@ -17,3 +17,5 @@ export function factsOf(item: ShownItem): string[] {
 /** "fits 82 %: slab, worn". */
 export const writeFit = ({ degree, because }: NonNullable<ShownItem["fit"]>) =>
   `fits ${Math.round(100 * Math.max(0, degree))} %${because.length ? `: ${because.join(", ")}` : ""}`;
+
+export const nameOf = ({ family, style }: Pick<ShownItem, "family" | "style">) => `${family} ${style}`;

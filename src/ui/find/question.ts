@@ -59,6 +59,7 @@ export const parsers = {
   letters: parseAsString.withDefault("Rg4&"),
   ground: parseAsStringLiteral(GROUNDS).withDefault("colours"),
   zoom: parseAsInteger.withDefault(100),
+  view: parseAsStringLiteral(["wall", "map"] as const).withDefault("wall"),
 };
 export type FindAddress = inferParserType<typeof parsers>;
 export type SetAddress = (change: Partial<{ [K in keyof FindAddress]: FindAddress[K] | null }>) => void;

@@ -18,7 +18,11 @@ function pageOf(question: string, page: number): URLSearchParams {
 
 /** Gives every item its coverage, the same object for all that share it. */
 function showList(list: StyleList): ShownList {
-  const show = (item: StyleListItem): ShownItem => ({ ...item, coverage: list.coverages[item.coverageKey] ?? [] });
+  const show = (item: StyleListItem): ShownItem => ({
+    ...item,
+    coverage: list.coverages[item.coverageKey] ?? [],
+    own: list.ownWords[item.coverageKey] ?? null,
+  });
   return { ...list, items: list.items.map(show), named: list.named.map(show) };
 }
 

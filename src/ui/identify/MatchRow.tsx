@@ -48,6 +48,7 @@ export function MatchRow({ match, detail, text, axes, isFocused, onChoose, child
     <Sample
       styleId={match.styleId}
       coverage={detail.codePoints}
+      parts={detail.parts.length}
       axes={{ ...Object.fromEntries(detail.axes.map((a) => [a.tag, a.default])), ...axes }}
       text={text}
       sizePx={27}

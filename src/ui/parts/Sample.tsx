@@ -2,8 +2,9 @@
 // Text set in one face. Characters that the face lacks are hatched boxes with their name; too long a line is set smaller and says so.
 import { memo, useLayoutEffect, useMemo, useRef, useState, type CSSProperties } from "react";
 import { useCharacterNames } from "./characterNames";
+import { lineFor } from "@/core/brief/ownWords";
 import { splitRuns } from "@/core/brief/runs";
-import { familyOf, useFace } from "./faceLoader";
+import { familyOf, useFace, useFaceParts } from "./faceLoader";
 import type { SampleProps } from "./sampleOf";
 import { SetByLibrary } from "./SetByLibrary";
 
@@ -20,8 +21,12 @@ const writeVariations = (axes?: Record<string, number>) =>
     .map(([tag, value]) => `"${tag}" ${value}`)
     .join(", ") || undefined;
 
+/** The main file of a face that came in parts has these. */
+const IS_ASCII = /^[\x20-\x7e]*$/;
+
 export const Sample = memo(function Sample(props: SampleProps) {
-  return props.owned === false ? <SetByLibrary {...props} /> : <SetHere {...props} />;
+  const { text } = lineFor(props.text, props.coverage, props.own);
+  return props.owned === false ? <SetByLibrary {...props} text={text} /> : <SetHere {...props} text={text} />;
 });
 
 function SetHere(props: SampleProps) {
@@ -30,6 +35,7 @@ function SetHere(props: SampleProps) {
     props;
   const variations = writeVariations(axes);
   const state = useFace(styleId, isPassing);
+  const partsHere = useFaceParts(styleId, props.parts > 0 && !isPassing && state === "ready" && !IS_ASCII.test(text));
   const runs = useMemo(() => splitRuns(text, coverage), [text, coverage]);
   const box = useRef<HTMLDivElement>(null);
   const line = useRef<HTMLSpanElement>(null);
@@ -44,9 +50,10 @@ function SetHere(props: SampleProps) {
     const used = line.current.offsetWidth / fit;
     const filled = byLineWidth && used > 0 ? Math.min(LARGEST, Math.max(0.2, (LINE_SHARE * room) / used)) : 1;
     const next = byLineWidth ? filled : used > room && used > 0 ? Math.max(0.2, room / used) : 1;
-    if (Math.abs(next - fit) > 0.004) setFit(next);
+    // Widths come in whole pixels: in little room a pixel is much, and no reason to set the line again.
+    if (Math.abs(next - fit) > Math.max(0.004, 1.5 / Math.max(1, room))) setFit(next);
     onFit?.(next);
-  }, [text, sizePx, state, wrap, fit, onFit, variations, features, byLineWidth]);
+  }, [text, sizePx, state, partsHere, wrap, fit, onFit, variations, features, byLineWidth]);
   const style: CSSProperties = {
     // A name that no loaded font has would be looked for among the system's fonts: milliseconds each, on a wall of hundreds.
     fontFamily: state === "ready" ? `"${familyOf(styleId)}"` : undefined,

@@ -1,12 +1,15 @@
 // Fonts of samples in the browser: loaded when near the viewport, let go beyond a budget, never with a fallback.
 import { useEffect, useState } from "react";
-import { addressOf } from "./client";
+import { addressOf, ask } from "./client";
 
 /** Faces held at once. Those in use are never let go. */
 const BUDGET = 140;
 
 type Held = {
   face: FontFace;
+  /** Files that add characters, once they were asked for: the browser fetches one when a text has a character of it. */
+  parts?: Promise<FontFace[]>;
+  partsHere: number;
   state: "loading" | "ready" | "failed";
   users: number;
   lastUsed: number;
@@ -16,17 +19,20 @@ const faces = new Map<string, Held>();
 
 export const familyOf = (styleId: string) => `fq-${styleId}`;
 
+/** One line box for all faces: the baseline stands at the same place in every strip. */
+const DESCRIPTORS: FontFaceDescriptors = {
+  ascentOverride: "95%",
+  descentOverride: "35%",
+  lineGapOverride: "0%",
+  display: "block",
+};
+
 function hold(styleId: string): Held {
   let held = faces.get(styleId);
   if (held) return held;
-  // One line box for all faces: the baseline stands at the same place in every strip.
-  const face = new FontFace(familyOf(styleId), `url(${addressOf("getStyleFile", { params: { id: styleId } })})`, {
-    ascentOverride: "95%",
-    descentOverride: "35%",
-    lineGapOverride: "0%",
-    display: "block",
-  });
-  held = { face, state: "loading", users: 0, lastUsed: Date.now(), listeners: new Set() };
+  const source = `url(${addressOf("getStyleFile", { params: { id: styleId } })})`;
+  const face = new FontFace(familyOf(styleId), source, DESCRIPTORS);
+  held = { face, partsHere: 0, state: "loading", users: 0, lastUsed: Date.now(), listeners: new Set() };
   faces.set(styleId, held);
   const settled = (state: Held["state"]) => {
     held.state = state;
@@ -43,11 +49,35 @@ function hold(styleId: string): Held {
   return held;
 }
 
+/** Tells the browser of the other files of a style that came cut by character. */
+function holdParts(styleId: string, held: Held) {
+  held.parts ??= ask("listParts", { params: { id: styleId } }).then(({ parts }) =>
+    parts.map(({ sha256, unicodeRange }) => {
+      const source = `url(${addressOf("getStyleFile", { params: { id: styleId }, query: { part: sha256 } })})`;
+      const part = new FontFace(familyOf(styleId), source, { ...DESCRIPTORS, unicodeRange });
+      document.fonts.add(part);
+      part.loaded.then(
+        () => {
+          held.partsHere++;
+          held.listeners.forEach((tell) => tell());
+        },
+        () => {},
+      );
+      return part;
+    }),
+  );
+  held.parts.catch(() => (held.parts = undefined));
+}
+
 function letGo() {
   if (faces.size <= BUDGET) return;
   const idle = [...faces].filter(([, h]) => !h.users).sort((a, b) => a[1].lastUsed - b[1].lastUsed);
   for (const [id, h] of idle.slice(0, faces.size - BUDGET)) {
     document.fonts.delete(h.face);
+    h.parts?.then(
+      (parts) => parts.forEach((part) => document.fonts.delete(part)),
+      () => {},
+    );
     faces.delete(id);
   }
 }
@@ -80,6 +110,26 @@ export function useFace(styleId: string, waits = false): Held["state"] {
     };
   }, [styleId, isAsked]);
   return state;
+}
+
+/**
+ * How many of the other files of a style are here: what was measured before is measured again when one comes.
+ * @param isNeeded - whether the text may have characters of theirs.
+ */
+export function useFaceParts(styleId: string, isNeeded: boolean): number {
+  const [here, setHere] = useState(0);
+  useEffect(() => {
+    if (!isNeeded) return;
+    const held = hold(styleId);
+    holdParts(styleId, held);
+    const tell = () => setHere(held.partsHere);
+    held.listeners.add(tell);
+    tell();
+    return () => {
+      held.listeners.delete(tell);
+    };
+  }, [styleId, isNeeded]);
+  return here;
 }
 
 /** Whether a font is here, or on its way. */

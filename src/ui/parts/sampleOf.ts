@@ -1,5 +1,5 @@
 // What a sample needs to know of a face of a list: its font, what it covers, and its axes set as they were asked for.
-import type { ShownItem } from "@/contracts/styles";
+import type { OwnWords, ShownItem } from "@/contracts/styles";
 import type { CodePointRanges } from "@/contracts/traits";
 import { writeValues } from "@/contracts/words";
 
@@ -7,7 +7,11 @@ import { writeValues } from "@/contracts/words";
 export type SampleProps = {
   styleId: string;
   coverage: CodePointRanges;
+  /** Files that add characters to the main one. */
+  parts: number;
   text: string;
+  /** Words of its script, set where the text has no letter of it. */
+  own?: OwnWords | null;
   sizePx: number;
   /** Mean advance of the face in em: the width of a missing character's box. */
   widthEm: number | null;
@@ -28,9 +32,11 @@ export type SampleProps = {
   isPassing?: boolean;
 };
 
-export const sampleOf = ({ styleId, coverage, axisDefaults, axisWanted, traits, owned }: ShownItem) => ({
+export const sampleOf = ({ styleId, coverage, own, parts, axisDefaults, axisWanted, traits, owned }: ShownItem) => ({
   styleId,
   coverage,
+  own,
+  parts,
   axes: { ...axisDefaults, ...axisWanted },
   widthEm: traits.widthEm,
   owned,

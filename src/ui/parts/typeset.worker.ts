@@ -7,7 +7,7 @@ export type TypesetReply = { id: number } & (
   { ok: true; svg: string } | { ok: false; code: "font-unreached" | "font-unread" | "nothing-drawn" }
 );
 
-const fonts = new LRUCache<string, Uint8Array>({ max: 4 });
+const fonts = new LRUCache<string, Uint8Array>({ max: 12 });
 
 async function fetchFont(address: string): Promise<Uint8Array | null> {
   const known = fonts.get(address);
@@ -28,11 +28,12 @@ const loaded = import("./typesetSvg");
 
 async function answer(request: TypesetRequest): Promise<TypesetReply> {
   const { id } = request;
-  const font = await fetchFont(request.address);
-  if (!font) return { id, ok: false, code: "font-unreached" };
+  const asked = await Promise.all(request.addresses.map(fetchFont));
+  const read = asked.filter((font) => font !== null);
+  if (read.length < asked.length) return { id, ok: false, code: "font-unreached" };
   const { typesetSvg } = await loaded;
   try {
-    const svg = typesetSvg(font, request);
+    const svg = typesetSvg(read, request);
     return svg ? { id, ok: true, svg } : { id, ok: false, code: "nothing-drawn" };
   } catch {
     return { id, ok: false, code: "font-unread" };

@@ -55,6 +55,7 @@ const SiblingSample = ({ style, sibling, sizePx, text }: SiblingProps & { sizePx
     styleId={sibling.styleId}
     axes={sibling.axisDefaults}
     coverage={style.codePoints}
+    parts={style.parts.length}
     text={text}
     sizePx={sizePx}
     widthEm={style.traits.widthEm}

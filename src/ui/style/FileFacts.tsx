@@ -59,6 +59,7 @@ export function FileFacts({ style }: { style: StyleDetail }) {
           </tbody>
         </table>
       </section>
+      {style.parts.length > 0 && <Parts parts={style.parts} />}
       {style.alternatives.length > 0 && (
         <section aria-label="Alternatives">
           <h2 className="head mb-1">Other files of this style</h2>
@@ -76,6 +77,29 @@ export function FileFacts({ style }: { style: StyleDetail }) {
         </section>
       )}
     </div>
+  );
+}
+
+function Parts({ parts }: { parts: StyleDetail["parts"] }) {
+  return (
+    <section aria-label="Parts">
+      <h2 className="head mb-1">Cut by character</h2>
+      <p className="mb-1">
+        This face came as web fonts that each hold some of its characters. Here they count as one; a hand-over has them
+        all.
+      </p>
+      <ul>
+        {parts.map((p) => (
+          <li key={p.sha256} className="grid grid-cols-[160px_160px_minmax(0,1fr)] border-t border-rule py-1" data-part>
+            <span>{p.scripts.slice(0, 2).join(", ") || "Signs"}</span>
+            <span className="num">{p.characters} characters</span>
+            <span className="break-all">
+              {p.path} <span className="num">{p.sha256.slice(0, 12)}</span>
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

@@ -22,6 +22,7 @@ export function InUse({ style, axes, features }: Props) {
   const base = {
     styleId: style.styleId,
     coverage: style.codePoints,
+    parts: style.parts.length,
     widthEm: style.traits.widthEm,
     owned: style.owned,
     axes,
@@ -113,6 +114,7 @@ export function Waterfall({ style, axes, features }: Props) {
               fit={1}
               styleId={style.styleId}
               coverage={style.codePoints}
+              parts={style.parts.length}
               text={text || style.family}
               sizePx={px}
               widthEm={style.traits.widthEm}

@@ -2,6 +2,8 @@
 // The line of the brief as a drawing: outlines alone, set by the shaper in a worker of the page, saved as an SVG file.
 import { useState } from "react";
 import type { StyleDetail } from "@/contracts/styles";
+import { hasCodePoint } from "@/core/unicode/blocks";
+import { readUnicodeRange } from "@/core/unicode/ranges";
 import { useBench } from "../bench/BenchContext";
 import { useActiveLine } from "../bench/BriefStrip";
 import { addressOf } from "../parts/client";
@@ -20,6 +22,13 @@ type Props = {
   features: Record<string, number>;
 };
 
+/** The files of a style that have a character of the text. */
+const partsFor = (text: string, parts: StyleDetail["parts"]) =>
+  parts.filter(({ unicodeRange }) => {
+    const coverage = readUnicodeRange(unicodeRange);
+    return [...text.normalize("NFC")].some((char) => hasCodePoint(coverage, char.codePointAt(0)!));
+  });
+
 export function SaveLine({ style, location, features }: Props) {
   const { brief, say } = useBench();
   const [active] = useActiveLine();
@@ -29,7 +38,9 @@ export function SaveLine({ style, location, features }: Props) {
   const save = async () => {
     setBusy(true);
     const reply = await typesetInWorker({
-      address: addressOf("getStyleFile", { params: { id: style.styleId }, query: { packing: "none" } }),
+      addresses: [undefined, ...partsFor(text, style.parts).map((p) => p.sha256)].map((part) =>
+        addressOf("getStyleFile", { params: { id: style.styleId }, query: { packing: "none", part } }),
+      ),
       ...{ location, features, text, sizePx: SIZE_PX, ink: brief.ink },
       title: `${text} (${name})`,
     });

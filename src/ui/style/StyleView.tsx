@@ -88,8 +88,9 @@ function useKeeping(style: StyleDetail, at: SeenAt) {
   // What is shown is what is kept: another setting of a kept face is kept beside it.
   const toggle = () => (isKept ? letGo(keptId as KeptId, name) : keep(style.styleId, name, {}, at));
   useEffect(() => {
-    const { glyphCount, coverage, rights } = style;
-    const facts = [`${glyphCount} glyphs`, `${coverage.count} characters`, rights.spdx ?? "no licence recognised"];
+    const { glyphCount, coverage, parts, rights } = style;
+    const size = parts.length ? `${parts.length + 1} files` : `${glyphCount} glyphs`;
+    const facts = [size, `${coverage.count} characters`, rights.spdx ?? "no licence recognised"];
     dispatch({ type: "facts", facts: [name, ...facts] });
   }, [dispatch, name, style]);
   useKeys("Style", [
@@ -147,6 +148,8 @@ function Lines({ style, axes, features }: Looks) {
           key={i}
           styleId={style.styleId}
           coverage={style.codePoints}
+          own={style.ownWords}
+          parts={style.parts.length}
           text={line.text || " "}
           sizePx={(i === active ? 68 : 32) * levelFactor(style.traits, brief.levelBy)}
           widthEm={style.traits.widthEm}

@@ -1,4 +1,5 @@
 // The name table, and the family and style names people know a face by. OpenType 1.9.1 "name".
+import { hasOtherScript } from "../../unicode/scripts";
 import type { TableReader } from "../reader";
 
 /** English (or first) string per name id. Control and direction characters are removed. */
@@ -11,24 +12,9 @@ const LONG_TEXTS = new Set([0, 7, 10, 13, 19]);
 
 export function readNames(t: TableReader, found: NameFaults = { hidden: [], twice: [] }): Names {
   const seen = new Map<string, string>();
-  const count = t.u16(2);
-  const store = t.u16(4);
   const best = new Map<number, { rank: number; text: string }>();
-  for (let i = 0; i < count; i++) {
-    const at = 6 + i * 12;
-    const [platform, encoding, language, id, length, offset] = [0, 2, 4, 6, 8, 10].map((k) => t.u16(at + k)) as [
-      number,
-      number,
-      number,
-      number,
-      number,
-      number,
-    ];
-    if (store + offset + length > t.length) continue;
-    const whole =
-      platform === 1 && encoding === 0
-        ? decodeMacRoman(t.slice(store + offset, length))
-        : decodeUtf16(t.slice(store + offset, length));
+  for (const { platform, encoding, language, id, bytes } of eachName(t)) {
+    const whole = platform === 1 && encoding === 0 ? decodeMacRoman(bytes) : decodeUtf16(bytes);
     const probe = LONG_TEXTS.has(id) ? whole.replace(/[\n\r\t]/g, " ") : whole;
     if (hasHidden(probe) && !found.hidden.includes(id)) found.hidden.push(id);
     const key = `${platform} ${encoding} ${language} ${id}`;
@@ -43,6 +29,36 @@ export function readNames(t: TableReader, found: NameFaults = { hidden: [], twic
     if (text) best.set(id, { rank, text });
   }
   return Object.fromEntries([...best].map(([id, { text }]) => [id, text]));
+}
+
+/** Name ids of the family. */
+const FAMILY_IDS = new Set([1, 16]);
+const MOST_FAMILIES = 12;
+const MOST_LETTERS = 100;
+/** What the family is called in other languages than `readNames` chose: only encodings of Unicode. */
+export function readOtherFamilies(t: TableReader, names: Names): string[] {
+  const known = new Set([names[1], names[16]]);
+  const others = new Set<string>();
+  for (const { platform, encoding, id, bytes } of eachName(t)) {
+    const isUnicode = platform === 0 || (platform === 3 && (encoding === 1 || encoding === 10));
+    if (!FAMILY_IDS.has(id) || !isUnicode) continue;
+    const name = stripHidden(decodeUtf16(bytes)).trim().slice(0, MOST_LETTERS);
+    // The same name with a weight behind it is no other name.
+    if (hasOtherScript(name) && !known.has(name)) others.add(name);
+    if (others.size >= MOST_FAMILIES) break;
+  }
+  return [...others];
+}
+
+/** The records of the table, with the bytes of each string; those that point beyond it are passed over. */
+function* eachName(t: TableReader) {
+  const store = t.u16(4);
+  for (let i = 0; i < t.u16(2); i++) {
+    const field = (k: number) => t.u16(6 + i * 12 + 2 * k);
+    const [length, from] = [field(4), store + field(5)];
+    if (from + length > t.length) continue;
+    yield { platform: field(0), encoding: field(1), language: field(2), id: field(3), bytes: t.slice(from, length) };
+  }
 }
 
 const decodeUtf16 = (raw: Uint8Array) => {
