@@ -110,8 +110,8 @@ export async function openWall(page: Page, briefId: string, question = "") {
   await page.locator("[data-strip] [data-face=ready]").first().waitFor();
 }
 
-/** Waits until what is asked holds. @throws after ten seconds. */
-export async function waitUntil(holds: () => Promise<boolean>, ms = 10_000) {
+/** Waits until what is asked holds. @throws after twenty seconds. */
+export async function waitUntil(holds: () => Promise<boolean>, ms = 20_000) {
   for (const end = Date.now() + ms; Date.now() < end;) {
     if (await holds()) return;
     await new Promise((r) => setTimeout(r, 60));

@@ -12,6 +12,7 @@ type Props = {
   onChange: (low: number | null, high: number | null) => void;
 };
 const STEPS = 48;
+const keyOf = (low: number | null, high: number | null) => `${low} ${high}`;
 /** While a thumb is dragged the question is asked this often, not for every pixel. */
 const ASK_AFTER_MS = 60;
 
@@ -20,16 +21,26 @@ export function TraitRangeField({ trait, facet, low, high, onChange }: Props) {
   const step = (max - min) / STEPS;
   const given: [number, number] = [low ?? min, high ?? max];
   const [held, setHeld] = useState<[number, number] | null>(null);
+  /** What the address was asked to hold, and what it held then: the thumbs stay where they are until it follows. */
+  const [asked, setAsked] = useState<{ held: [number, number]; from: string; to: string } | null>(null);
+  const isAt = keyOf(low, high);
+  if (asked && (asked.to === isAt || asked.from !== isAt)) {
+    setAsked(null);
+    if (asked.held === held) setHeld(null);
+  }
   const [a, b] = held ?? given;
+  const isAsked = held !== null && asked?.held === held;
   useEffect(() => {
-    if (!held) return;
+    if (!held || isAsked) return;
     const timer = setTimeout(() => {
       const round = (v: number) => Number(v.toFixed((TRAIT_WORDS[trait]?.digits ?? 2) + 1));
-      onChange(held[0] <= min + step / 2 ? null : round(held[0]), held[1] >= max - step / 2 ? null : round(held[1]));
-      setHeld(null);
+      const from = held[0] <= min + step / 2 ? null : round(held[0]);
+      const to = held[1] >= max - step / 2 ? null : round(held[1]);
+      setAsked({ held, from: isAt, to: keyOf(from, to) });
+      onChange(from, to);
     }, ASK_AFTER_MS);
     return () => clearTimeout(timer);
-  }, [held, min, max, step, trait, onChange]);
+  }, [held, isAsked, isAt, min, max, step, trait, onChange]);
   const bins = facet?.bins ?? [];
   const tallest = Math.max(1, ...bins);
   const share = (v: number) => `${Math.min(100, Math.max(0, ((v - min) / (max - min)) * 100))}%`;
