@@ -1,6 +1,6 @@
 // The wall by keys, the sieve, the address, undo, the brief's words re-set as one types.
 import { beforeAll, describe, expect, test } from "@jest/globals";
-import { api, count, makeBrief, openWall, openBrowser } from "./browser";
+import { api, count, makeBrief, openWall, waitUntil, openBrowser } from "./browser";
 
 const browser = openBrowser();
 let briefId = "";
@@ -227,6 +227,30 @@ describe("the sieve", () => {
     );
   });
 
+  test("what was found stays until the next answer is there: counts, strips, histograms", async () => {
+    const { page } = browser;
+    await openWall(page, briefId);
+    const before = await page.locator("[data-count]").innerText();
+    const range = () => page.getByLabel("Weight to").getAttribute("max");
+    const most = await range();
+    let answer = () => {};
+    const isAnswered = new Promise<void>((resolve) => (answer = resolve));
+    await page.route("**/api/v1/styles?**", async (route) => {
+      await isAnswered;
+      // What was asked before the last key is not waited for any more.
+      await route.continue().catch(() => {});
+    });
+    await page.getByLabel("Find by name, kind or shape").fill("slab");
+    await page.waitForTimeout(600);
+    expect(await page.locator("[data-count]").innerText()).toBe(before);
+    expect(await page.locator("[data-strip]").count()).toBeGreaterThan(3);
+    expect(await range()).toBe(most);
+    answer();
+    await waitUntil(async () => (await page.locator("[data-count]").innerText()) !== before);
+    await page.unroute("**/api/v1/styles?**");
+    await page.getByLabel("Find by name, kind or shape").fill("");
+  });
+
   test("weight by its two thumbs", async () => {
     const { page } = browser;
     const low = page.getByLabel("Weight from");
@@ -271,6 +295,6 @@ describe("the sieve", () => {
     const said = Number((await cheapest.innerText()).split(": ")[1]);
     await cheapest.click();
     await page.locator("[data-nearest]").waitFor({ state: "detached" });
-    expect(await count(page)).toBe(said);
+    await waitUntil(async () => (await count(page)) === said);
   });
 });

@@ -1,6 +1,6 @@
 "use client";
 // Pages of the wall, fetched as they come near; what was shown stays until the new arrives.
-import { useQueries, keepPreviousData } from "@tanstack/react-query";
+import { keepPreviousData, useQueries, useQuery } from "@tanstack/react-query";
 import type { ShownItem, StyleList, StyleListItem } from "@/contracts/styles";
 import { ask } from "../parts/client";
 
@@ -36,28 +36,34 @@ function showOnce(list: StyleList): ShownList {
 /** What the server found for the page that it drew, so that the wall stands before anything is asked. */
 export type FirstPage = { question: string; list: StyleList };
 
-/** @param first - the server's answer, used for its own question. @param question - query string. @param from, to - item indices near the viewport. */
+const queryOfPage = (question: string, page: number) => ({
+  queryKey: ["findStyles", question, page],
+  queryFn: async ({ signal }: { signal: AbortSignal }) =>
+    showList(await ask("findStyles", { query: pageOf(question, page) }, { signal })),
+  staleTime: 60_000,
+});
+
+/** @param firstPage - the server's answer, used for its own question. @param question - query string. @param from, to - item indices near the viewport. */
 export function usePages(question: string, from: number, to: number, firstPage: FirstPage | null = null) {
-  const first = Math.max(0, Math.floor(from / PAGE));
+  const first = Math.floor(from / PAGE);
   const last = Math.max(first, Math.floor(Math.max(to, from) / PAGE));
-  const wanted = [...new Set([0, ...Array.from({ length: Math.min(6, last - first + 1) }, (_, i) => first + i)])];
-  const results = useQueries({
-    queries: wanted.map((page) => ({
-      queryKey: ["findStyles", question, page],
-      queryFn: async ({ signal }: { signal: AbortSignal }) =>
-        showList(await ask("findStyles", { query: pageOf(question, page) }, { signal })),
-      ...(page === 0 && firstPage?.question === question && { initialData: () => showOnce(firstPage.list) }),
-      // The first page stays while a new question is asked; a page further on is another page.
-      placeholderData: page === 0 ? keepPreviousData : undefined,
-      staleTime: 60_000,
-    })),
+  const further = Array.from({ length: Math.min(MOST_PAGES, last - first + 1) }, (_, i) => first + i).filter(
+    (p) => p > 0,
+  );
+  const head = useQuery({
+    ...queryOfPage(question, 0),
+    ...(firstPage?.question === question && { initialData: () => showOnce(firstPage.list) }),
+    // It stays while a new question is asked; a page further on is another page. (Not with useQueries, which forgets what it had.)
+    placeholderData: keepPreviousData,
   });
-  const byPage = new Map(wanted.map((page, i) => [page, results[i]!.data]));
-  const head = byPage.get(0);
+  const results = useQueries({ queries: further.map((page) => queryOfPage(question, page)) });
+  const byPage = new Map(further.map((page, i) => [page, results[i]!.data]));
+  byPage.set(0, head.data);
   return {
-    head,
-    error: results.find((r) => r.error)?.error ?? null,
-    isLoading: !head,
+    head: head.data,
+    error: [head, ...results].find((r) => r.error)?.error ?? null,
     item: (index: number): ShownItem | undefined => byPage.get(Math.floor(index / PAGE))?.items[index % PAGE],
   };
 }
+/** Of a screen and what is near it. */
+const MOST_PAGES = 6;
