@@ -23,6 +23,7 @@ import {
   type Fit,
   type Scorer,
 } from "./score";
+import { orderWithUnfamiliar } from "./explore";
 import { learnTaste, type Taste } from "./taste";
 import { parseWords, type Lexicon } from "./parseWords";
 import {
@@ -119,11 +120,16 @@ export function findStyles(
   ];
   // Names stand as they are, and what was learnt; what is alike is ordered by nearness.
   const hasRange = !near && !taste && !constraints.some((w) => w.type === "name");
-  const { shown, families, count } = arrange(query, asked, { rows, scored, near, hasRange });
+  const marked = taste?.rows ?? null;
+  const { shown, families, count, isUnfamiliar } = arrange(query, asked, { rows, scored, near, hasRange, marked });
   const see = seenBy(index, brief);
   const rowAt = (place: number) => {
     const first = shown.first();
     return place < first.length ? first[place]! : shown.all()[place]!;
+  };
+  const fitOf = (i: number) => {
+    const fit = describeFit(scored, i);
+    return fit && isUnfamiliar(i) ? { ...fit, because: [UNFAMILIAR] } : fit;
   };
   return {
     total: shown.length,
@@ -145,10 +151,13 @@ export function findStyles(
     languages: [...constraints.flatMap((c) => (c.type === "language" ? c.language : [])), ...(query.languages ?? [])],
     at: (place) => {
       const i = rowAt(place);
-      return { ...see(i), stylesFound: count?.[index.family[i]!] ?? 1, fit: describeFit(scored, i) };
+      return { ...see(i), stylesFound: count?.[index.family[i]!] ?? 1, fit: fitOf(i) };
     },
   };
 }
+
+/** Why a face stands among those that are like what is kept. */
+const UNFAMILIAR = "unlike all you have marked";
 
 const familiesIn = (ids: readonly string[] | undefined, index: FindIndex) =>
   new Set(
@@ -170,6 +179,8 @@ type Arranged = {
   families: number;
   /** Of each family, how many of its styles pass; null where all are shown. */
   count: Uint32Array | null;
+  /** Whether a row stands where it does to be learnt from. */
+  isUnfamiliar: (row: number) => boolean;
 };
 type Passing = {
   rows: Int32Array;
@@ -178,22 +189,30 @@ type Passing = {
   near: Float32Array | null;
   /** Where the best fitting come first: whether the first of them span what there is. */
   hasRange: boolean;
+  /** Rows that the order was learnt from; null where nothing was learnt. */
+  marked: readonly number[] | null;
 };
 
 /** What passes as it is shown: all of it, or one style per family, with the others behind it where a family is opened. */
 function arrange(query: Partial<StyleQuery>, asked: Asked & OfBrief, passing: Passing): Arranged {
   const { index } = asked;
-  const { rows, scored, near, hasRange } = passing;
+  const { rows, scored, near, hasRange, marked } = passing;
   const sort = query.sort ?? "fit";
   const fit = sort === "fit" && !near && !scored.length ? null : scoreRows(rows, asked.fitOf, scored, near);
   const byFit = fit ? scoreByRow(rows, fit, index) : (i: number) => asked.fitOf[i]!;
+  let isUnfamiliar = (_row: number) => false;
   const order = (some: Int32Array, fitOf: Float64Array | null) => {
     const byValue = fitOf
       ? orderBy(some, sortValues(sort, some, fitOf, index, near), index)
       : orderAlong(some, asked.byFit());
-    return hasRange && sort === "fit" ? orderByRange(byValue, some, byFit, index) : byValue;
+    if (sort !== "fit") return byValue;
+    if (hasRange) return orderByRange(byValue, some, byFit, index);
+    if (!marked || near) return byValue;
+    const explored = orderWithUnfamiliar(byValue, some, byFit, marked, index);
+    isUnfamiliar = explored.isUnfamiliar;
+    return explored.shown;
   };
-  if (!query.fold) return { shown: order(rows, fit), families: countDistinct(rows, index), count: null };
+  if (!query.fold) return { shown: order(rows, fit), families: countDistinct(rows, index), count: null, isUnfamiliar };
   const open = familiesIn(query.open, index);
   const openIn = (shown: Ordered, others: () => Uint32Array) =>
     open.size ? inOrder(unfold(shown.all(), others(), index, open)) : shown;
@@ -202,11 +221,16 @@ function arrange(query: Partial<StyleQuery>, asked: Asked & OfBrief, passing: Pa
     const best = bestOfFamilies(rows, index, byFit);
     const shown = order(best.rows, fit && Float64Array.from(best.rows, byFit));
     const named = () => orderBy(rows, null, index).all();
-    return { shown: openIn(shown, named), families: best.rows.length, count: best.count };
+    return { shown: openIn(shown, named), families: best.rows.length, count: best.count, isUnfamiliar };
   }
   const all = order(rows, fit).all();
   const folded = foldFamilies(all, index, byFit);
-  return { shown: openIn(inOrder(folded.order), () => all), families: folded.order.length, count: folded.count };
+  return {
+    shown: openIn(inOrder(folded.order), () => all),
+    families: folded.order.length,
+    count: folded.count,
+    isUnfamiliar,
+  };
 }
 
 /** What the marks of a brief say of every row; null while they are too few. */

@@ -91,6 +91,32 @@ test("in words: what the kept have in common", () => {
   expect(marks).toBe(20);
 });
 
+test("one place in twelve goes to a face unlike all that was marked, and what is kept still comes first", () => {
+  for (const taste of RULES) {
+    const { kept, aside } = mark(taste);
+    const brief = {
+      lines: [],
+      wanted: "",
+      uses: [],
+      kept: kept.map((i) => ({ styleId: rows[i]!.styleId })),
+      setAside: aside.map((i) => rows[i]!.styleId),
+    };
+    const found = findStyles(index, { learn: true }, brief);
+    const order = [...found.order];
+    expect(new Set(order).size).toBe(found.total);
+    const reasons = order.slice(0, 48).map((_, place) => found.at(place).fit!.because.join());
+    expect(reasons.flatMap((r, place) => (r === "unlike all you have marked" ? [place] : []))).toEqual([
+      11, 23, 35, 47,
+    ]);
+    const fresh = order.filter((i) => !kept.includes(i) && !aside.includes(i));
+    expect(averagePrecision(fresh, taste)).toBeGreaterThanOrEqual(0.8);
+    // They are chosen among what is likely, and told apart from all that was marked.
+    const chances = learnTaste(index, kept, aside)!.chances;
+    const middle = [...chances].sort((a, b) => a - b)[Math.floor(chances.length / 4)]!;
+    for (const place of [11, 23]) expect(chances[order[place]!]!).toBeGreaterThan(middle);
+  }
+});
+
 test("too few marks, or none kept, teach nothing; the same marks teach the same", () => {
   expect(learnTaste(index, [1, 2], [3])).toBeNull();
   expect(learnTaste(index, [], [1, 2, 3, 4, 5, 6])).toBeNull();

@@ -8,9 +8,10 @@ import { memoizeRecent } from "./lately";
 export const TASTE_FROM_MARKS = 5;
 /**
  * @property chances - of each row to be kept, 0–1; Float32Array, shape [rows].
+ * @property rows - that were marked.
  * @property says - what the kept have in common against the rest, largest first: "narrow", "heavy".
  */
-export type Taste = { chances: Float32Array; says: string[]; marks: number };
+export type Taste = { chances: Float32Array; says: string[]; marks: number; rows: readonly number[] };
 
 /** Rows that stand for all others: nobody has said anything of them, so each counts little. */
 const BACKGROUND = 160;
@@ -55,7 +56,12 @@ function learn(index: FindIndex, kept: readonly number[], aside: readonly number
   });
   addNearness(chances, features, kept);
   for (let i = 0; i < chances.length; i++) chances[i] = 1 / (1 + Math.exp(-chances[i]!));
-  return { chances, says: describeTaste(index, features, kept), marks: kept.length + aside.length };
+  return {
+    chances,
+    says: describeTaste(index, features, kept),
+    marks: kept.length + aside.length,
+    rows: [...kept, ...aside],
+  };
 }
 
 /** One column a feature; those of SIEVE_TRAITS stand first, in their order. */

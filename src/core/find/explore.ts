@@ -1,0 +1,74 @@
+// A little of what nothing is known of, among what was learnt: every twelfth place of the first ones shows a face that is still likely but
+// unlike all that was marked. Whether it is kept teaches more than another one of the same.
+import { distancesIn } from "./alike";
+import type { FindIndex } from "./findIndex";
+import type { Ordered } from "./order";
+
+/** Every so many-th place, as far as the first screens go. */
+const EVERY = 12;
+const PLACES = 4;
+/** Rows looked at; of very many every so many-th. */
+const CANDIDATES = 400;
+
+/**
+ * @param ordered - best first. @param rows - all rows of it. @param fitOf - of a row of the index; higher is better.
+ * @param marked - rows that were kept or set aside.
+ * @returns the order with the unfamiliar ones brought forward, and which these are.
+ */
+export function orderWithUnfamiliar(
+  ordered: Ordered,
+  rows: Int32Array,
+  fitOf: (row: number) => number,
+  marked: readonly number[],
+  index: FindIndex,
+): { shown: Ordered; isUnfamiliar: (row: number) => boolean } {
+  let chosen: number[] | null = null;
+  const choose = () => (chosen ??= chooseUnfamiliar(rows, fitOf, marked, index));
+  const before = (list: Uint32Array): Uint32Array => {
+    const own = new Set(choose());
+    const waiting = [...choose()];
+    const out: number[] = [];
+    for (const row of list) {
+      if (out.length % EVERY === EVERY - 1 && waiting.length) out.push(waiting.shift()!);
+      if (!own.has(row)) out.push(row);
+    }
+    // What is brought forward from behind the list makes it longer; what did not reach its place stands at the end.
+    return Uint32Array.from([...out, ...waiting].slice(0, list.length));
+  };
+  let first: Uint32Array | null = null;
+  let all: Uint32Array | null = null;
+  return {
+    shown: {
+      length: ordered.length,
+      first: () => (first ??= before(ordered.first())),
+      all: () => (all ??= before(ordered.all())),
+    },
+    isUnfamiliar: (row) => choose().includes(row),
+  };
+}
+
+/** Of the better half, those farthest from all that was marked, and from each other. */
+function chooseUnfamiliar(
+  rows: Int32Array,
+  fitOf: (row: number) => number,
+  marked: readonly number[],
+  index: FindIndex,
+): number[] {
+  const isMarked = new Set(marked);
+  const stride = Math.max(1, Math.ceil(rows.length / CANDIDATES));
+  const some: number[] = [];
+  for (let k = 0; k < rows.length; k += stride) if (!isMarked.has(rows[k]!)) some.push(rows[k]!);
+  // Fewer than two screens are seen anyway.
+  if (rows.length < 2 * EVERY || !marked.length) return [];
+  some.sort((a, b) => fitOf(b) - fitOf(a) || a - b);
+  const likely = some.slice(0, Math.ceil(some.length / 2));
+  const distance = distancesIn(index, [...likely, ...marked]);
+  const nearest = likely.map((_, k) => Math.min(...marked.map((__, m) => distance(k, likely.length + m))));
+  const out: number[] = [];
+  while (out.length < Math.min(PLACES, likely.length)) {
+    const next = nearest.indexOf(Math.max(...nearest));
+    out.push(likely[next]!);
+    nearest.forEach((d, k) => (nearest[k] = k === next ? -1 : Math.min(d, distance(next, k))));
+  }
+  return out;
+}
