@@ -77,6 +77,9 @@ export const Traits = z.object({
   evenness: measured.describe("0–1: how even the grey of set words is"),
   gapEm: measured.describe("narrowest white inside letters / em"),
   legibleFromPx: measured.describe("size from which the narrowest gap is a pixel wide and the x-height six pixels"),
+  bodyEm: measured
+    .optional()
+    .describe("height of the middle letter, of a face without Latin, Greek or Cyrillic letters / em"),
   monospaced: z.boolean(),
   figures: z.object({
     height: z.enum(["lining", "old-style"]).nullable(),

@@ -93,6 +93,7 @@ export const TRAIT_WORDS: Record<string, { name: string; unit: string; digits: n
   aperture: { name: "Aperture", unit: "", digits: 2, method: "opening of c, e, C against their height" },
   evenness: { name: "Even colour", unit: "", digits: 2, method: "how steady ink is over windows along words" },
   gapEm: { name: "Narrowest gap", unit: "em", digits: 3, method: "white inside e, a, s, g, B, 8, m" },
+  bodyEm: { name: "Letter height", unit: "em", digits: 3, method: "height of the middle letter of the script" },
   legibleFromPx: { name: "Reads from", unit: "px", digits: 0, method: "narrowest gap of one pixel, x-height of six" },
 };
 export const writeTrait = (trait: string, value: number): string => {

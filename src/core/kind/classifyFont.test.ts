@@ -39,6 +39,7 @@ function kindsOf(
       legibility: names.legibility ?? 0.93,
       proportion: 0.84,
       letterCount: 52,
+      isOtherScript: false,
       notes: { confidence: {}, absent: {} },
     },
     signature: NO_LETTERS,
@@ -102,6 +103,7 @@ describe("the table that letterforms are told by", () => {
       legibility: 0.93,
       proportion: 0.84,
       letterCount: 52,
+      isOtherScript: false,
       notes: { confidence: {}, absent: {} },
     };
     return judgeLetterform(measured, NO_LETTERS);

@@ -22,7 +22,7 @@ export type Classification = {
 
 /**
  * Names the kinds and treatments of a style.
- * @returns kinds with the surest first, at least one; treatments may be empty.
+ * @returns kinds with the surest first, at least one but for scripts whose letters are not known; treatments may be empty.
  */
 export function classifyFont(input: KindInput): Classification {
   const treatments = findTreatments(input);
@@ -54,7 +54,8 @@ const NAME_WORDS: [RegExp, Kind][] = [
 ];
 
 function findKinds({ measured, signature, family }: KindInput, treatments: TreatmentGuess[]): KindGuess[] {
-  const { traits } = measured;
+  const { traits, isOtherScript } = measured;
+  if (isOtherScript) return [];
   if (traits.picture) {
     const confidence = 0.6 + 0.4 * ramp(0.42 - num(measured.legibility), 0, 0.2);
     return [{ value: "picture", confidence: sure(confidence), because: "its letters do not look like letters" }];

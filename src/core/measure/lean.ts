@@ -29,6 +29,9 @@ export function measureLean(letters: Letters): { leanDeg: number; share: number 
   return readLean(used.flatMap((l) => chordsOf(l, letters.em)));
 }
 
+/** The same of any letters, of whatever script. */
+export const leanOf = (letters: readonly Polygons[]) => readLean(letters.flatMap(edgesOf));
+
 /** Below this share edges are torn. */
 const TORN_SHARE = 0.2;
 const CHORD_EM = 0.16;
@@ -157,7 +160,7 @@ function inkPairs(letter: Letter, y: number): [Crossing, Crossing][] {
 }
 
 /** Middle of the values where they lie closest together: within 6 % of one another. */
-function densest(values: number[]): number {
+export function densest(values: number[]): number {
   const sorted = [...values].sort((a, b) => a - b);
   let [from, most] = [0, 0];
   for (let i = 0, j = 0; i < sorted.length; i++) {

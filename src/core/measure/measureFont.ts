@@ -1,5 +1,5 @@
 // All traits of one style, from outlines and advances alone. Second stage of the pipeline ("measured").
-import type { MeasureNotes, Traits } from "@/contracts/traits";
+import { NO_TRAITS, type MeasureNotes, type Traits } from "@/contracts/traits";
 import { clamp, interpolate } from "../geometry/numbers";
 import type { OpenFace } from "../outlines/openFace";
 import { measureBuild, type Build } from "./build";
@@ -10,7 +10,8 @@ import { measureConnection } from "./joining";
 import { lettersOf, pick, type Letters } from "./letters";
 import { noteMeasures } from "./notes";
 import { legibleFromPx, measureOpenings } from "./openings";
-import { hasLettersOfScript } from "./scripts";
+import { measureOtherScript } from "./otherScript";
+import { lettersOfScript } from "./scripts";
 import { measureStress } from "./stress";
 import { measureStrokes } from "./strokes";
 import { measureEvenness } from "./texture";
@@ -23,6 +24,8 @@ export type Measured = {
   proportion: number | null;
   build: Build;
   letterCount: number;
+  /** It has letters of a script whose letters are not known one by one, and no others: kinds are not told apart there. */
+  isOtherScript: boolean;
   notes: Pick<MeasureNotes, "confidence" | "absent">;
 };
 
@@ -116,10 +119,45 @@ export function measureFrame(letters: Letters) {
  */
 export function measureFont(face: OpenFace): Measured {
   const letters = lettersOf(face);
+  const letterCount = pick(letters, "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz").length;
+  const others = letterCount < FEW_LETTERS ? lettersOfScript(face) : null;
+  return others ? measureOther(face, letters, others) : measureLetters(face, letters, letterCount);
+}
+const FEW_LETTERS = 8;
+
+/** Of letters of another script: their strokes, lean and height; the rest is said to be unmeasured. */
+function measureOther(face: OpenFace, letters: Letters, others: readonly string[]): Measured {
+  const { relative, ...read } = measureOtherScript(face, others);
+  const weight = relative === null ? null : Math.round(interpolate(WEIGHT_SCALE, relative));
+  const traits: Traits = rounded({
+    ...NO_TRAITS,
+    ...read,
+    weight,
+    roughness: measureRoughness(letters),
+    figures: measureFigures(letters),
+  });
+  const there = Object.entries(traits).filter(([, v]) => typeof v === "number");
+  const absent = Object.entries(traits).filter(([, v]) => v === null);
+  return {
+    traits,
+    legibility: null,
+    proportion: null,
+    build: measureBuild(letters),
+    letterCount: 0,
+    isOtherScript: true,
+    notes: {
+      confidence: Object.fromEntries(there.map(([trait]) => [trait, OTHER_CONFIDENCE])),
+      absent: Object.fromEntries(absent.map(([trait]) => [trait, "not measured for this script"])),
+    },
+  };
+}
+/** Which strokes are stems is not known there. */
+const OTHER_CONFIDENCE = 0.6;
+
+function measureLetters(face: OpenFace, letters: Letters, letterCount: number): Measured {
   const { traits: frame, build, strokes, proportion, bodyEm } = measureFrame(letters);
   const slantDeg = strokes.slantDeg ?? 0;
   const legibility = measureLegibility(letters);
-  const letterCount = pick(letters, "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz").length;
   const corners = measureCorners(letters);
   const openings = measureOpenings(letters, slantDeg);
   const traits: Traits = rounded({
@@ -135,9 +173,11 @@ export function measureFont(face: OpenFace): Measured {
     monospaced: isMonospaced(letters),
     figures: measureFigures(letters),
     cases: measureCases(letters),
-    picture: letterCount < 8 ? !hasLettersOfScript(face) : !areLettersRecognised(letters, legibility),
+    bodyEm: null,
+    picture: letterCount < FEW_LETTERS || !areLettersRecognised(letters, legibility),
   });
-  return { traits, legibility, proportion, build, letterCount, notes: noteMeasures(letters, traits, strokes) };
+  const notes = noteMeasures(letters, traits, strokes);
+  return { traits, legibility, proportion, build, letterCount, isOtherScript: false, notes };
 }
 
 /** Only doubtful letters are asked whether they are told apart at all. */

@@ -44,7 +44,7 @@ export function noteMeasures(
   strokes: StrokeMeasures,
 ): Pick<MeasureNotes, "confidence" | "absent"> {
   const confidence: Record<string, number> = {};
-  const absent: Record<string, string> = {};
+  const absent: Record<string, string> = { bodyEm: "for scripts without upper- and lowercase" };
   const steady = clamp(1 - 3 * (strokes.stemSpread ?? 0.3), 0.1, 1);
   const clear = clamp((strokes.leanShare ?? 0) / 0.45, 0.1, 1);
   const drawn = clamp(1 - 1.5 * (traits.roughness ?? 0), 0.3, 1);

@@ -1,4 +1,4 @@
-// Whether a face has letters of a script that its measures do not know: such a face is one of text, and no face of pictures.
+// The letters of a face that are of no script whose letters are known one by one: such a face is one of text, and no face of pictures.
 import type { OpenFace } from "../outlines/openFace";
 
 /** Where the letters of each script begin, and how many stand there; every script of Unicode with a face among common packages. */
@@ -16,12 +16,13 @@ const LETTERS_OF: readonly [from: number, count: number][] = [
 /** A face with fewer letters of a script has them in passing. */
 const ENOUGH = 10;
 
-/** @returns whether it has letters of some script beside Latin. */
-export function hasLettersOfScript(face: OpenFace): boolean {
+/** @returns the letters of the script that it has most of, beside Latin; null where it has letters of none. */
+export function lettersOfScript(face: OpenFace): string[] | null {
+  let most: string[] = [];
   for (const [from, count] of LETTERS_OF) {
-    let found = 0;
-    for (let code = from; code < from + count && found < ENOUGH; code++) if (face.glyphOf(code)) found++;
-    if (found >= ENOUGH) return true;
+    const there: string[] = [];
+    for (let code = from; code < from + count; code++) if (face.glyphOf(code)) there.push(String.fromCodePoint(code));
+    if (there.length > most.length) most = there;
   }
-  return false;
+  return most.length >= ENOUGH ? most : null;
 }

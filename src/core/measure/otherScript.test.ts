@@ -1,0 +1,34 @@
+// Letters of other scripts: what is measured of them agrees with the Latin letters that the same hand drew to go with them.
+import { describe, expect, test } from "@jest/globals";
+import { demoPart, readBytes, readDemo } from "../../../tests/fixtures/demoFont";
+
+const read = (id: string, part: string, weight: number) => readBytes(demoPart(id, part, weight));
+
+describe.each([
+  ["rubik", "hebrew", [300, 400, 600, 900]],
+  ["rubik", "arabic", [300, 500, 700, 900]],
+  ["inknut-antiqua", "devanagari", [300, 500, 900]],
+  ["teko", "devanagari", [300, 500, 700]],
+  ["kalam", "devanagari", [300, 700]],
+] as const)("%s in %s", (id, part, weights) => {
+  test("weighs what its Latin letters weigh", async () => {
+    const own = await Promise.all(weights.map(async (w) => (await read(id, part, w)).traits.weight!));
+    const latin = await Promise.all(weights.map(async (w) => (await readDemo(id, w)).traits.weight!));
+    own.forEach((weight, i) => expect(Math.abs(weight - latin[i]!)).toBeLessThan(60));
+    expect(own).toEqual([...own].sort((a, b) => a - b));
+  });
+});
+
+test("leaning letters lean, upright ones stand", async () => {
+  expect((await read("kalam", "devanagari", 400)).traits.slantDeg).toBeCloseTo(12, -0.5);
+  expect((await read("teko", "devanagari", 400)).traits.slantDeg).toBeCloseTo(0, 1);
+});
+
+test("what is read from Latin letters is said to be unmeasured; no kind is named, and it is no picture", async () => {
+  const { traits, measured, kinds } = await read("rubik", "hebrew", 400);
+  expect(traits).toMatchObject({ picture: false, xHeightEm: null, serif: null, width: null });
+  expect(measured.notes.absent.xHeightEm).toBe("not measured for this script");
+  expect(measured.notes.confidence.weight).toBeGreaterThan(0);
+  expect(traits.bodyEm).toBeCloseTo(0.57, 1);
+  expect(kinds).toEqual([]);
+});
