@@ -41,6 +41,19 @@ const STATED: Record<string, string | null> = {
   Gangway: "Freeware",
 };
 
+/** What the collections say of some of their families, beside what these draw. */
+const KEYWORDS: Record<string, string[]> = {
+  "Skerrow Sans": ["wayfinding", "harbour signs"],
+  "Marram Slab": ["field guides", "almanac"],
+  "Pebbleway Round": ["children", "ice cream"],
+  "Wrackline Script": ["seaside", "wedding"],
+  Driftcask: ["distillery", "smokehouse"],
+  Bytebuoy: ["arcade"],
+  "Railyard Signs": ["railway"],
+  Lanternrose: ["wedding", "tea room"],
+  "Figurehead Titling": ["museum"],
+};
+
 export type Offer = { family: FamilyPlan; style: string | null; id: string; slug: string };
 
 /** Publications of a library: a family each; in the shop a style each. */
@@ -96,7 +109,7 @@ export function publish(
     author: family.designer,
     publisher: family.maker,
     modified: new Date(Date.UTC(2026, 9, 1 + revision)).toISOString(),
-    subject: [family.draws === "letters" ? "letters" : family.draws],
+    subject: KEYWORDS[family.family] ?? [],
     ...(STATED[family.family] && { rights: STATED[family.family] }),
   };
   if (library !== "halyard")

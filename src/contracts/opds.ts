@@ -29,6 +29,16 @@ const Name = z
   .union([z.string(), z.object({ name: z.string() }).transform((o) => o.name)])
   .optional()
   .catch(undefined);
+/** What a publication is about, in words: one or several, each a text or an object with a name. What else stands there is passed over. */
+const Subjects = z
+  .unknown()
+  .transform((given) => (Array.isArray(given) ? given : [given]).flatMap((s) => Name.parse(s) ?? []))
+  .transform((words) => [...new Set(words.map(toKeyword))].filter((w) => w.length > 1).slice(0, MAX_KEYWORDS));
+const MAX_KEYWORDS = 40;
+const MAX_KEYWORD_CHARS = 40;
+const toKeyword = (text: string) =>
+  text.slice(0, MAX_KEYWORD_CHARS).normalize("NFC").trim().replace(/\s+/g, " ").toLowerCase();
+
 export const OpdsPublication = z.object({
   metadata: z.object({
     identifier: z.string().min(1).max(300),
@@ -39,6 +49,7 @@ export const OpdsPublication = z.object({
     rights: z.string().max(5000).optional().catch(undefined),
     family: z.string().max(200).optional().catch(undefined),
     style: z.string().max(200).optional().catch(undefined),
+    subject: Subjects.optional(),
   }),
   links: z.array(OpdsLink).max(100),
 });

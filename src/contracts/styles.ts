@@ -278,6 +278,9 @@ export const StyleDetail = z.object({
   vox: VoxGuess.nullable(),
   moods: z.array(MoodGuess),
   tags: z.array(z.object({ tag: z.string(), holds: z.boolean() })).describe("what the user said of the family"),
+  keywords: z
+    .array(z.object({ keyword: z.string(), libraryName: z.string() }))
+    .describe("what libraries say of the family"),
   languages: z.array(z.object({ code: z.string(), name: z.string() })),
   languagesOf: z.number().describe("of how many languages"),
   spread: z

@@ -24,6 +24,7 @@ import {
   updateLibrary,
   type PublicationRow,
 } from "../queries/libraries";
+import { putKeywords } from "../queries/finding";
 import { findStyle } from "../queries/styles";
 import { storeReading } from "../store/storeReading";
 import { ImportRun, linesOf } from "./importRun";
@@ -123,7 +124,9 @@ async function bringUpToDate(sync: Sync, offered: Publication, at: string | null
     if (context.signal.aborted) return true;
     if (outcome.code === "waits") return false;
     if (outcome.code !== "taken") sync.counts.failed++;
-    const { publicationId, digest, title } = offered;
+    const { publicationId, digest, title, keywords } = offered;
+    const familyIds = (outcome.styleIds ?? []).flatMap((id) => findStyle(db, id)?.familyId ?? []);
+    if (outcome.code === "taken") putKeywords(db, { libraryId, publicationId }, familyIds, keywords);
     const row = { publicationId, digest, title, outcome: outcome.code, detail: outcome.detail };
     putPublication(db, libraryId, row, new Date().toISOString());
   }
@@ -144,7 +147,8 @@ function stopAt(libraryId: string, at: string | null, code: FaultCode, message: 
   throw new FaultError(code, message);
 }
 
-type Outcome = { code: string; detail: string | null };
+/** @property styleIds - what it is made of, once it is taken. */
+type Outcome = { code: string; detail: string | null; styleIds?: readonly StyleId[] };
 
 /** One publication that goes wrong is recorded and tried again at the next sync; the rest goes on. A full disk ends the sync. */
 async function takeSafely(sync: Sync, offered: Publication, at: string | null): Promise<Outcome> {
@@ -196,7 +200,10 @@ async function takeOnce(
     await run.group([{ path: name, read: async () => ({ ok: true, value: bytes }) }]);
   } else await throughFile(bytes, (path) => run.archive(name, path));
   if (run.hasWaiting) return { code: "waits", detail: null };
-  if (run.styleIds.length) return { code: "taken", detail: run.refusals.map((r) => r.reason).join(" ") || null };
+  if (run.styleIds.length) {
+    const detail = run.refusals.map((r) => r.reason).join(" ") || null;
+    return { code: "taken", detail, styleIds: run.styleIds };
+  }
   return { code: run.refusals[0]?.code ?? "no-file", detail: run.refusals[0]?.reason ?? "There was no font in it." };
 }
 
@@ -246,7 +253,8 @@ const trialStyleId = (libraryId: string, publicationId: string) =>
 async function takeTrial(p: Publication, bytes: Uint8Array, url: string, libraryId: string): Promise<Outcome> {
   const db = getDb();
   const styleId = trialStyleId(libraryId, p.publicationId);
-  if (findStyle(db, styleId)?.owned) return { code: "taken", detail: null };
+  const taken: Outcome = { code: "taken", detail: null, styleIds: [styleId] };
+  if (findStyle(db, styleId)?.owned) return taken;
   const reply = await readFontInWorker({ bytes, fallbackFamily: p.family ?? p.title });
   if (!reply.ok) return { code: reply.code, detail: `${p.title}: ${sentenceOf(reply.code)}` };
   await storeReading(db, bytes, reply.reading, {
@@ -266,7 +274,7 @@ async function takeTrial(p: Publication, bytes: Uint8Array, url: string, library
       pricesCents: p.pricesCents,
     },
   });
-  return { code: "taken", detail: null };
+  return taken;
 }
 
 /** The offer in words, as evidence that can be quoted. */

@@ -13,6 +13,8 @@ export type Publication = {
   maker: string | null;
   family: string | null;
   style: string | null;
+  /** Words that the library says of it, in lower case. */
+  keywords: readonly string[];
   /** What the library says of the terms, word for word. */
   rights: string | null;
   /** Address of an archive or font that may be fetched by anybody. */

@@ -150,6 +150,7 @@ async function toPublication(root: string, path: string): Promise<Publication | 
     // Folders are often named by the family that lies in them.
     family: dirname(path) === root ? null : basename(dirname(path)),
     style: null,
+    keywords: [],
     rights: null,
     openUrl: new URL(`file://${encodeURI(path).replace(/[?#]/g, encodeURIComponent)}`).href,
     trialUrl: null,

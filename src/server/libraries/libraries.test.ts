@@ -123,7 +123,9 @@ describe("a catalogue", () => {
       ],
       publications: [
         publication("a", [{ rel: OPEN, href: "files/a.zip?t=1" }], { rights: "Free", publisher: { name: "Maker" } }),
-        publication("b", [{ rel: [OPEN, "x"], href: `${base}/b.zip` }]),
+        publication("b", [{ rel: [OPEN, "x"], href: `${base}/b.zip` }], {
+          subject: ["Tea  Room", { name: "tea room" }, { code: "x" }, 7, "é", " Almanac ".repeat(20), "rope"],
+        }),
         { metadata: { title: "no identifier" }, links: [] },
         "not an object",
       ],
@@ -134,6 +136,10 @@ describe("a catalogue", () => {
     expect(page.value.publications.map((p) => [p.publicationId, p.openUrl, p.maker, p.rights])).toEqual([
       ["a", `${base}/lib/files/a.zip?t=1`, "Maker", "Free"],
       ["b", `${base}/b.zip`, null, null],
+    ]);
+    expect(page.value.publications.map((p) => p.keywords)).toEqual([
+      [],
+      ["tea room", " Almanac ".repeat(20).slice(0, 40).trim().replace(/ +/g, " ").toLowerCase(), "rope"],
     ]);
   });
 

@@ -95,6 +95,7 @@ function toPublication(p: OpdsPublication, base: string): Publication {
     maker: p.metadata.publisher ?? p.metadata.author ?? null,
     family: p.metadata.family ?? null,
     style: p.metadata.style ?? null,
+    keywords: p.metadata.subject ?? [],
     rights: p.metadata.rights ?? null,
     openUrl: at(link(REL.openAccess)),
     trialUrl: at(link(REL.sample)),

@@ -22,6 +22,53 @@ export function putTag(db: Db, familyId: string, tag: string, holds: boolean | n
   })();
 }
 
+export type KeywordRow = { familyId: string; keyword: string; libraryId: string };
+/** What libraries say of families. */
+export const listKeywords = (db: Db, familyId?: string): KeywordRow[] =>
+  db
+    .prepare<[string | null, string | null], KeywordRow>(
+      `SELECT DISTINCT family_id AS familyId, keyword, library_id AS libraryId FROM keywords
+       WHERE (? IS NULL OR family_id = ?) ORDER BY keyword, library_id`,
+    )
+    .all(familyId ?? null, familyId ?? null);
+
+/** What a publication says of the families in it, in place of what it said before. Rows of those where that differs count as changed. */
+export function putKeywords(
+  db: Db,
+  { libraryId, publicationId }: { libraryId: string; publicationId: string },
+  familyIds: readonly string[],
+  keywords: readonly string[],
+) {
+  const said = () =>
+    db
+      .prepare<[string, string], { familyId: string; text: string }>(
+        `SELECT family_id AS familyId, group_concat(keyword, char(10)) AS text FROM
+           (SELECT family_id, keyword FROM keywords WHERE library_id = ? AND publication_id = ? ORDER BY family_id, keyword)
+         GROUP BY family_id`,
+      )
+      .all(libraryId, publicationId);
+  db.transaction(() => {
+    const before = new Map(said().map((s) => [s.familyId, s.text]));
+    db.prepare("DELETE FROM keywords WHERE library_id = ? AND publication_id = ?").run(libraryId, publicationId);
+    const put = db.prepare("INSERT INTO keywords VALUES (?, ?, ?, ?)");
+    for (const familyId of new Set(familyIds))
+      for (const keyword of new Set(keywords)) put.run(libraryId, publicationId, familyId, keyword);
+    const after = new Map(said().map((s) => [s.familyId, s.text]));
+    const touch = db.prepare("UPDATE styles SET seq = (SELECT max(seq) + 1 FROM styles) WHERE family_id = ?");
+    for (const familyId of new Set([...before.keys(), ...after.keys()]))
+      if (before.get(familyId) !== after.get(familyId)) touch.run(familyId);
+  })();
+}
+
+/** What a library said of families is forgotten with it. */
+export function forgetKeywords(db: Db, libraryId: string) {
+  db.prepare(
+    `UPDATE styles SET seq = (SELECT max(seq) + 1 FROM styles)
+     WHERE family_id IN (SELECT family_id FROM keywords WHERE library_id = ?)`,
+  ).run(libraryId);
+  db.prepare("DELETE FROM keywords WHERE library_id = ?").run(libraryId);
+}
+
 export const countKept = (db: Db): Map<string, number> =>
   new Map(
     db

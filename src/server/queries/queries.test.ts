@@ -71,6 +71,7 @@ describe("migrations", () => {
       "import_items",
       "jobs",
       "kept",
+      "keywords",
       "libraries",
       "meta",
       "migrations",

@@ -14,6 +14,7 @@ import type { FontReading } from "@/core/read/readFont";
 import readFont from "../workers/readFont.worker";
 import { findBrief } from "../queries/briefs";
 import { updateReading, findStyle } from "../queries/styles";
+import { forgetKeywords, putKeywords } from "../queries/finding";
 import { putLibrary } from "../queries/libraries";
 import { listAlike } from "./alike";
 import { createBrief, keepStyle, setAside } from "./briefs";
@@ -208,6 +209,34 @@ describe("words of the user", () => {
     expect(loud.length).toBeGreaterThan(0);
     for (const i of loud) tagStyle(db, i.styleId, "loud", false);
     expect(found({ moods: "loud" }).total).toBe(0);
+  });
+});
+
+describe("words of a library", () => {
+  const publication = { libraryId: "open", publicationId: "p" };
+  const familyId = () => findStyle(db, ids[0]!)!.familyId;
+
+  test("are found by, with what is nearest to them behind, until the library or the user says otherwise", () => {
+    putKeywords(db, publication, [familyId()], ["lamplit", "tea room"]);
+    expect(found({ q: "lamplit" }).items.map((i) => i.family)).toEqual(["Skerry"]);
+    expect(getStyleDetail(db, ids[0]!, briefId)!.keywords.map((k) => k.keyword)).toEqual(["lamplit", "tea room"]);
+    // The user's word counts more.
+    tagStyle(db, ids[0]!, "lamplit", false);
+    expect(found({ q: "lamplit" }).understood.ignored).toEqual(["lamplit"]);
+    tagStyle(db, ids[0]!, "lamplit", null);
+    expect(found({ q: "lamplit" }).total).toBe(1);
+    putKeywords(db, publication, [familyId()], ["tea room"]);
+    expect(found({ q: "lamplit" }).understood.ignored).toEqual(["lamplit"]);
+    forgetKeywords(db, "open");
+    expect(getStyleDetail(db, ids[0]!, briefId)!.keywords).toEqual([]);
+  });
+
+  test("said again, they make nothing new", () => {
+    const seq = () => db.prepare("SELECT max(seq) FROM styles").pluck().get();
+    putKeywords(db, publication, [familyId()], ["lamplit"]);
+    const before = seq();
+    putKeywords(db, publication, [familyId(), familyId()], ["lamplit", "lamplit"]);
+    expect(seq()).toBe(before);
   });
 });
 

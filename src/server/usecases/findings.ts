@@ -14,7 +14,7 @@ import { quantile } from "@/core/geometry/numbers";
 import { findSetting, FOLLOWED } from "@/core/measure/reach";
 import type { Db } from "../db/open";
 import { findBrief } from "../queries/briefs";
-import { countKept, listTags } from "../queries/finding";
+import { countKept, listKeywords, listTags } from "../queries/finding";
 import { isAnyRunning } from "../queries/jobs";
 import { eachStyleSince, lastSeq, type FindRecord } from "../queries/styles";
 import { listThemeCorrections, themesState } from "../queries/themes";
@@ -152,6 +152,13 @@ function tagsByFamily(db: Db) {
   for (const t of listTags(db)) {
     byFamily.set(t.familyId, [...(byFamily.get(t.familyId) ?? []), t]);
     if (t.holds) all.add(t.tag);
+  }
+  // What a library says holds like what the user says, where the user does not say otherwise.
+  for (const { familyId, keyword } of listKeywords(db)) {
+    const said = byFamily.get(familyId) ?? [];
+    if (said.some((t) => t.tag === keyword)) continue;
+    byFamily.set(familyId, [...said, { tag: keyword, holds: true }]);
+    all.add(keyword);
   }
   return { byFamily, all };
 }

@@ -30,6 +30,7 @@ import {
   updateLibrary,
   type LibraryRow,
 } from "../queries/libraries";
+import { forgetKeywords } from "../queries/finding";
 import { addChange } from "../queries/records";
 import { findStyle, setHidden } from "../queries/styles";
 
@@ -140,6 +141,7 @@ export function removeLibrary(db: Db, libraryId: string): boolean {
   db.transaction(() => {
     updateLibrary(db, libraryId, { state: "removed", cursor: null, fault: null });
     forgetPublications(db, libraryId);
+    forgetKeywords(db, libraryId);
     setHidden(db, libraryId, true);
     addChange(db, {
       at: new Date().toISOString(),

@@ -15,7 +15,7 @@ import { listAlternatives, listChanges } from "../queries/records";
 import { SIEVE_TRAITS, SLANTED_FROM_DEG, type CodePointRanges } from "@/contracts/traits";
 import { HISTOGRAM_BINS } from "@/core/find/findIndex";
 import { totalsOf } from "@/core/find/facets";
-import { listTags } from "../queries/finding";
+import { listKeywords, listTags } from "../queries/finding";
 import type { Anatomy } from "@/contracts/anatomy";
 import type { z } from "zod";
 import type { Beside, BesideQuery } from "@/contracts/identify";
@@ -64,6 +64,10 @@ export function getStyleDetail(db: Db, styleId: string, briefId: string | null):
     vox: r.vox,
     moods: r.moods,
     tags: listTags(db, r.familyId).map(({ tag, holds }) => ({ tag, holds })),
+    keywords: listKeywords(db, r.familyId).map(({ keyword, libraryId }) => ({
+      keyword,
+      libraryName: findLibrary(db, libraryId)?.name ?? libraryId,
+    })),
     languages: getLanguages()
       .list.filter((l) => setsLanguage(r.coverage, l))
       .map(({ code, name }) => ({ code, name })),

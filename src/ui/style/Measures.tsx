@@ -41,6 +41,7 @@ export function Measures({ style }: { style: StyleDetail }) {
         {Object.keys(style.notes.reach).length > 0 && <Reach style={style} />}
         <h2 className="head mt-4 mb-1">Why these kinds</h2>
         <ul>
+          {!style.kinds.length && <li className="text-basalt">Kinds are not told apart in this script.</li>}
           {[...style.kinds, ...style.treatments].map((k) => (
             <li key={k.value}>
               <b>{k.value}</b> <span className="num">{Math.round(k.confidence * 100)} %</span> {k.because}
@@ -64,6 +65,8 @@ function TraitLine({ trait, style }: { trait: string; style: StyleDetail }) {
   const words = TRAIT_WORDS[trait]!;
   const spread = style.spread[trait];
   const sure = style.notes.confidence[trait];
+  // Of scripts without upper- and lowercase alone.
+  if (trait === "bodyEm" && typeof value !== "number") return null;
   if (value === null || value === undefined)
     return (
       <li
@@ -90,7 +93,7 @@ function TraitLine({ trait, style }: { trait: string; style: StyleDetail }) {
         {writeTrait(trait, value)}
       </span>
       <svg
-        viewBox={`0 0 ${bins.length * 10} 16`}
+        viewBox={`0 0 ${Math.max(1, bins.length) * 10} 16`}
         preserveAspectRatio="none"
         className="block h-4 w-full"
         role="img"
@@ -135,17 +138,24 @@ function Reach({ style }: { style: StyleDetail }) {
   );
 }
 
-/** Moods, periods, occasions: measured ones can be denied, own ones added. They hold for the family. */
+/** Moods, periods, occasions: those that were measured or that a library says can be denied, own ones added. They hold for the family. */
 function Words({ style }: { style: StyleDetail }) {
   const put = usePutTag(style.styleId);
   const denied = new Set(style.tags.filter((t) => !t.holds).map((t) => t.tag));
-  const measured = style.moods.filter((m) => !style.tags.some((t) => t.holds && t.tag === m.value));
+  const isSaid = (word: string) => style.tags.some((t) => t.holds && t.tag === word);
+  const byLibraries = new Map(style.keywords.map((k) => [k.keyword, `said by ${k.libraryName}`]));
+  const guesses = [
+    ...[...byLibraries].map(([value, because]) => ({ value, because })),
+    ...style.moods
+      .filter((m) => !byLibraries.has(m.value))
+      .map((m) => ({ value: m.value, because: `${m.because} (${Math.round(m.confidence * 100)} %)` })),
+  ].filter((g) => !isSaid(g.value));
   return (
     <>
       <h2 className="head mt-4 mb-1">Tags</h2>
       <ul className="flex flex-wrap gap-x-3 gap-y-1" data-words>
-        {measured.map((m) => (
-          <MeasuredTag key={m.value} mood={m} isDenied={denied.has(m.value)} put={put} />
+        {guesses.map((g) => (
+          <GivenTag key={g.value} {...g} isDenied={denied.has(g.value)} put={put} />
         ))}
         {style.tags
           .filter((t) => t.holds)
@@ -179,13 +189,14 @@ function usePutTag(styleId: string): PutTag {
   return (tag, holds, summary, back) => perform(summary, set(tag, holds), set(tag, back));
 }
 
-type MeasuredProps = { mood: StyleDetail["moods"][number]; isDenied: boolean; put: PutTag };
+type GivenProps = { value: string; because: string; isDenied: boolean; put: PutTag };
 
-function MeasuredTag({ mood: { value, because, confidence }, isDenied, put }: MeasuredProps) {
+/** A word that was measured, or that a library says. */
+function GivenTag({ value, because, isDenied, put }: GivenProps) {
   const turn = () =>
     isDenied ? put(value, null, `${value} said again`, false) : put(value, false, `Not ${value}`, null);
   return (
-    <li className={isDenied ? "text-basalt line-through" : ""} title={`${because} (${Math.round(confidence * 100)} %)`}>
+    <li className={isDenied ? "text-basalt line-through" : ""} title={because}>
       {value}
       <button
         type="button"
