@@ -18,7 +18,7 @@ const CLEAR_SHARE = 0.3;
 /** Middle height of letters of a usual text face: what a stem is compared with, whatever the script's own letters measure. */
 const USUAL_BODY_EM = 0.5;
 
-export type OtherScript = Pick<Traits, "stemEm" | "barEm" | "contrast" | "slantDeg" | "bodyEm"> & {
+type OtherScript = Pick<Traits, "stemEm" | "barEm" | "contrast" | "slantDeg" | "bodyEm"> & {
   /** Stem / body: what the scale of weight is read at. */
   relative: number | null;
 };

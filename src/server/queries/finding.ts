@@ -22,7 +22,7 @@ export function putTag(db: Db, familyId: string, tag: string, holds: boolean | n
   })();
 }
 
-export type KeywordRow = { familyId: string; keyword: string; libraryId: string };
+type KeywordRow = { familyId: string; keyword: string; libraryId: string };
 /** What libraries say of families. */
 export const listKeywords = (db: Db, familyId?: string): KeywordRow[] =>
   db

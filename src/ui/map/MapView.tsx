@@ -78,7 +78,7 @@ export function MapView({ question, text }: Props) {
       ref={box}
       role="application"
       aria-label="Map of the library"
-      aria-description="Arrows go to the neighbour, Space keeps, Enter opens, plus and minus zoom"
+      aria-describedby="map-keys"
       tabIndex={0}
       data-map={map?.version}
       data-zoom={view?.zoom.toFixed(3)}
@@ -93,6 +93,9 @@ export function MapView({ question, text }: Props) {
         </>
       )}
       {!map && <p className="p-4 text-basalt">Laying out the map …</p>}
+      <p className="sr-only" id="map-keys">
+        Arrows go to the neighbour, Space keeps, Enter opens, plus and minus zoom.
+      </p>
       <p className="sr-only" aria-live="polite" data-map-focus>
         {label}
       </p>
