@@ -102,15 +102,24 @@ async function listFiles(root: string): Promise<string[]> {
   return oneOfEachFirst(out.sort());
 }
 
-/** The first file of every folder, then the second of every one: whoever looks while they are read sees many families. */
+/** A file that by its name is the part of a face with the Latin alphabet: the other parts join it, whatever their names. */
+const ALPHABET_PART = /\blatin\b(?!-ext)/i;
+
+/**
+ * The first file of every folder, then the second of every one: whoever looks while they are read sees many families. Where files say by
+ * their name which part of a face they are, those with the alphabet come before all others: they are the faces.
+ */
 function oneOfEachFirst(paths: string[]): string[] {
   const count = new Map<string, number>();
+  const hasAlphabet = new Set(paths.filter((p) => ALPHABET_PART.test(basename(p))).map((p) => dirname(p)));
+  const isLater = (path: string) => hasAlphabet.has(dirname(path)) && !ALPHABET_PART.test(basename(path));
   const turns = paths.map((path) => {
-    const turn = count.get(dirname(path)) ?? 0;
-    count.set(dirname(path), turn + 1);
-    return { path, turn };
+    const place = `${isLater(path)} ${dirname(path)}`;
+    const turn = count.get(place) ?? 0;
+    count.set(place, turn + 1);
+    return { path, turn, rank: Number(isLater(path)) };
   });
-  return turns.sort((a, b) => a.turn - b.turn).map((t) => t.path);
+  return turns.sort((a, b) => a.rank - b.rank || a.turn - b.turn).map((t) => t.path);
 }
 
 const MAX_TEXTS = 12;

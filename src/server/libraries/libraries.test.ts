@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { mkdirSync, mkdtempSync, rmSync, symlinkSync, writeFileSync } from "node:fs";
 import { createServer, type Server } from "node:http";
 import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { dirname, join } from "node:path";
 import { makeFont } from "../../../tests/fixtures/makeFont";
 import { connectorOf } from "./connect";
 import { connectFolder } from "./folder";
@@ -266,6 +266,27 @@ describe("a folder", () => {
 
   test("a folder that is gone is a library that does not answer", async () =>
     expect(codeOf(await connectFolder(join(root, "gone")).page(null))).toBe("library-unreachable"));
+
+  test("one file of every folder comes first; of a face in parts the one with the alphabet", async () => {
+    const own = mkdtempSync(join(tmpdir(), "fond-quarry-order-"));
+    const files = [
+      "quay/quay-cyrillic.woff2",
+      "quay/quay-latin-ext.woff2",
+      "quay/quay-latin.woff2",
+      "tern/a.ttf",
+      "tern/b.ttf",
+    ];
+    for (const file of files) {
+      mkdirSync(join(own, dirname(file)), { recursive: true });
+      writeFileSync(join(own, file), "x");
+    }
+    const page = await connectFolder(own).page(null);
+    expect(page.ok && page.value.publications.map((p) => p.publicationId)).toEqual([
+      ...["quay/quay-latin.woff2", "tern/a.ttf", "tern/b.ttf"],
+      ...["quay/quay-cyrillic.woff2", "quay/quay-latin-ext.woff2"],
+    ]);
+    rmSync(own, { recursive: true });
+  });
 
   test("the digest follows the file", async () => {
     const path = join(root, "new.ttf");
