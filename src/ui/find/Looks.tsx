@@ -76,7 +76,7 @@ export function ViewChoice({ view, set }: { view: FindAddress["view"]; set: SetA
 }
 
 const GROUNDS = [
-  { value: "colours" as const, name: "Plain background" },
+  { value: "colours" as const, name: "On paper" },
   { value: "picture" as const, name: "On your picture" },
 ];
 const FOLDS = [

@@ -177,7 +177,7 @@ function Moods(part: Part) {
       <Several {...part} title="Mood" of="moods" values={of("mood")} />
       <Several {...part} title="Period" of="moods" values={of("period")} />
       <Several {...part} title="Occasion" of="moods" values={of("occasion")} />
-      <Several {...part} title="Your own words" of="moods" values={own} />
+      <Several {...part} title="Tags" of="moods" values={own} />
     </>
   );
 }

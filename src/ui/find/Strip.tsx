@@ -162,51 +162,45 @@ function Caption(props: Props) {
   const wanted = Object.entries(item.axisWanted);
   return (
     <div
-      className={`flex overflow-hidden pt-1 text-[12px] whitespace-nowrap ${look.compact ? "flex-col" : "items-center gap-3"}`}
+      className={`@container flex overflow-hidden pt-1 text-[12px] whitespace-nowrap ${look.compact ? "flex-col" : "min-h-7 items-center gap-3"}`}
     >
-      <div className={`flex items-baseline gap-3 ${look.compact ? "min-w-0" : "min-w-[104px] shrink"}`}>
+      <div className={`flex items-baseline gap-3 ${look.compact ? "min-w-0" : "min-w-[104px] shrink-[999]"}`}>
         <Link href={href} prefetch={false} tabIndex={-1} className="truncate font-semibold hover:underline">
           {item.family} {item.style}
         </Link>
         {look.compact && !isPassing && (!look.dense || isKept) && <KeepButton {...props} />}
       </div>
-      <div className={`flex items-center gap-3 ${look.compact ? "min-w-0 overflow-hidden" : "shrink-0"}`}>
+      <div className={`flex min-w-0 items-center gap-3 ${look.compact ? "overflow-hidden" : "@max-[420px]:gap-2"}`}>
         {!look.compact && !item.price && <StyleCount {...props} />}
         <span className="shrink-0">
           <VerdictMark verdict={item.verdict} price={item.price} />
         </span>
-        {lineFor(text, item.coverage, item.own).isOwn && (
-          <span
-            className="shrink-0 text-basalt"
-            title={`The line has no ${item.own!.script} letters: a few ${item.own!.script} words are shown instead`}
-            data-own-words
-          >
-            {item.own!.script} sample
-          </span>
-        )}
         {item.missing.length > 0 && (
           <span className="shrink-0 font-semibold text-madder" data-lacks>
             no {item.missing.slice(0, 4).join(" ")}
             {item.missing.length > 4 ? ` +${item.missing.length - 4}` : ""}
           </span>
         )}
-        <CareMark health={item.health} />
+        <CareMark health={item.health} compact={look.compact ? false : "if-narrow"} />
+        {lineFor(text, item.coverage, item.own).isOwn && (
+          <span
+            className="min-w-0 truncate text-basalt"
+            title={`The line has no ${item.own!.script} letters: a few ${item.own!.script} words are shown instead`}
+            data-own-words
+          >
+            {item.own!.script} sample
+          </span>
+        )}
         {wanted.length > 0 && (
           <span className="num shrink-0" title="Its axes are set so that it is what was asked for">
             {wanted.map(([tag, v]) => `${tag} ${Number(v.toFixed(1))}`).join(" ")}
           </span>
         )}
       </div>
-      {item.fit && !look.dense && (
-        <span
-          className={`truncate text-basalt ${look.compact ? "num" : "min-w-0 flex-1 basis-0"}`}
-          title={writeFit(item.fit)}
-        >
-          {writeFit(item.fit)}
-        </span>
-      )}
+      {item.fit && !look.dense && <FitOf fit={item.fit} isCompact={look.compact} />}
       {!look.compact && !isPassing && (
-        <span className="ml-auto">
+        // Until it is pressed it lies over the facts, and only under the pointer.
+        <span className={isKept ? "ml-auto" : "absolute right-3 bottom-2.5 group-hover/wall:bg-limestone"}>
           <KeepButton {...props} />
         </span>
       )}
@@ -214,13 +208,34 @@ function Caption(props: Props) {
   );
 }
 
-/** "4 of 12 fit", which opens the family in its place. */
+/** How well it fits always, why as far as there is room. */
+function FitOf({ fit, isCompact }: { fit: NonNullable<ShownItem["fit"]>; isCompact: boolean }) {
+  const whole = writeFit(fit);
+  const degree = writeFit({ ...fit, because: [] });
+  if (isCompact)
+    return (
+      <span className="num truncate text-basalt" title={whole}>
+        {whole}
+      </span>
+    );
+  return (
+    <>
+      <span className="shrink-0 text-basalt" title={whole}>
+        {degree}
+      </span>
+      <span className="-ml-2 hidden min-w-0 flex-1 basis-0 truncate text-basalt @min-[520px]:block" title={whole}>
+        {fit.because.join(", ")}
+      </span>
+    </>
+  );
+}
+
+/** "4 of 12 fit", which opens the family in its place. A style that is all of its family needs no count. */
 function StyleCount({ item, isOpen, onOpen }: Props) {
   const { stylesFound, stylesInFamily, familyId } = item;
   const says =
-    onOpen && stylesFound < stylesInFamily
-      ? `${stylesFound} of ${stylesInFamily} fit`
-      : `${stylesInFamily} ${stylesInFamily === 1 ? "style" : "styles"}`;
+    onOpen && stylesFound < stylesInFamily ? `${stylesFound} of ${stylesInFamily} fit` : `${stylesInFamily} styles`;
+  if (stylesInFamily < 2) return null;
   if (!onOpen || stylesFound < 2) return <span className="shrink-0 text-basalt">{says}</span>;
   return (
     <button

@@ -20,7 +20,7 @@ import type { Ranges } from "../parts/CoreSample";
 import { preloadFaces } from "../parts/faceLoader";
 import { Beside } from "./Beside";
 import { Strip, type StripLook } from "./Strip";
-import { columnsIn, useWidthPx } from "./columns";
+import { columnsIn, isNarrow, useWidthPx } from "./columns";
 import { nameOf } from "./facts";
 import { useFocusFacts } from "./useFocusFacts";
 import { moveFocus } from "./select";
@@ -73,7 +73,7 @@ export function Wall(given: Props) {
   const [left] = useState(() => readPlace(resetKey));
   const { focus, last, lookAt, forgetFocus } = useFocus(left.focus);
   const [isBeside, setBeside] = useState(false);
-  const look = useLook(props);
+  const look = useLook(props, widthPx);
   const { heightPx, basePx } = look;
   const rows = Math.ceil(total / columns);
   const virtual = useVirtualizer({
@@ -219,11 +219,12 @@ const FitNote = ({ fit }: { fit: number }) => (
 );
 
 /** How every strip of the wall looks. */
-function useLook({ columns, zoom, wrap, isLarge, ground }: Props): StripLook {
+function useLook({ columns, zoom, wrap, isLarge, ground }: Props, widthPx: number): StripLook {
   const { brief } = useBench();
+  const isCompact = columns > 2 || isNarrow(widthPx, columns);
   const basePx = ((BASE_PX[columns] ?? 42) * (isLarge ? 1.7 : 1) * zoom) / 100;
   const heightPx = Math.round(
-    (wrap ? basePx * 0.55 * 1.3 * (columns > 2 ? 8 : 4.4) : basePx * 1.78) + (columns > 2 ? 62 : 46),
+    (wrap ? basePx * 0.55 * 1.3 * (columns > 2 ? 8 : 4.4) : basePx * 1.78) + (isCompact ? 62 : 46),
   );
   const picture =
     ground === "picture" && brief.picture
@@ -241,11 +242,11 @@ function useLook({ columns, zoom, wrap, isLarge, ground }: Props): StripLook {
         picture !== null ||
         brief.ink.toUpperCase() !== DEFAULT_COLOURS.ink ||
         brief.paper.toUpperCase() !== DEFAULT_COLOURS.paper,
-      compact: columns > 2,
+      compact: isCompact,
       dense: columns > 4,
       byLineWidth: brief.levelBy === "line-width" && !wrap,
     }),
-    [basePx, wrap, heightPx, brief.ink, brief.paper, picture, columns, brief.levelBy],
+    [basePx, wrap, heightPx, brief.ink, brief.paper, picture, columns, isCompact, brief.levelBy],
   );
 }
 

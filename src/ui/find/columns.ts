@@ -9,6 +9,10 @@ const COLUMN_PX = 380;
 /** Until the wall is measured. */
 const USUAL = 2;
 
+/** Of two columns, chosen by hand in little room, the facts stand below each other. */
+const NARROW_PX = 300;
+export const isNarrow = (widthPx: number, columns: number) => widthPx > 0 && widthPx / columns < NARROW_PX;
+
 export const columnsIn = (widthPx: number) =>
   widthPx ? Math.min(MOST_COLUMNS, Math.max(1, Math.floor(widthPx / COLUMN_PX))) : USUAL;
 

@@ -60,7 +60,7 @@ export function MapSamples({ state, view, size, items, seen, text, face }: Props
 
 const Word = memo(function Word({ item, text, sizePx }: { item: ShownItem; text: string; sizePx: number }) {
   return (
-    <div className="min-w-0 flex-1">
+    <div className="map-word relative min-w-0 flex-1">
       <Sample {...sampleOf(item)} text={text} sizePx={sizePx} />
     </div>
   );
