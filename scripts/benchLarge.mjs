@@ -4,6 +4,7 @@ import { readFileSync } from "node:fs";
 import { spawnSync } from "node:child_process";
 import { chromium } from "playwright-core";
 import { startServer, waitFor } from "../tests/e2e/globalSetup.mjs";
+import { stopServer } from "./server.mjs";
 
 export const WORDS = [
   "slab heavy",
@@ -22,6 +23,10 @@ export const WORDS = [
   "at least 6 weights",
   "elegant high contrast serif",
   "lantrenamber",
+  "harvest fair",
+  "pirate ship",
+  "gentle bakery",
+  "quiet library",
 ];
 const BRIEF = "b_open-night-poster";
 export const quantile = (list, q) =>
@@ -47,7 +52,7 @@ export async function benchLarge({ data, port, note }) {
     await waitFor(url, (health) => health.jobsWaiting === 0, 300_000);
     await ask(url, note);
     note("100,000 styles: a tag until it is found", await findAfterTag(url), "ms", 200, "lower");
-    note("100,000 styles: memory of the server", memoryMb(server.pid), "MB", 1500, "lower");
+    note("100,000 styles: memory of the server", memoryMb(server.pid), "MB", 600, "lower");
     await look(url, note);
     note("100,000 styles: memory after the wall was scrolled", memoryMb(server.pid), "MB", 1500, "lower");
   } finally {
@@ -71,8 +76,10 @@ async function ask(url, note) {
   const { items } = await (await fetch(`${url}/api/v1/styles?limit=20&sort=name`)).json();
   for (let i = 0; i < 240; i++) {
     // No question is asked twice, so that no kept answer is given.
-    const range = i < 16 ? "" : `&traits=weight:${(i * 3) % 400}~,contrast:1.${i % 10}~`;
-    const ms = await time(`/styles?briefId=${BRIEF}&limit=60&q=${encodeURIComponent(WORDS[i % WORDS.length])}${range}`);
+    const range = i < WORDS.length ? "" : `&traits=weight:${(i * 3) % 400}~,contrast:1.${i % 10}~`;
+    const ms = await time(
+      `/styles?briefId=${BRIEF}&limit=60&fold=true&nearest=true&q=${encodeURIComponent(WORDS[i % WORDS.length])}${range}`,
+    );
     const findingMs = inServer;
     const floor = await time("/suggestions?q=");
     if (i >= 48) {
@@ -148,7 +155,57 @@ async function look(url, note) {
     50,
     "lower",
   );
+  await lookAtMap(page, url, note);
   await browser.close();
+}
+
+/** The map from far away to near: how long until it is there, and how it moves under the hand. */
+async function lookAtMap(page, url, note) {
+  const started = performance.now();
+  await page.goto(`${url}/b/${BRIEF}/find?view=map`, { waitUntil: "commit" });
+  await page.locator("[data-map] canvas").first().waitFor({ timeout: 300_000 });
+  note(
+    "100,000 styles: the map until it stands, laid out from scratch",
+    (performance.now() - started) / 1000,
+    "s",
+    120,
+    "lower",
+  );
+  await page.locator("[data-map]").focus();
+  for (const [name, presses] of [
+    ["whole", 0],
+    ["core samples", 14],
+    ["words", 6],
+  ]) {
+    for (let i = 0; i < presses; i++) await page.keyboard.press("+");
+    await page.waitForTimeout(1500);
+    note(`100,000 styles: dragging the map, ${name}`, await page.evaluate(drag), "frames/s", 55, "higher");
+  }
+}
+
+/** In the page: the map is dragged to and fro for four seconds. */
+async function drag() {
+  const canvas = document.querySelector("[data-map] canvas");
+  const { left, top, width, height } = canvas.getBoundingClientRect();
+  const [x, y] = [left + width / 2, top + height / 2];
+  const send = (type, dx) =>
+    canvas.dispatchEvent(
+      new PointerEvent(type, { pointerId: 1, bubbles: true, clientX: x + dx, clientY: y + dx / 3, buttons: 1 }),
+    );
+  canvas.setPointerCapture = () => {};
+  send("pointerdown", 0);
+  let frames = 0;
+  const started = performance.now();
+  return new Promise((resolve) => {
+    const step = (now) => {
+      frames++;
+      send("pointermove", 300 * Math.sin(frames / 20));
+      if (now - started < 4000) return requestAnimationFrame(step);
+      send("pointerup", 0);
+      resolve((1000 * frames) / (now - started));
+    };
+    requestAnimationFrame(step);
+  });
 }
 
 /** In the page: forty pixels a frame for four seconds. */

@@ -1,10 +1,9 @@
 // Fills a data folder with many styles by varying measured records of the ones that are there:
 // for the benchmark alone.
-// Usage: runScript scripts/makeLarge.ts <data folder> <count>. Files are linked, not copied; every row is a real one, slightly changed.
+// Usage: runScript scripts/makeLarge.ts <data folder> <count>. Every row is a real one, slightly changed, and is set in the real one's file.
 import Database from "better-sqlite3";
 import { createHash } from "node:crypto";
-import { existsSync, linkSync, mkdirSync } from "node:fs";
-import { dirname, join } from "node:path";
+import { join } from "node:path";
 import { seeded } from "../demo/foundry/treat";
 import { ABSENT, BYTES_PER_CHARACTER, SIGNATURE_BYTES } from "../src/core/descriptors/extractDescriptors";
 import { FORM_LENGTH } from "../src/core/measure/cellForm";
@@ -72,7 +71,6 @@ const sign = db.prepare("INSERT INTO signatures (style_id, signature) VALUES (?,
 const stage = db.prepare("INSERT INTO style_stages SELECT ?, stage, version FROM style_stages WHERE style_id = ?");
 let made = db.prepare<[], { n: number }>("SELECT count(*) AS n FROM styles").get()!.n;
 let seq = db.prepare<[], { n: number }>("SELECT max(seq) AS n FROM styles").get()!.n;
-const pathOf = (sha: string) => join(data, "store", sha.slice(0, 2), sha);
 const taken = new Set(families.keys());
 const groups = [...families.values()];
 while (made < wanted) {
@@ -82,17 +80,10 @@ while (made < wanted) {
   const group = groups[Math.floor(random() * groups.length)]!;
   db.transaction(() => {
     for (const row of group) {
-      const sha = createHash("sha256").update(`${name}${row.sha256}`).digest("hex");
-      const target = pathOf(sha);
-      if (!existsSync(target)) {
-        mkdirSync(dirname(target), { recursive: true });
-        linkSync(pathOf(row.sha256), target);
-      }
-      const styleId = `s_${sha.slice(0, 20)}`;
+      const styleId = `s_${createHash("sha256").update(`${name}${row.sha256}`).digest("hex").slice(0, 20)}`;
       insert.run({
         ...row,
         style_id: styleId,
-        sha256: sha,
         family: name,
         family_id: `f_${name.toLowerCase().replace(/[^a-z0-9]+/g, "-")}`,
         traits: vary(row.traits, 0.1),

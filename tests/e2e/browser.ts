@@ -119,7 +119,9 @@ export async function waitUntil(holds: () => Promise<boolean>, ms = 20_000) {
   throw new Error("it did not come to hold");
 }
 
-export const count = async (page: Page) => Number((await page.locator("[data-count]").innerText()).split(" ")[0]);
+/** How many styles the wall says that there are, once nothing is being asked. */
+export const count = async (page: Page) =>
+  Number((await page.locator("[data-count]:not([aria-busy=true])").innerText()).split(" ")[0]);
 
 export async function saved(download: Promise<Download>): Promise<Uint8Array> {
   return new Uint8Array(readFileSync(await (await download).path()));

@@ -121,26 +121,6 @@ describe("syncing", () => {
   });
 });
 
-describe("what a library says of a family", () => {
-  test("is found by and shown; denied, it counts no more, until that is undone", async () => {
-    const { page } = browser;
-    const first = async () => (await find("arcade", "&fold=true")).items[0]?.family;
-    expect(await first()).toBe("Bytebuoy");
-    const briefId = await makeBrief();
-    await openWall(page, briefId, "q=arcade&fold=true");
-    await page.locator("[data-strip]").first().getByText("Bytebuoy").first().waitFor();
-    const { styleId } = (await find("bytebuoy")).items[0]!;
-    await page.goto(`/b/${briefId}/style/${styleId}?part=measures`);
-    await page.getByTitle("said by Ropewalk Lane").getByText("arcade").waitFor();
-    await page.getByRole("button", { name: "It is not arcade" }).click();
-    await page.getByRole("button", { name: "It is arcade after all" }).waitFor();
-    expect(await first()).not.toBe("Bytebuoy");
-    await page.keyboard.press("u");
-    await page.getByRole("button", { name: "It is not arcade" }).waitFor();
-    expect(await first()).toBe("Bytebuoy");
-  });
-});
-
 describe("a folder on disk", () => {
   test("is read, watched, and its licences count", async () => {
     const folder = mkdtempSync(join(tmpdir(), "fond-quarry-folder-"));

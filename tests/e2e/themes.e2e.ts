@@ -1,6 +1,6 @@
 // Words for what lettering is for: how they are read, corrected, remembered; names beside them; one style per family; what marks teach.
 import { beforeAll, describe, expect, test } from "@jest/globals";
-import { api, count, expectNoAxeFaults, makeBrief, openBrowser } from "./browser";
+import { api, count, expectNoAxeFaults, makeBrief, openBrowser, styleNamed } from "./browser";
 
 const browser = openBrowser();
 let briefId = "";
@@ -139,5 +139,25 @@ describe("marks teach", () => {
       .waitFor();
     await page.getByRole("button", { name: "More like what you keep" }).click();
     await page.getByText(/^You keep/).waitFor({ state: "detached" });
+  });
+});
+
+describe("what a library says of a family", () => {
+  test("is found by and shown; denied, it counts no more, until that is undone", async () => {
+    const { page } = browser;
+    const firstFound = async () => (await find("arcade")).items[0]!;
+    expect(await firstFound()).toMatchObject({ family: "Bytebuoy" });
+    expect((await firstFound()).fit!.because[0]).toBe("tagged arcade");
+    await open("?q=arcade");
+    expect(await first()).toMatch(/^Bytebuoy/);
+    const { styleId } = await styleNamed("bytebuoy");
+    await page.goto(`/b/${briefId}/style/${styleId}?part=measures`);
+    await page.getByTitle("said by Ropewalk Lane").getByText("arcade").waitFor();
+    await page.getByRole("button", { name: "It is not arcade" }).click();
+    await page.getByRole("button", { name: "It is arcade after all" }).waitFor();
+    expect((await firstFound()).family).not.toBe("Bytebuoy");
+    await page.keyboard.press("u");
+    await page.getByRole("button", { name: "It is not arcade" }).waitFor();
+    expect((await firstFound()).family).toBe("Bytebuoy");
   });
 });

@@ -2,7 +2,8 @@ import { describe, expect, test } from "@jest/globals";
 import { BriefFields, BriefPatch } from "@/contracts/brief";
 import { convertLength, writeLength } from "@/contracts/units";
 import { readRights } from "../rights/readRights";
-import { charactersOf, checkBrief, findMissing } from "./checkBrief";
+import { charactersOf, findMissing } from "./characters";
+import { checkBrief } from "./checkBrief";
 import { levelFactor } from "./level";
 
 const brief = BriefFields.parse({

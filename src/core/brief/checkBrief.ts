@@ -3,22 +3,9 @@ import type { BriefFields, Check } from "@/contracts/brief";
 import type { CodePointRanges, Health, Use, Verdict } from "@/contracts/traits";
 import { USE_WORDS } from "@/contracts/words";
 import type { Rights } from "@/contracts/rights";
-import { needsGlyph, writeCodePoint } from "../unicode/codePoint";
+import { writeCodePoint } from "../unicode/codePoint";
 import { nameCharacter } from "../unicode/names";
-import { hasCodePoint } from "../unicode/blocks";
-
-type BriefWords = Pick<BriefFields, "lines" | "wanted">;
-
-/** Every character the brief needs, each once, in order of first use. White space is not needed of a font. */
-export function charactersOf(brief: BriefWords): string[] {
-  const all = [...brief.lines.map((l) => l.text), brief.wanted].join("");
-  return [...new Set([...all.normalize("NFC")])].filter(needsGlyph);
-}
-
-/** Characters of the list that the coverage lacks. */
-export function findMissing(characters: readonly string[], coverage: CodePointRanges): string[] {
-  return characters.filter((c) => !hasCodePoint(coverage, c.codePointAt(0)!));
-}
+import { charactersOf, findMissing } from "./characters";
 
 type StyleFacts = { coverage: CodePointRanges; rights: Rights; health: Health };
 

@@ -85,41 +85,61 @@ export const stepsApart = (index: FindIndex, a: number, b: number): number => di
 
 /**
  * Distances among some rows, in the same steps.
- * @returns by their places in the list: their measures stand side by side in one table, so that very many pairs can be asked for.
+ * @returns by their places in the list, with the most that is asked for: what is further counts as infinitely far. Their measures stand
+ *   side by side in one table, so that very many pairs can be asked for.
  */
-export function distancesIn(index: FindIndex, rows: ArrayLike<number>): (a: number, b: number) => number {
+export function distancesIn(
+  index: FindIndex,
+  rows: ArrayLike<number>,
+): (a: number, b: number, most?: number) => number {
   const width = TRAITS.length;
-  const table = new Float32Array(rows.length * width);
+  const table = new Float64Array(rows.length * width);
   TRAITS.forEach((trait, t) => {
     const { values } = index.traits[trait];
     const perStep = 1 / STEPS[trait]!;
-    for (let k = 0; k < rows.length; k++) table[k * width + t] = values[rows[k]!]! * perStep;
+    for (let k = 0; k < rows.length; k++) {
+      const value = values[rows[k]!]!;
+      table[k * width + t] = Number.isNaN(value) ? NOT_MEASURED : value * perStep;
+    }
   });
   const { kinds, builds } = index;
-  const apart = memoizePairs((a, b) => KIND_STEPS * KIND_STEPS * kindsApart(kinds.list[a]!, kinds.list[b]!));
-  const built = memoizePairs((a, b) => STOREY_STEPS * buildsApart(builds.list[a]!, builds.list[b]!));
-  return (a, b) => {
-    let sum = apart(kinds.of[rows[a]!]!, kinds.of[rows[b]!]!) + built(builds.of[rows[a]!]!, builds.of[rows[b]!]!);
-    for (let t = 0; t < width; t++) {
-      const [x, y] = [table[a * width + t]!, table[b * width + t]!];
-      // NaN, what was not measured, is the only value unlike itself.
-      if (x === x && y === y) {
-        const off = x > y ? x - y : y - x;
-        sum += off < MAX_STEPS ? off * off : MAX_STEPS * MAX_STEPS;
-      } else if (x === x || y === y) sum += ABSENT_STEPS * ABSENT_STEPS;
+  const apart = pairsOf(rows, kinds.of, (a, b) => KIND_STEPS * KIND_STEPS * kindsApart(kinds.list[a]!, kinds.list[b]!));
+  const built = pairsOf(rows, builds.of, (a, b) => STOREY_STEPS * buildsApart(builds.list[a]!, builds.list[b]!));
+  return (a, b, most = Infinity) => {
+    const mostSquared = most * most;
+    let sum = apart(a, b) + built(a, b);
+    let [i, j] = [a * width, b * width];
+    for (const end = i + width; i < end && sum <= mostSquared; i++, j++) {
+      const off = abs(table[i]! - table[j]!);
+      sum += off < MAX_STEPS ? off * off : off < FAR ? MAX_STEPS * MAX_STEPS : ABSENT_STEPS * ABSENT_STEPS;
     }
-    return Math.sqrt(sum);
+    return sum > mostSquared ? Infinity : sqrt(sum);
   };
 }
+const { abs, sqrt } = Math;
+/** Stands for what was not measured: as far from every measure as nothing measured is, and from itself not at all. */
+const NOT_MEASURED = 1e9;
+const FAR = 1e6;
 
-/** There are few values, and very many pairs of them. */
-function memoizePairs(of: (a: number, b: number) => number): (a: number, b: number) => number {
-  const known = new Map<number, number>();
+/** Values of pairs of rows, by what the rows have in common: few values, and very many pairs of them. */
+function pairsOf(
+  rows: ArrayLike<number>,
+  valueOf: ArrayLike<number>,
+  apart: (a: number, b: number) => number,
+): (a: number, b: number) => number {
+  const distinct = new Map<number, number>();
+  const own = Int32Array.from(rows, (row) => {
+    const value = valueOf[row]!;
+    if (!distinct.has(value)) distinct.set(value, distinct.size);
+    return distinct.get(value)!;
+  });
+  const n = distinct.size;
+  const list = [...distinct.keys()];
+  const known = new Float64Array(n * n).fill(-1);
   return (a, b) => {
-    const key = a * 65_536 + b;
-    let value = known.get(key);
-    if (value === undefined) known.set(key, (value = of(a, b)));
-    return value;
+    const at = own[a]! * n + own[b]!;
+    if (known[at]! < 0) known[at] = apart(list[own[a]!]!, list[own[b]!]!);
+    return known[at]!;
   };
 }
 

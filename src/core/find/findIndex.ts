@@ -300,14 +300,16 @@ function collect<T>(rows: readonly FindRow[], of: (r: FindRow) => T, keyOf: (v: 
 
 function columnOf(rows: readonly FindRow[], trait: SieveTrait): TraitColumn {
   const values = Float32Array.from(rows, (r) => r.traits[trait] ?? NaN);
-  const low = values.slice();
-  const high = values.slice();
-  rows.forEach((r, i) => {
-    const reach = r.reach?.[trait];
-    if (reach) [low[i], high[i]] = [reach[0], reach[1]];
-  });
+  // Most traits change along no axis of any font: one column is all three then.
+  const isMoved = rows.some((r) => r.reach?.[trait]);
+  const [low, high] = isMoved ? [values.slice(), values.slice()] : [values, values];
+  if (isMoved)
+    rows.forEach((r, i) => {
+      const reach = r.reach?.[trait];
+      if (reach) [low[i], high[i]] = [reach[0], reach[1]];
+    });
   const range = rangeOf(values);
-  const bins = values.map((v) =>
+  const bins = Uint8Array.from(values, (v) =>
     Number.isNaN(v)
       ? HISTOGRAM_BINS
       : Math.min(
@@ -315,7 +317,7 @@ function columnOf(rows: readonly FindRow[], trait: SieveTrait): TraitColumn {
           Math.max(0, Math.floor(((v - range[0]) / (range[1] - range[0])) * HISTOGRAM_BINS)),
         ),
   );
-  return { values, low, high, bins: Uint8Array.from(bins), range };
+  return { values, low, high, bins, range };
 }
 
 /** From the 1st to the 99th of a hundred: what lies beyond counts in the outermost bins. */

@@ -2,7 +2,7 @@
 import type { BriefFields } from "@/contracts/brief";
 import type { Facets, StyleQuery, Understood } from "@/contracts/styles";
 import { SLANTED_FROM_DEG, VERDICTS, type Verdict } from "@/contracts/traits";
-import { charactersOf, findMissing } from "../brief/checkBrief";
+import { charactersOf, findMissing } from "../brief/characters";
 import { strictestVerdict } from "../rights/verdicts";
 import { nearnessTo } from "./alike";
 import { countFacets } from "./facets";

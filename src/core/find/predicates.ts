@@ -188,19 +188,8 @@ export function constraintTest(
       );
     case "case":
       return shared(index.cases, (c) => (constraint.cases as string[]).includes(c));
-    case "figures": {
-      const tags = [constraint.spacing === "tabular" && "tnum", constraint.height === "old-style" && "onum"].filter(
-        Boolean,
-      ) as string[];
-      const byFeature = among(index.features.list, (f) => tags.length > 0 && tags.every((t) => f.includes(t)));
-      const byDefault = among(
-        index.figures.list,
-        (f) =>
-          (!constraint.height || f.includes(constraint.height)) &&
-          (!constraint.spacing || f.includes(constraint.spacing)),
-      );
-      return byRow((i) => byFeature[index.features.of[i]!] === 1 || byDefault[index.figures.of[i]!] === 1);
-    }
+    case "figures":
+      return figuresTest(index, constraint);
     case "storeys":
       return shared(index.builds, (b) => b[constraint.trait] === constraint.storeys);
     case "serif-form":
@@ -242,6 +231,17 @@ export function constraintTest(
       return byRow((i) => asked.priceOf[i]! < (own > 0 && own === own ? own : Infinity));
     }
   }
+}
+
+/** Figures that the face has by itself, or by features of its own. */
+function figuresTest(index: FindIndex, { height, spacing }: Extract<Constraint, { type: "figures" }>): Passes {
+  const tags = [spacing === "tabular" && "tnum", height === "old-style" && "onum"].filter((t) => t !== false);
+  const byFeature = among(index.features.list, (f) => tags.length > 0 && tags.every((t) => f.includes(t)));
+  const byDefault = among(
+    index.figures.list,
+    (f) => (!height || f.includes(height)) && (!spacing || f.includes(spacing)),
+  );
+  return byRow((i) => byFeature[index.features.of[i]!] === 1 || byDefault[index.figures.of[i]!] === 1);
 }
 
 /** Further than this from the face that is asked for, nobody would call it like it. */

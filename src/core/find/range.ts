@@ -8,7 +8,7 @@ const PLACES = 48;
 /** Fits that differ by less count as equal. */
 const FIT_STEP = 0.1;
 /** Families that are looked at for one screen: of very many alike, every so many-th. */
-const CANDIDATES = 600;
+const CANDIDATES = 400;
 
 type Candidate = { row: number; step: number };
 
@@ -94,7 +94,7 @@ function spread(candidates: Candidate[], index: FindIndex): number[] {
       const { row } = candidates[next]!;
       chosen.push(row);
       for (let k = from; k < candidates.length; k++)
-        if (!isTaken[k]) nearest[k] = Math.min(nearest[k]!, distance(next, k));
+        if (!isTaken[k]) nearest[k] = Math.min(nearest[k]!, distance(next, k, nearest[k]));
     }
     from = to;
   }

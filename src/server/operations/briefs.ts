@@ -78,8 +78,8 @@ export const briefHandlers: Handlers<keyof typeof BRIEF_OPERATIONS> = {
     found(setAside(db, id, styleId, true, by) ? { styleId, aside: true } : null),
   bringBack: ({ db, params: { id, styleId }, by }) =>
     found(setAside(db, id, styleId, false, by) ? { styleId, aside: false } : null),
-  checkStyle: ({ db, params, query }) => {
-    const checks = checkStyle(db, params.id, query.styleId);
+  checkStyle: async ({ db, params, query }) => {
+    const checks = await checkStyle(db, params.id, query.styleId);
     return found(checks && { checks });
   },
   writeContactSheet: ({ db, params, signal }) =>

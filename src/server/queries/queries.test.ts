@@ -106,6 +106,7 @@ describe("migrations", () => {
       { name: "0010-steps.sql" },
       { name: "0011-themes.sql" },
       { name: "0012-parts.sql" },
+      { name: "0013-keywords.sql" },
     ]);
   });
 });
@@ -326,8 +327,8 @@ describe("briefs", () => {
     keepStyle(db, brief.briefId, id, {});
     expect(findBrief(db, brief.briefId)!.setAside).toEqual([]);
     expect(setAside(db, brief.briefId, "s_gone", true)).toBe(false);
-    expect(checkStyle(db, brief.briefId, id)!.length).toBe(2);
-    expect(checkStyle(db, "b_gone", id)).toBeNull();
+    expect((await checkStyle(db, brief.briefId, id))!.length).toBe(2);
+    expect(await checkStyle(db, "b_gone", id)).toBeNull();
   });
 });
 

@@ -146,7 +146,6 @@ export type FindRecord = Pick<
   | "treatments"
   | "moods"
   | "vox"
-  | "notes"
   | "addedAt"
   | "owned"
   | "offer"
@@ -155,6 +154,9 @@ export type FindRecord = Pick<
 > & {
   /** As text: many styles share them, the reader keeps each once. */
   coverageText: string;
+  /** JSON of what its axes reach, and of what it is at their ends. */
+  reachText: string | null;
+  axisEndsText: string | null;
   axesText: string;
   featuresText: string;
   verdicts: Partial<Record<Use, Verdict>>;
@@ -165,12 +167,14 @@ export type FindRecord = Pick<
   otherFamiliesText: string | null;
 };
 
+const SHARED_TEXTS = ["familyId", "family", "style", "libraryId", "format", "foundry", "degree", "addedAt"];
 /** Styles changed after `seq`, one at a time: at a hundred thousand no list of whole rows is ever held. */
 export function* eachStyleSince(db: Db, seq: number): Generator<FindRecord> {
   const rows = db
     .prepare<[number], Record<string, unknown>>(
       `SELECT style_id AS styleId, seq, family_id AS familyId, family, style, library_id AS libraryId, traits, kinds, treatments,
-         moods, vox, notes, coverage AS coverageText, axes AS axesText, features AS featuresText, verdicts, format,
+         moods, vox, json_extract(notes, '$.reach') AS reachText,
+         json_extract(notes, '$.axes') AS axisEndsText, coverage AS coverageText, axes AS axesText, features AS featuresText, verdicts, format,
          json_extract(health, '$.degree') AS degree, json_extract(facts, '$.foundry') AS foundry,
          json_extract(facts, '$.otherFamilies') AS otherFamiliesText, added_at AS addedAt, owned, offer, hidden, parts
        FROM styles WHERE seq > ? ORDER BY seq`,
@@ -183,10 +187,13 @@ export function* eachStyleSince(db: Db, seq: number): Generator<FindRecord> {
     if (value === undefined) parsed.set(text, (value = JSON.parse(text)));
     return value;
   };
+  // The database gives a new string each time: what many styles share is held once.
+  const texts = new Map<string, string>();
+  const holdOnce = (text: string): string => texts.get(text) ?? (texts.set(text, text), text);
   for (const row of rows) {
+    for (const column of SHARED_TEXTS) if (row[column] !== null) row[column] = holdOnce(row[column] as string);
     row.traits = JSON.parse(row.traits as string);
-    for (const column of ["kinds", "treatments", "moods", "verdicts", "notes"])
-      row[column] = parseOnce(row[column] as string);
+    for (const column of ["kinds", "treatments", "moods", "verdicts"]) row[column] = parseOnce(row[column] as string);
     row.vox = row.vox ? parseOnce(row.vox as string) : null;
     row.offer = row.offer ? JSON.parse(row.offer as string) : null;
     row.owned = row.owned === 1;

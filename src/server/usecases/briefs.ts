@@ -15,7 +15,6 @@ import {
 } from "@/contracts/brief";
 import type { BriefId, KeptId, StyleId } from "@/contracts/ids";
 import { refuse, succeed, type Outcome } from "@/contracts/errors";
-import { checkBrief } from "@/core/brief/checkBrief";
 import { keptIdOf } from "@/core/brief/keptId";
 import { mergeBrief, type BriefPart } from "@/core/brief/mergeBrief";
 import type { Db } from "../db/open";
@@ -299,8 +298,11 @@ export function setAside(db: Db, briefId: string, styleId: string, aside: boolea
 }
 
 /** Every check of the brief on one style; null when either is unknown. */
-export function checkStyle(db: Db, briefId: string, styleId: string): Check[] | null {
+export async function checkStyle(db: Db, briefId: string, styleId: string): Promise<Check[] | null> {
   const brief = findBrief(db, briefId);
   const style = findStyle(db, styleId);
-  return brief && style ? checkBrief(brief, style) : null;
+  if (!brief || !style) return null;
+  // With the names of all characters, 30 MB: only for whoever asks.
+  const { checkBrief } = await import("@/core/brief/checkBrief");
+  return checkBrief(brief, style);
 }

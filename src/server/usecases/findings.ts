@@ -4,7 +4,7 @@ import { LRUCache } from "lru-cache";
 import type { Brief } from "@/contracts/brief";
 import type { FamilyId, LibraryId, StyleId } from "@/contracts/ids";
 import type { OwnWords, ShownItem, StyleList, StyleListItem, StyleQuery, Suggestions } from "@/contracts/styles";
-import type { CodePointRanges, MoodGuess } from "@/contracts/traits";
+import type { CodePointRanges, MeasureNotes, MoodGuess } from "@/contracts/traits";
 import { findOwnWords } from "@/core/brief/ownWords";
 import { indexStyles, type FindIndex, type FindRow } from "@/core/find/findIndex";
 import { differsLittle, replaceRows } from "@/core/find/replaceRows";
@@ -22,7 +22,7 @@ import { COUNTED, getLanguages, speaksIn } from "./languages";
 import { getWordMeanings } from "./wordMeanings";
 
 type Ranges = StyleList["ranges"];
-type HeldRow = FindRow & { axisEnds: FindRecord["notes"]["axes"]; parts: number };
+type HeldRow = FindRow & { axisEnds: AxisEnds; parts: number };
 type Held = {
   seq: number;
   rows: Map<string, HeldRow>;
@@ -51,6 +51,10 @@ const SERVES_TIMES = 12;
 /** An index that takes no longer than this is built for every font. */
 const QUICK_MS = 20;
 const ANSWERS_KEPT = 32;
+/** Rows of all kept answers together: one that holds a hundred thousand takes a megabyte and more. */
+const ROWS_KEPT = 800_000;
+const openAnswers = () =>
+  new LRUCache<string, Found>({ max: ANSWERS_KEPT, maxSize: ROWS_KEPT, sizeCalculation: ({ total }) => total + 1 });
 
 /**
  * The index of all rows; only what changed since the last call is read from the database.
@@ -99,7 +103,7 @@ function bringUpToDate(db: Db, held: Held, seq: number, needed: readonly string[
       exchanged !== held.index && {
         index: exchanged,
         around: undefined,
-        answers: new LRUCache({ max: ANSWERS_KEPT }),
+        answers: openAnswers(),
       }),
   };
   return !exchanged || isDue(db, next, needed) ? build(db, seq, next.rows, next.shared, next.pending) : next;
@@ -132,7 +136,7 @@ function build(
     pending: new Map(),
     builtAt: performance.now(),
     tookMs: performance.now() - started,
-    answers: new LRUCache({ max: ANSWERS_KEPT }),
+    answers: openAnswers(),
   };
 }
 
@@ -171,10 +175,9 @@ function once<T>(values: Map<string, unknown>, kind: string, text: string, make:
 }
 
 function toRow(r: FindRecord, values: Map<string, unknown>, tags: { tag: string; holds: boolean }[] = []): HeldRow {
+  const plain = plainMoodsOf(r.moods);
   const denied = new Set(tags.filter((t) => !t.holds).map((t) => t.tag));
-  const measured = r.moods
-    .filter((m: MoodGuess) => !denied.has(m.value))
-    .map(({ value, confidence }) => ({ value, confidence }));
+  const measured = denied.size ? plain.filter((m) => !denied.has(m.value)) : plain;
   const added = tags.filter((t) => t.holds && !measured.some((m) => m.value === t.tag));
   return {
     styleId: r.styleId,
@@ -187,11 +190,11 @@ function toRow(r: FindRecord, values: Map<string, unknown>, tags: { tag: string;
     format: r.format,
     kinds: r.kinds,
     treatments: r.treatments,
-    moods: [...measured, ...added.map((t) => ({ value: t.tag, confidence: 1 }))],
+    moods: added.length ? [...measured, ...added.map((t) => ({ value: t.tag, confidence: 1 }))] : measured,
     vox: r.vox?.value ?? null,
     traits: r.traits,
-    ...(Object.keys(r.notes.reach ?? {}).length > 0 && { reach: r.notes.reach }),
-    axisEnds: r.notes.axes ?? NO_ENDS,
+    ...(r.reachText && r.reachText !== "{}" && { reach: JSON.parse(r.reachText) as MeasureNotes["reach"] }),
+    axisEnds: r.axisEndsText && r.axisEndsText !== "[]" ? (JSON.parse(r.axisEndsText) as AxisEnds) : NO_ENDS,
     parts: r.parts,
     verdicts: r.verdicts,
     coverage: once(values, "c", r.coverageText, (v) => v as CodePointRanges),
@@ -205,7 +208,15 @@ function toRow(r: FindRecord, values: Map<string, unknown>, tags: { tag: string;
     price: r.offer,
   };
 }
-const NO_ENDS: FindRecord["notes"]["axes"] = [];
+type AxisEnds = MeasureNotes["axes"];
+const NO_ENDS: AxisEnds = [];
+/** Many styles share what was measured of their moods: without the reasons it is one list for all of them. */
+const plainMoods = new WeakMap<readonly MoodGuess[], { value: string; confidence: number }[]>();
+function plainMoodsOf(moods: readonly MoodGuess[]) {
+  let plain = plainMoods.get(moods);
+  if (!plain) plainMoods.set(moods, (plain = moods.map(({ value, confidence }) => ({ value, confidence }))));
+  return plain;
+}
 
 function measureRanges(index: FindIndex): Ranges {
   const ranges: Ranges = {};

@@ -3,7 +3,7 @@ import type { Outcome } from "@/contracts/errors";
 import type { Brief, Kept } from "@/contracts/brief";
 import { USES, type Verdict } from "@/contracts/traits";
 import { VERDICT_WORDS, writeValues } from "@/contracts/words";
-import { charactersOf, findMissing } from "@/core/brief/checkBrief";
+import { charactersOf, findMissing } from "@/core/brief/characters";
 import { strictestVerdict, verdictsOf } from "@/core/rights/verdicts";
 import { findOwnWords, lineFor } from "@/core/brief/ownWords";
 import { levelFactor } from "@/core/brief/level";

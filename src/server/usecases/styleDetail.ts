@@ -1,7 +1,7 @@
 // All that is known of one style, and its glyphs.
 import type { FamilyId, LibraryId, StyleId } from "@/contracts/ids";
 import type { GlyphList, StyleDetail, StylePart } from "@/contracts/styles";
-import { charactersOf, findMissing } from "@/core/brief/checkBrief";
+import { charactersOf, findMissing } from "@/core/brief/characters";
 import { findOwnWords } from "@/core/brief/ownWords";
 import { describeCoverage } from "@/core/unicode/blocks";
 import { countCodePoints, subtractRanges, writeUnicodeRange } from "@/core/unicode/ranges";

@@ -32,7 +32,6 @@ async function sendSave({ path, method, json, isStep }: Save): Promise<Sent> {
 export function useBriefSaves(brief: Brief, now: Now, dispatch: Dispatch<BenchAction>, { sayFault, say }: Notices) {
   const queries = useQueryClient();
   const { briefId } = brief;
-  const queue = useRef<SaveQueue | null>(null);
   const [sync] = useState(() => new BriefSync(brief));
   /** The newest version that was heard of. */
   const heard = useRef(brief.version);
@@ -53,6 +52,44 @@ export function useBriefSaves(brief: Brief, now: Now, dispatch: Dispatch<BenchAc
     [briefId, sync, refresh],
   );
 
+  const queue = useQueue({ briefId, now, dispatch, sync, heard, refresh, fetchBrief, sayFault });
+  useEvents(briefId, sync, heard, fetchBrief, queue, dispatch);
+  const { change, flush } = useChanges(briefId, sync);
+  const addSave = useCallback((save: Save) => queue.current?.add(save), [queue]);
+  return useMemo(
+    () => ({
+      addSave,
+      arrive: (next: Brief) => void sync.arrived(next),
+      changeBrief: change,
+      flush,
+      settled: async () => {
+        flush();
+        await queue.current?.settled();
+      },
+      who: tabId,
+      retrySaves: () => {
+        queue.current?.retry();
+        say("Trying again …");
+      },
+    }),
+    [addSave, sync, queue, change, flush, say],
+  );
+}
+
+type QueueProps = {
+  briefId: string;
+  now: Now;
+  dispatch: Dispatch<BenchAction>;
+  sync: BriefSync;
+  heard: { readonly current: number };
+  refresh: () => void;
+  fetchBrief: () => Promise<void>;
+  sayFault: Notices["sayFault"];
+};
+
+/** Opens the queue of what is to be saved, with what a reload left in it. */
+function useQueue({ briefId, now, dispatch, sync, heard, refresh, fetchBrief, sayFault }: QueueProps) {
+  const queue = useRef<SaveQueue | null>(null);
   useEffect(() => {
     const store = openStore(briefId, tabId());
     let settling: ReturnType<typeof setTimeout> | undefined;
@@ -96,29 +133,8 @@ export function useBriefSaves(brief: Brief, now: Now, dispatch: Dispatch<BenchAc
       clearInterval(alive);
       clearTimeout(settling);
     };
-  }, [briefId, now, dispatch, sync, refresh, fetchBrief, sayFault]);
-
-  useEvents(briefId, sync, heard, fetchBrief, queue, dispatch);
-  const { change, flush } = useChanges(briefId, sync);
-  const addSave = useCallback((save: Save) => queue.current?.add(save), []);
-  return useMemo(
-    () => ({
-      addSave,
-      arrive: (next: Brief) => void sync.arrived(next),
-      changeBrief: change,
-      flush,
-      settled: async () => {
-        flush();
-        await queue.current?.settled();
-      },
-      who: tabId,
-      retrySaves: () => {
-        queue.current?.retry();
-        say("Trying again …");
-      },
-    }),
-    [addSave, sync, change, flush, say],
-  );
+  }, [briefId, now, dispatch, sync, heard, refresh, fetchBrief, sayFault]);
+  return queue;
 }
 
 /** Typing is gathered for a moment before it is a save. */

@@ -6,7 +6,7 @@ import { useBench } from "./BenchContext";
 
 export const STAYS = "The server is not answering. This page stays open, and what you change is kept until it does.";
 
-/** @returns a function that opens an address of ours, or says why the page stays. */
+/** @returns a function that opens an address of this app, or says why the page stays. */
 export function useGo(): (path: string) => void {
   const { isAway, say } = useBench();
   const router = useRouter();

@@ -6,7 +6,7 @@ import { LINE_ROLES, type Brief, type BriefLine } from "@/contracts/brief";
 import { USES, type Use } from "@/contracts/traits";
 import { convertLength, LengthUnit, writeLength } from "@/contracts/units";
 import { USE_WORDS } from "@/contracts/words";
-import { charactersOf } from "@/core/brief/checkBrief";
+import { charactersOf } from "@/core/brief/characters";
 import { useCharacterNames } from "@/ui/parts/characterNames";
 import { useBench } from "../bench/BenchContext";
 import { LEVEL_WORDS } from "../bench/BriefStrip";

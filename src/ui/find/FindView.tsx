@@ -39,7 +39,7 @@ export function FindView({ first }: { first: FirstPage | null }) {
   const sieveOpen = useIsWide() ? (chosenOpen ?? true) : (chosenOpen ?? false);
   const question = writeQuestion(address, brief.briefId);
   // The first page alone: further ones are the wall's own affair, so that scrolling draws nothing but the wall.
-  const { head, error } = usePages(question, 0, 0, first);
+  const { head, error, isAsking } = usePages(question, 0, 0, first);
   const libraries = useLibraryNames();
   useFreshWhileReading();
   const field = useRef<HTMLInputElement>(null);
@@ -56,9 +56,7 @@ export function FindView({ first }: { first: FirstPage | null }) {
         <h1 className="sr-only">Find</h1>
         <div className="mx-3.5 flex items-baseline gap-3 border-b-2 border-slate pb-1.5">
           <SearchField ref={field} value={address.q} onChange={(q) => set({ q: q || null })} />
-          <span className="num shrink-0" data-count aria-live="polite">
-            {head ? countFound(head, address.fold) : "…"}
-          </span>
+          <FoundCount head={head} isFolded={address.fold} isAsking={isAsking} />
         </div>
         <div className="mx-3.5 flex min-h-[34px] flex-wrap items-center gap-x-3 border-b border-rule text-[12.5px]">
           <button
@@ -88,19 +86,10 @@ export function FindView({ first }: { first: FirstPage | null }) {
         {address.ground === "picture" && <PictureHint />}
         <AsideNote isOnly={address.aside === "only"} set={set} />
         <div className="min-h-0 flex-1 pl-0.5">
-          {error ? (
-            <Broken error={error} />
-          ) : head && head.total === 0 ? (
-            <Empty
-              ofAll={head.ofAll}
-              isFiltered={Boolean(address.q) || actives.length > 0}
-              onClear={() => set(NO_FILTERS)}
-            />
-          ) : address.view === "map" ? (
-            <MapOf address={address} question={question} />
-          ) : (
-            <WallOf address={address} set={set} head={head} first={first} question={question} />
-          )}
+          <Shown
+            {...{ address, set, head, first, question, error }}
+            isFiltered={address.q !== "" || actives.length > 0}
+          />
         </div>
       </section>
       {/* Behind the wall for Tab, left of it for the eye. A boundary of its own: the wall asks for its fonts before the sieve starts. */}
@@ -115,12 +104,36 @@ export function FindView({ first }: { first: FirstPage | null }) {
   );
 }
 
+type CountProps = { head: FirstPage["list"] | undefined; isFolded: boolean; isAsking: boolean };
+const FoundCount = ({ head, isFolded, isAsking }: CountProps) => (
+  <span
+    className={`num shrink-0 ${isAsking ? "opacity-60" : ""}`}
+    data-count
+    aria-live="polite"
+    aria-busy={isAsking || !head}
+  >
+    {head ? countFound(head, isFolded) : "…"}
+  </span>
+);
+
 const countFound = ({ total, families, ofAll, understood }: NonNullable<FirstPage["list"]>, isFolded: boolean) =>
   understood.nearest
     ? `0 of ${ofAll} styles`
     : isFolded
       ? `${families} ${families === 1 ? "family" : "families"} of ${ofAll} styles`
       : `${total} of ${ofAll} styles`;
+
+type ShownProps = Steered & { head: FirstPage["list"] | undefined; first: FirstPage | null; question: string } & {
+  error: unknown;
+  isFiltered: boolean;
+};
+/** The wall or the map, or why there is none. */
+function Shown({ address, set, head, first, question, error, isFiltered }: ShownProps) {
+  if (error) return <Broken error={error} />;
+  if (head?.total === 0) return <Empty ofAll={head.ofAll} isFiltered={isFiltered} onClear={() => set(NO_FILTERS)} />;
+  if (address.view === "map") return <MapOf address={address} question={question} />;
+  return <WallOf address={address} set={set} head={head} first={first} question={question} />;
+}
 
 function MapOf({ address, question }: { address: FindAddress; question: string }) {
   // A cell holds one word.

@@ -19,28 +19,7 @@ const ASK_AFTER_MS = 60;
 export function TraitRangeField({ trait, facet, low, high, onChange }: Props) {
   const [min, max] = facet?.range ?? [0, 1];
   const step = (max - min) / STEPS;
-  const given: [number, number] = [low ?? min, high ?? max];
-  const [held, setHeld] = useState<[number, number] | null>(null);
-  /** What the address was asked to hold, and what it held then: the thumbs stay where they are until it follows. */
-  const [asked, setAsked] = useState<{ held: [number, number]; from: string; to: string } | null>(null);
-  const isAt = keyOf(low, high);
-  if (asked && (asked.to === isAt || asked.from !== isAt)) {
-    setAsked(null);
-    if (asked.held === held) setHeld(null);
-  }
-  const [a, b] = held ?? given;
-  const isAsked = held !== null && asked?.held === held;
-  useEffect(() => {
-    if (!held || isAsked) return;
-    const timer = setTimeout(() => {
-      const round = (v: number) => Number(v.toFixed((TRAIT_WORDS[trait]?.digits ?? 2) + 1));
-      const from = held[0] <= min + step / 2 ? null : round(held[0]);
-      const to = held[1] >= max - step / 2 ? null : round(held[1]);
-      setAsked({ held, from: isAt, to: keyOf(from, to) });
-      onChange(from, to);
-    }, ASK_AFTER_MS);
-    return () => clearTimeout(timer);
-  }, [held, isAsked, isAt, min, max, step, trait, onChange]);
+  const [[a, b], setHeld] = useThumbs({ trait, min, max, low, high, onChange });
   const bins = facet?.bins ?? [];
   const tallest = Math.max(1, ...bins);
   const share = (v: number) => `${Math.min(100, Math.max(0, ((v - min) / (max - min)) * 100))}%`;
@@ -104,4 +83,34 @@ export function TraitRangeField({ trait, facet, low, high, onChange }: Props) {
       </div>
     </div>
   );
+}
+
+type ThumbsProps = Omit<Props, "facet"> & { min: number; max: number };
+type Thumbs = [low: number, high: number];
+
+/** Where the thumbs are, and what moves them: they are ahead of the address while the hand is on them. */
+function useThumbs({ trait, min, max, low, high, onChange }: ThumbsProps): [Thumbs, (held: Thumbs) => void] {
+  const step = (max - min) / STEPS;
+  const given: Thumbs = [low ?? min, high ?? max];
+  const [held, setHeld] = useState<Thumbs | null>(null);
+  /** What the address was asked to hold, and what it held then: the thumbs stay where they are until it follows. */
+  const [asked, setAsked] = useState<{ held: Thumbs; from: string; to: string } | null>(null);
+  const isAt = keyOf(low, high);
+  if (asked && (asked.to === isAt || asked.from !== isAt)) {
+    setAsked(null);
+    if (asked.held === held) setHeld(null);
+  }
+  const isAsked = held !== null && asked?.held === held;
+  useEffect(() => {
+    if (!held || isAsked) return;
+    const timer = setTimeout(() => {
+      const round = (v: number) => Number(v.toFixed((TRAIT_WORDS[trait]?.digits ?? 2) + 1));
+      const from = held[0] <= min + step / 2 ? null : round(held[0]);
+      const to = held[1] >= max - step / 2 ? null : round(held[1]);
+      setAsked({ held, from: isAt, to: keyOf(from, to) });
+      onChange(from, to);
+    }, ASK_AFTER_MS);
+    return () => clearTimeout(timer);
+  }, [held, isAsked, isAt, min, max, step, trait, onChange]);
+  return [held ?? given, setHeld];
 }

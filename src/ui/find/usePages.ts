@@ -61,6 +61,8 @@ export function usePages(question: string, from: number, to: number, firstPage: 
   byPage.set(0, head.data);
   return {
     head: head.data,
+    /** What is shown answers the question before. */
+    isAsking: head.isPlaceholderData,
     error: [head, ...results].find((r) => r.error)?.error ?? null,
     item: (index: number): ShownItem | undefined => byPage.get(Math.floor(index / PAGE))?.items[index % PAGE],
   };

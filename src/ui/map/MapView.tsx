@@ -64,6 +64,7 @@ export function MapView({ question, text }: Props) {
     },
     [map, size],
   );
+  const kept = useMemo(() => new Set<string>(brief.kept.map((k) => k.styleId)), [brief.kept]);
   useMapKeys({ map, faceIn, fits, face, item, look, onView, size, box });
   if (error)
     return (
@@ -71,7 +72,7 @@ export function MapView({ question, text }: Props) {
         <FaultNote fault={writeFault(faultOf(error))} />
       </div>
     );
-  const state = map && { map, faceIn, fits, kept: new Set(brief.kept.map((k) => k.styleId)) };
+  const state = map && { map, faceIn, fits, kept };
   const label = map && face !== null ? tellFace(map.faces[face]!.family, fits[face] ?? -1) : "";
   return (
     <div

@@ -40,25 +40,94 @@ export function drawMap(
   colours: MapColours,
 ) {
   context.clearRect(0, 0, size.width, size.height);
-  if (CELL.width * view.zoom < CORE_FROM_PX) drawFar(context, view, size, state, colours);
-  else drawCells(context, view, size, state, colours);
+  const widthPx = CELL.width * view.zoom;
+  if (widthPx < CORE_FROM_PX) drawFar(context, view, size, state, colours);
+  else if (widthPx < WORDS_FROM_PX) drawTiles(context, view, size, state, colours);
+  else
+    drawCells(
+      context,
+      { ...originOf(view, size), zoom: view.zoom, ...cellsSeen(view, state.map, size) },
+      state,
+      colours,
+    );
   context.globalAlpha = 1;
 }
 
+/** Side of the squares that the map is drawn in beforehand: while it is dragged only those that come in are drawn. */
+const TILE_PX = 256;
+/** More than a large screen shows twice over. */
+const MOST_TILES = 240;
+type Tiles = { key: unknown[]; pictures: Map<string, HTMLCanvasElement> };
+let tiles: Tiles = { key: [], pictures: new Map() };
+
+function drawTiles(context: CanvasRenderingContext2D, view: View, size: Size, state: MapState, colours: MapColours) {
+  const ratio = context.getTransform().a;
+  const key = [state.map, state.fits, state.kept, colours.slate, view.zoom, ratio];
+  if (key.some((part, i) => part !== tiles.key[i])) tiles = { key, pictures: new Map() };
+  const { left, top } = originOf(view, size);
+  // On whole pixels of the screen: else there are seams.
+  const [x0, y0] = [Math.round(left * ratio) / ratio, Math.round(top * ratio) / ratio];
+  const { columns, rows } = state.map;
+  const count = (cells: number, cellPx: number) => Math.ceil((cells * cellPx * view.zoom) / TILE_PX);
+  const [across, down] = [count(columns, CELL.width), count(rows, CELL.height)];
+  for (let row = Math.max(0, Math.floor(-y0 / TILE_PX)); row < down && y0 + row * TILE_PX < size.height; row++)
+    for (
+      let column = Math.max(0, Math.floor(-x0 / TILE_PX));
+      column < across && x0 + column * TILE_PX < size.width;
+      column++
+    )
+      context.drawImage(
+        tileAt(column, row, view, ratio, state, colours),
+        x0 + column * TILE_PX,
+        y0 + row * TILE_PX,
+        TILE_PX,
+        TILE_PX,
+      );
+}
+
+function tileAt(
+  column: number,
+  row: number,
+  view: View,
+  ratio: number,
+  state: MapState,
+  colours: MapColours,
+): HTMLCanvasElement {
+  const name = `${column} ${row}`;
+  const known = tiles.pictures.get(name);
+  if (known) return known;
+  const tile = document.createElement("canvas");
+  tile.width = tile.height = Math.ceil(TILE_PX * ratio);
+  const context = tile.getContext("2d")!;
+  context.scale(ratio, ratio);
+  const [left, top] = [-column * TILE_PX, -row * TILE_PX];
+  const [width, height] = [CELL.width * view.zoom, CELL.height * view.zoom];
+  const seen = {
+    fromColumn: Math.floor(-left / width),
+    toColumn: Math.min(state.map.columns, Math.ceil((TILE_PX - left) / width)),
+    fromRow: Math.floor(-top / height),
+    toRow: Math.min(state.map.rows, Math.ceil((TILE_PX - top) / height)),
+  };
+  drawCells(context, { left, top, zoom: view.zoom, ...seen }, state, colours);
+  if (tiles.pictures.size >= MOST_TILES) tiles.pictures.delete(tiles.pictures.keys().next().value!);
+  tiles.pictures.set(name, tile);
+  return tile;
+}
+
+/** Cells and where the plane's corner stands. */
+type Part = ReturnType<typeof originOf> & ReturnType<typeof cellsSeen> & { zoom: number };
+
 function drawCells(
   context: CanvasRenderingContext2D,
-  view: View,
-  size: Size,
+  { left, top, zoom, fromColumn, toColumn, fromRow, toRow }: Part,
   { map, faceIn, fits, kept, isSet }: MapState,
   colours: MapColours,
 ) {
-  const { left, top } = originOf(view, size);
-  const [width, height] = [CELL.width * view.zoom, CELL.height * view.zoom];
-  const seen = cellsSeen(view, map, size);
+  const [width, height] = [CELL.width * zoom, CELL.height * zoom];
   const hasBands = width >= BANDS_FROM_PX;
   const inner = { width: width * 0.74, height: height * 0.74 };
-  for (let row = seen.fromRow; row < seen.toRow; row++)
-    for (let column = seen.fromColumn; column < seen.toColumn; column++) {
+  for (let row = fromRow; row < toRow; row++)
+    for (let column = fromColumn; column < toColumn; column++) {
       const face = faceIn[row * map.columns + column]!;
       if (face < 0) continue;
       const [x, y] = [left + column * width + width * 0.13, top + row * height + height * 0.13];
