@@ -1,18 +1,20 @@
 // Brings a checkout to where it can run: packages, workers, build. Each step is skipped when its result is newer than what it is made of.
-import { execSync, spawn } from "node:child_process";
+import { execSync, spawn, spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
 import {
+  copyFileSync,
   existsSync,
   mkdirSync,
   mkdtempSync,
   readdirSync,
   readFileSync,
+  renameSync,
   rmSync,
   statSync,
   writeFileSync,
 } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { homedir, tmpdir } from "node:os";
+import { dirname, join } from "node:path";
 
 const root = process.cwd();
 const stampFolder = join(root, ".cache");
@@ -60,10 +62,37 @@ export async function installPackages() {
     markDone("packages", print);
   }
   if (existsSync(native)) return { compiled: Promise.resolve() };
-  console.log("Compiling the database (about two minutes, once) …");
-  // Chatty compilers are read only when they fail.
-  return { compiled: run("npm rebuild better-sqlite3 --loglevel=error", { stdio: ["ignore", "ignore", "inherit"] }) };
+  return { compiled: compileDatabase(native) };
 }
+
+/** The native database is compiled once a machine: what was compiled for this version of it and of Node is kept in the user's cache. */
+async function compileDatabase(native) {
+  const { version } = JSON.parse(readFileSync(join(root, "node_modules/better-sqlite3/package.json"), "utf8"));
+  const cache = process.env.XDG_CACHE_HOME || join(homedir(), ".cache");
+  const name = `better-sqlite3-${version}-${process.platform}-${process.arch}-${process.versions.modules}.node`;
+  const kept = join(cache, "fond-quarry", name);
+  if (existsSync(kept)) {
+    mkdirSync(dirname(native), { recursive: true });
+    copyFileSync(kept, native);
+    if (opensDatabase()) return;
+    rmSync(native);
+  }
+  console.log("Compiling the database (about two minutes, once a machine) …");
+  // Chatty compilers are read only when they fail.
+  await run("npm rebuild better-sqlite3 --loglevel=error", { stdio: ["ignore", "ignore", "inherit"] });
+  try {
+    mkdirSync(dirname(kept), { recursive: true });
+    copyFileSync(native, `${kept}.${process.pid}`);
+    renameSync(`${kept}.${process.pid}`, kept);
+  } catch {
+    // No place for it: it is compiled again next time.
+  }
+}
+
+/** Asked in a process of its own: a module that does not fit ends it. */
+const opensDatabase = () =>
+  spawnSync(process.execPath, ["-e", 'new (require("better-sqlite3"))(":memory:").exec("SELECT 1")'], { cwd: root })
+    .status === 0;
 
 /** Where the made-up foundry's fonts lie, by what they are drawn from. */
 const foundryFolder = () => join(stampFolder, `foundry-${printOf("demo/foundry", "package-lock.json").slice(0, 12)}`);

@@ -85,7 +85,6 @@ async function readAll(): Promise<Row[]> {
       measured,
       signature: extractDescriptors(face),
       family: font.family ?? entry.family,
-      style: font.style,
       features: font.features,
     });
     const post = (await openContainer(font.sfnt)).tables.get("post");

@@ -26,7 +26,6 @@ export async function readRows(): Promise<FindRow[]> {
       measured,
       signature: extractDescriptors(face),
       family: font.family ?? entry.family,
-      style: font.style,
       features: font.features,
     });
     let verdicts = rights.get(entry.packageFolder);

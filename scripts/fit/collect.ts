@@ -23,7 +23,6 @@ for (const id of readdirSync(root)) {
       measured,
       signature: extractDescriptors(face),
       family: font.family ?? id,
-      style: font.style,
       features: font.features,
     });
     const used = process.cpuUsage(started);

@@ -72,9 +72,16 @@ describe("the wall", () => {
     await page.getByText(`${second} kept`).waitFor();
     await settle();
     expect((await api<{ kept: unknown[] }>(`/briefs/${briefId}`)).body.kept).toHaveLength(1);
+    const keptThere = async () => (await api<{ kept: unknown[] }>(`/briefs/${briefId}`)).body.kept.length;
     await page.keyboard.press("u");
+    await waitUntil(async () => (await keptThere()) === 0);
+    // Kept and undone in one breath: the wall, the tray and the server agree.
+    await page.keyboard.press("Space");
+    await page.keyboard.press("u");
+    await page.getByText(/^Undone: .* kept/).waitFor();
     await settle();
-    expect((await api<{ kept: unknown[] }>(`/briefs/${briefId}`)).body.kept).toHaveLength(0);
+    expect(await keptThere()).toBe(0);
+    expect(await page.locator("[data-strip] button[aria-pressed=true]").count()).toBe(0);
     const before = await count(page);
     await page.keyboard.press("x");
     await page.getByText(`${second} set aside`).waitFor();

@@ -22,16 +22,16 @@ for (const line of readFileSync(process.argv[2]!, "utf8").split("\n").filter(Boo
   const signature = new Uint8Array(Buffer.from(font.signature, "base64"));
   const classified = classifyFont({ ...font, signature });
   // "monospaced" and "display" say how it is used, not which letterforms it has.
-  const first = classified.kinds.find((k) => k.value !== "monospaced" && k.value !== "display")!;
+  const first = classified.kinds.find((k) => k.value !== "monospaced" && k.value !== "display");
   if (!kinds) {
     others++;
-    if (first.value === "picture") {
+    if (first?.value === "picture") {
       pictures++;
       console.log(`   not judged, called a picture: ${font.path} ${font.family}`);
     }
     continue;
   }
-  const isRight = kinds.includes(first.value);
+  const isRight = first !== undefined && kinds.includes(first.value);
   for (const of of ["all", kinds[0]!]) {
     const [right, all] = tally.get(of) ?? [0, 0];
     tally.set(of, [right + Number(isRight), all + 1]);

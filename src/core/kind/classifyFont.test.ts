@@ -44,7 +44,6 @@ function kindsOf(
     },
     signature: NO_LETTERS,
     family: names.family ?? "Quay",
-    style: "Regular",
     features: names.features ?? [],
   });
   return { kinds: kinds.map((k) => k.value), treatments: treatments.map((t) => t.value), first: kinds[0]! };
@@ -151,9 +150,10 @@ describe("treatments", () => {
     if (treatment !== "rounded") expect(kinds).toContain("display");
   });
 
-  test("swash by its features, shadow by its name", () => {
+  test("swash by its features; none by a name", () => {
     expect(kindsOf({}, {}, { features: ["liga", "swsh"] }).treatments).toEqual(["swash"]);
-    expect(kindsOf({}, {}, { family: "Quay Shadow" }).treatments).toEqual(["shadow"]);
+    for (const word of ["Shadow", "Stencil", "Pixel", "Inline"])
+      expect(kindsOf({}, {}, { family: `Quay ${word}` }).treatments).toEqual([]);
   });
 
   test("a plain face has none", () => expect(kindsOf({}).treatments).toEqual([]));

@@ -10,7 +10,6 @@ type KindInput = {
   /** Descriptors of its letters. */
   signature: Uint8Array;
   family: string;
-  style: string;
   features: readonly string[];
 };
 export type Classification = {
@@ -97,19 +96,17 @@ function extremeReason({ traits }: Measured, treatments: TreatmentGuess[]): stri
   return traits.cases === "capitals-only" ? "it has capitals only" : null;
 }
 
-function findTreatments({ measured, family, style, features }: KindInput): TreatmentGuess[] {
+function findTreatments({ measured, features }: KindInput): TreatmentGuess[] {
   const { traits, build } = measured;
   const found: TreatmentGuess[] = [];
   const add = (value: Treatment, confidence: number, because: string) =>
     found.push({ value, confidence: sure(confidence), because });
-  const name = `${family} ${style}`;
   const holes = num(build.holes);
   const pieces = num(build.pieces);
   const solid = build.solidity ?? 1;
   const rough = num(traits.roughness);
   if (num(build.axisAligned) > 0.93 && num(build.brokenCurves) > 0.9 && pieces < 6 && !traits.picture)
     add("pixel", 0.95, "its curves are steps of one square");
-  else if (/\b(pixel\w*|bitmap)\b/i.test(name)) add("pixel", 0.7, "its name says so");
   if (pieces >= 6 && !traits.picture) add("dotted", 0.9, `a plain letter falls into ${Math.round(pieces)} dots`);
   if (holes >= 1 && rough < 0.2 && pieces < 6) {
     if (solid < 0.5) add("outline", 0.6 + ramp(0.5 - solid, 0, 0.3) * 0.38, "only the border of its letters is inked");
@@ -117,8 +114,7 @@ function findTreatments({ measured, family, style, features }: KindInput): Treat
   }
   if (pieces >= 3 && pieces < 6 && num(build.roundPieces) >= 3) add("inline", 0.6, "its strokes are several lines");
   if (num(build.roundPieces) >= 2 && num(build.roundPieces) < 4 && pieces < 3 && rough < 0.3 && !traits.picture)
-    add("stencil", /stencil/i.test(name) ? 0.97 : 0.75, "its round letters are cut by bridges");
-  else if (/stencil/i.test(name)) add("stencil", 0.8, "its name says so");
+    add("stencil", 0.75, "its round letters are cut by bridges");
   if (rough > 0.15) add("rough", 0.5 + 0.48 * ramp(rough, 0.15, 0.5), "its contours are torn or worn");
   if (
     num(traits.roundness) > 0.55 &&
@@ -130,10 +126,8 @@ function findTreatments({ measured, family, style, features }: KindInput): Treat
   const hangs = num(build.footEm) < -0.03 && num(build.footEm) > -0.25 && num(build.footSpreadEm) < 0.02;
   if (hangs && (pieces >= 2 || holes >= 1) && !traits.picture)
     add("shadow", 0.75, "beside each letter stands a second one, lower and to a side");
-  else if (/\b(shade|shadow)\b/i.test(name)) add("shadow", 0.8, "its name says so");
   if (num(build.footEm) < -0.06 && num(build.footSpreadEm) > 0.03 && num(traits.connected) < 0.3 && !traits.picture)
     add("drips", 0.7, "its flat letters end below in uneven runs");
-  if (/\b(inline)\b/i.test(name) && !found.some((f) => f.value === "inline")) add("inline", 0.9, "its name says so");
   if (features.includes("swsh") || features.includes("cswh")) add("swash", 0.9, "it has swash forms");
   return found;
 }

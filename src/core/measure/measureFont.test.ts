@@ -156,7 +156,6 @@ describe("kinds and treatments on real fonts", () => {
       measured,
       signature: extractDescriptors(face),
       family: font.family!,
-      style: font.style,
       features: font.features,
     });
     for (const g of [...kinds, ...treatments]) {

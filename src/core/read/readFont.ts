@@ -63,7 +63,7 @@ const RUN: Record<Exclude<Stage, "opened">, (state: State) => Partial<FirstReadi
   classified: ({ face, reading }) => {
     const { measured = measureFont(face), signature = extractDescriptors(face), opened, family } = reading;
     return {
-      classified: classifyFont({ measured, signature, family, style: opened.style, features: opened.features }),
+      classified: classifyFont({ measured, signature, family, features: opened.features }),
     };
   },
   fingerprinted: ({ face }) => ({ print: fingerprintOutlines(face) }),

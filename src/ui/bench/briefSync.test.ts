@@ -106,37 +106,40 @@ describe.each<[string, Weather]>([
   ["away now and then", { lateMs: 4, lost: 0, away: 0.4 }],
   ["answers lost", { lateMs: 4, lost: 0.3, away: 0.1 }],
 ])("a server that is %s", (_name, weather) => {
-  test.each([1, 2])("200 words typed in each of two tabs: none is lost, both show the same (%i)", async (seed) => {
-    const random = seeded(seed);
-    const server = new Server(startOf(["one", "two words", "three words here"]));
-    const tabs = ["a", "b"].map((by) => openTab(server, by, random, weather, "both"));
-    const typed: string[] = [];
-    await Promise.all(
-      tabs.map(async (tab, who) => {
-        for (let i = 0; i < 200; i++) {
-          const word = `${who ? "b" : "a"}${i}`;
-          // A render behind: what the page shows when a key is pressed may be older than what has come.
-          const seen = tab.brief();
-          if (random() < 0.3) await wait(random() * 6);
-          const lines = seen.lines.map((l) => ({ ...l }));
-          const line = lines[Math.floor(random() * lines.length)]!;
-          const words = line.text.split(" ");
-          words.splice(Math.floor(random() * (words.length + 1)), 0, word);
-          line.text = words.join(" ");
-          typed.push(word);
-          tab.change({ lines }, seen);
-          if (random() < 0.4) tab.flush(random() < 0.2);
-          if (random() < 0.1) await wait(random() * 20);
-        }
-      }),
-    );
-    for (let i = 0; i < 4; i++) for (const tab of tabs) await tab.settled();
-    const words = textOf(server.brief).split(/[\s|]+/);
-    expect(typed.filter((w) => !words.includes(w))).toEqual([]);
-    // None stands twice, either: only an answer that was lost on the way may bring a word again.
-    if (!weather.lost) expect(typed.filter((w) => words.indexOf(w) !== words.lastIndexOf(w))).toEqual([]);
-    for (const tab of tabs) expect(textOf(tab.brief())).toBe(textOf(server.brief));
-  });
+  test.each(weather.lateMs > 10 ? [1] : [1, 2])(
+    "200 words typed in each of two tabs: none is lost, both show the same (%i)",
+    async (seed) => {
+      const random = seeded(seed);
+      const server = new Server(startOf(["one", "two words", "three words here"]));
+      const tabs = ["a", "b"].map((by) => openTab(server, by, random, weather, "both"));
+      const typed: string[] = [];
+      await Promise.all(
+        tabs.map(async (tab, who) => {
+          for (let i = 0; i < 200; i++) {
+            const word = `${who ? "b" : "a"}${i}`;
+            // A render behind: what the page shows when a key is pressed may be older than what has come.
+            const seen = tab.brief();
+            if (random() < 0.3) await wait(random() * 6);
+            const lines = seen.lines.map((l) => ({ ...l }));
+            const line = lines[Math.floor(random() * lines.length)]!;
+            const words = line.text.split(" ");
+            words.splice(Math.floor(random() * (words.length + 1)), 0, word);
+            line.text = words.join(" ");
+            typed.push(word);
+            tab.change({ lines }, seen);
+            if (random() < 0.4) tab.flush(random() < 0.2);
+            if (random() < 0.1) await wait(random() * 20);
+          }
+        }),
+      );
+      for (let i = 0; i < 4; i++) for (const tab of tabs) await tab.settled();
+      const words = textOf(server.brief).split(/[\s|]+/);
+      expect(typed.filter((w) => !words.includes(w))).toEqual([]);
+      // None stands twice, either: only an answer that was lost on the way may bring a word again.
+      if (!weather.lost) expect(typed.filter((w) => words.indexOf(w) !== words.lastIndexOf(w))).toEqual([]);
+      for (const tab of tabs) expect(textOf(tab.brief())).toBe(textOf(server.brief));
+    },
+  );
 });
 
 describe("both changed the same words", () => {
@@ -211,4 +214,30 @@ test("what is undone by itself is sent by itself, however long the server takes"
   expect(versions).toEqual(["one | two", "one | two | three", "one | two more | three more", "two more | three more"]);
   expect(textOf(tab.brief())).toBe("two more | three more");
   expect(tab.brief().lines.every((l) => l.id)).toBe(true);
+});
+
+test("what was kept or removed is undone as soon as it has reached the server, before the brief is fetched again", () => {
+  const kept = (id: string) =>
+    ({ keptId: id, styleId: id, role: "", note: "", place: 0 }) as unknown as Brief["kept"][number];
+  const [mast, oar] = [kept("mast"), kept("oar")];
+  const start = { ...startOf(["one"]), kept: [mast], setAside: [] };
+  let shown: Brief = start;
+  const sync = new BriefSync(start);
+  sync.connect({
+    shown: () => shown,
+    show: (next) => (shown = next),
+    waiting: () => ({ list: [], add: () => {}, replace: () => {} }),
+  });
+  const ids = () => shown.kept.map((k) => k.keptId);
+  for (const now of [[], [mast, oar]]) {
+    // Done here, taken by the server, and undone there.
+    shown = { ...shown, kept: now };
+    sync.keptSaved();
+    sync.arrived({ ...start, version: sync.version + 2 });
+    expect(ids()).toEqual(["mast"]);
+  }
+  // Others keep another one meanwhile: theirs comes, what is not saved here stays.
+  shown = { ...shown, kept: [] };
+  sync.arrived({ ...start, kept: [mast, oar], version: sync.version + 1 });
+  expect(ids()).toEqual(["oar"]);
 });

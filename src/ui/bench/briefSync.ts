@@ -95,6 +95,12 @@ export class BriefSync {
     this.rebase();
   }
 
+  /** All that was kept, removed and set aside here has reached the server: what is shown of it is what the server had. */
+  keptSaved() {
+    const { kept, setAside } = this.options.shown();
+    this.base = { ...this.base, kept, setAside };
+  }
+
   /** Measures what waits against the server's brief, each save against the one before; the last of each field leads to what is shown. */
   private rebase() {
     let base = this.base;

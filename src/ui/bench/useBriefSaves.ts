@@ -107,6 +107,7 @@ function useQueue({ briefId, now, dispatch, sync, heard, refresh, fetchBrief, sa
       onSaved: (save, body) => {
         dispatch({ type: "away", isAway: false });
         if (save.name === "brief") sync.saved(save, body as Brief);
+        else if (own.list.every((s) => s.name === "brief")) sync.keptSaved();
         isOlder ||= save.name !== "brief";
         clearTimeout(settling);
         settling = setTimeout(settle, REFRESH_AFTER_MS);
