@@ -62,10 +62,12 @@ async function setUp(step) {
 // Made of the routes by Next.js, and read by lint, too.
 await check("types of routes", "npx next typegen");
 await check("workers", "node scripts/buildWorkers.mjs");
-// Two lines of work for two cores, of about the same length: what compiles, draws and cuts; what reads the code, and builds it when nobody
-// reads the types of its routes any more.
+// Two lines of work for two cores, of about the same length. The build writes the types of the routes again: it comes when nobody reads them
+// any more.
+const typed = check("types", "npx tsc --noEmit");
 await Promise.all([
   (async () => {
+    await typed;
     await setUp(compiled);
     await setUp(drawFoundry());
     await setUp(cutWords());
@@ -74,7 +76,7 @@ await Promise.all([
   })(),
   (async () => {
     await check("lint", "npx eslint .");
-    await check("types", "npx tsc --noEmit");
+    await typed;
     await setUp(build());
   })(),
 ]);
