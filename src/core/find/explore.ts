@@ -2,7 +2,7 @@
 // unlike all that was marked. Whether it is kept teaches more than another one of the same.
 import { distancesIn } from "./alike";
 import type { FindIndex } from "./findIndex";
-import type { Ordered } from "./order";
+import { rearrange, type Ordered } from "./order";
 
 /** Every so many-th place, as far as the first screens go. */
 const EVERY = 12;
@@ -24,27 +24,20 @@ export function orderWithUnfamiliar(
 ): { shown: Ordered; isUnfamiliar: (row: number) => boolean } {
   let chosen: number[] | null = null;
   const choose = () => (chosen ??= chooseUnfamiliar(rows, fitOf, marked, index));
-  const before = (list: Uint32Array): Uint32Array => {
+  const shown = rearrange(ordered, (list) => {
     const own = new Set(choose());
     const waiting = [...choose()];
-    const out: number[] = [];
+    const out = new Uint32Array(list.length);
+    let n = 0;
     for (const row of list) {
-      if (out.length % EVERY === EVERY - 1 && waiting.length) out.push(waiting.shift()!);
-      if (!own.has(row)) out.push(row);
+      if (n % EVERY === EVERY - 1 && waiting.length) out[n++] = waiting.shift()!;
+      if (n < out.length && !own.has(row)) out[n++] = row;
     }
-    // What is brought forward from behind the list makes it longer; what did not reach its place stands at the end.
-    return Uint32Array.from([...out, ...waiting].slice(0, list.length));
-  };
-  let first: Uint32Array | null = null;
-  let all: Uint32Array | null = null;
-  return {
-    shown: {
-      length: ordered.length,
-      first: () => (first ??= before(ordered.first())),
-      all: () => (all ??= before(ordered.all())),
-    },
-    isUnfamiliar: (row) => choose().includes(row),
-  };
+    // Those that did not reach their places stand at the end.
+    for (const row of waiting) if (n < out.length) out[n++] = row;
+    return out;
+  });
+  return { shown, isUnfamiliar: (row) => choose().includes(row) };
 }
 
 /** Of the better half, those farthest from all that was marked, and from each other. */
@@ -54,12 +47,12 @@ function chooseUnfamiliar(
   marked: readonly number[],
   index: FindIndex,
 ): number[] {
+  // Fewer than two screens are seen anyway.
+  if (rows.length < 2 * EVERY || !marked.length) return [];
   const isMarked = new Set(marked);
   const stride = Math.max(1, Math.ceil(rows.length / CANDIDATES));
   const some: number[] = [];
   for (let k = 0; k < rows.length; k += stride) if (!isMarked.has(rows[k]!)) some.push(rows[k]!);
-  // Fewer than two screens are seen anyway.
-  if (rows.length < 2 * EVERY || !marked.length) return [];
   some.sort((a, b) => fitOf(b) - fitOf(a) || a - b);
   const likely = some.slice(0, Math.ceil(some.length / 2));
   const distance = distancesIn(index, [...likely, ...marked]);

@@ -142,6 +142,17 @@ function among(rows: Int32Array, standing: Uint32Array, most = rows.length): Uin
   return out;
 }
 
+/** An order with its rows in other places. @param arrange - of the first rows, or of all: as many as it was given. */
+export function rearrange(ordered: Ordered, arrange: (list: Uint32Array) => Uint32Array): Ordered {
+  let first: Uint32Array | null = null;
+  let all: Uint32Array | null = null;
+  return {
+    length: ordered.length,
+    first: () => (first ??= arrange(ordered.first())),
+    all: () => (all ??= arrange(ordered.all())),
+  };
+}
+
 /** A list that is in order already. */
 export const inOrder = (list: Uint32Array): Ordered => ({ length: list.length, first: () => list, all: () => list });
 

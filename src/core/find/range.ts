@@ -1,7 +1,7 @@
 // The first screen shows what there is: among faces that fit alike, one style per family, each as far as can be from those before it.
 import { distancesIn } from "./alike";
 import type { FindIndex } from "./findIndex";
-import type { Ordered } from "./order";
+import { rearrange, type Ordered } from "./order";
 
 /** Places that are chosen for their range; the rest follow by their fit. */
 const PLACES = 48;
@@ -24,21 +24,14 @@ export function orderByRange(
 ): Ordered {
   let chosen: number[] | null = null;
   const choose = () => (chosen ??= spread(chooseCandidates(rows, fitOf, index), index));
-  const before = (list: Uint32Array): Uint32Array => {
+  return rearrange(ordered, (list) => {
     const own = new Set(choose());
     const out = new Uint32Array(list.length);
     let n = 0;
     for (const row of choose()) if (n < out.length) out[n++] = row;
     for (const row of list) if (n < out.length && !own.has(row)) out[n++] = row;
     return out;
-  };
-  let first: Uint32Array | null = null;
-  let all: Uint32Array | null = null;
-  return {
-    length: ordered.length,
-    first: () => (first ??= before(ordered.first())),
-    all: () => (all ??= before(ordered.all())),
-  };
+  });
 }
 
 /** The style of each family that fits best, the plainest among equals: families of the best steps, the best first, no more than are looked at. */

@@ -2,6 +2,7 @@
 import { LOOKS } from "../theme/looks";
 import type { FindIndex } from "./findIndex";
 import { nameScores, themeFits } from "./predicates";
+import { memoizeRecent } from "./lately";
 import type { Taste } from "./taste";
 import type { Constraint } from "./vocabulary";
 
@@ -140,25 +141,17 @@ function looksOf(index: FindIndex, weights: Float32Array, i: number): string[] {
 }
 
 type Guessed = "kinds" | "treatments" | "moods";
-const columnsOf = new WeakMap<FindIndex, Map<string, Float32Array>>();
+/** Kept at a time, for a library of a hundred thousand 0.4 MB each. */
+const COLUMNS_KEPT = 24;
+const columnsLately = memoizeRecent<FindIndex, Float32Array>(COLUMNS_KEPT);
 /**
  * How sure each row is of a kind, a treatment or a mood, 0 where nothing is said of it. Gathered once for each that is asked for: going
  * through the lists of a hundred thousand rows takes ten times as long as a column.
  */
-function confidencesIn(index: FindIndex, of: Guessed, value: string): Float32Array {
-  let columns = columnsOf.get(index);
-  if (!columns) columnsOf.set(index, (columns = new Map()));
-  const key = `${of} ${value}`;
-  let column = columns.get(key);
-  if (!column) {
-    column = Float32Array.from(index.rows, (row) => row[of]?.find((g) => g.value === value)?.confidence ?? 0);
-    if (columns.size >= MOST_COLUMNS) columns.delete(columns.keys().next().value!);
-    columns.set(key, column);
-  }
-  return column;
-}
-/** Kept at a time, for a library of a hundred thousand 0.4 MB each. */
-const MOST_COLUMNS = 24;
+const confidencesIn = (index: FindIndex, of: Guessed, value: string): Float32Array =>
+  columnsLately(index, `${of} ${value}`, () =>
+    Float32Array.from(index.rows, (row) => row[of]?.find((g) => g.value === value)?.confidence ?? 0),
+  );
 const inColumn = (column: Float32Array) => (i: number) => column[i]!;
 
 /** How far inside an open-ended range a value lies, 0–1: "heavy" ranks the heavier first, but not the absurd. */

@@ -47,6 +47,14 @@ function mark({ likes }: Taste) {
   return { kept: kept!, aside: aside! };
 }
 
+const briefOf = (kept: number[], aside: number[]) => ({
+  lines: [],
+  wanted: "",
+  uses: [],
+  kept: kept.map((i) => ({ styleId: rows[i]!.styleId })),
+  setAside: aside.map((i) => rows[i]!.styleId),
+});
+
 /** Mean of the precision at each hit among the first twenty. */
 function averagePrecision(order: readonly number[], { likes }: Taste): number {
   let [hits, sum] = [0, 0];
@@ -94,13 +102,7 @@ test("in words: what the kept have in common", () => {
 test("one place in twelve goes to a face unlike all that was marked, and what is kept still comes first", () => {
   for (const taste of RULES) {
     const { kept, aside } = mark(taste);
-    const brief = {
-      lines: [],
-      wanted: "",
-      uses: [],
-      kept: kept.map((i) => ({ styleId: rows[i]!.styleId })),
-      setAside: aside.map((i) => rows[i]!.styleId),
-    };
+    const brief = briefOf(kept, aside);
     const found = findStyles(index, { learn: true }, brief);
     const order = [...found.order];
     expect(new Set(order).size).toBe(found.total);
@@ -126,13 +128,7 @@ test("too few marks, or none kept, teach nothing; the same marks teach the same"
 
 test("a question learns from the brief's marks only when it asks for it", () => {
   const { kept, aside } = mark(RULES[1]!);
-  const brief = {
-    lines: [],
-    wanted: "",
-    uses: [],
-    kept: kept.map((i) => ({ styleId: rows[i]!.styleId })),
-    setAside: aside.map((i) => rows[i]!.styleId),
-  };
+  const brief = briefOf(kept, aside);
   const found = findStyles(index, { learn: true }, brief);
   expect(found.taste!.marks).toBeGreaterThanOrEqual(TASTE_FROM_MARKS);
   expect(found.at(0).fit!.because).toContain("like what you keep");

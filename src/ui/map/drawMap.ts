@@ -1,6 +1,6 @@
 // What the canvas of the map shows: core samples of the cells that are seen, or from far away one dot for each; darker where they fit.
 import { MAP_CELL as CELL, type FaceMap } from "@/contracts/map";
-import { cellsSeen, originOf, WORDS_FROM_PX, type Size, type View } from "./mapGeometry";
+import { cellsIn, cellsSeen, originOf, WORDS_FROM_PX, type Size, type View } from "./mapGeometry";
 
 /** From this width on a cell shows its core sample; below it is a dot of a picture that is made once. */
 const CORE_FROM_PX = 12;
@@ -100,15 +100,9 @@ function tileAt(
   tile.width = tile.height = Math.ceil(TILE_PX * ratio);
   const context = tile.getContext("2d")!;
   context.scale(ratio, ratio);
-  const [left, top] = [-column * TILE_PX, -row * TILE_PX];
-  const [width, height] = [CELL.width * view.zoom, CELL.height * view.zoom];
-  const seen = {
-    fromColumn: Math.floor(-left / width),
-    toColumn: Math.min(state.map.columns, Math.ceil((TILE_PX - left) / width)),
-    fromRow: Math.floor(-top / height),
-    toRow: Math.min(state.map.rows, Math.ceil((TILE_PX - top) / height)),
-  };
-  drawCells(context, { left, top, zoom: view.zoom, ...seen }, state, colours);
+  const plane = { left: -column * TILE_PX, top: -row * TILE_PX, zoom: view.zoom };
+  const seen = cellsIn(plane, state.map, { width: TILE_PX, height: TILE_PX });
+  drawCells(context, { ...plane, ...seen }, state, colours);
   if (tiles.pictures.size >= MOST_TILES) tiles.pictures.delete(tiles.pictures.keys().next().value!);
   tiles.pictures.set(name, tile);
   return tile;

@@ -52,9 +52,13 @@ export const originOf = (view: View, size: Size) => ({
 });
 
 /** Columns and rows that are seen; the last ones exclusive. */
-export function cellsSeen(view: View, { columns, rows }: Grid, size: Size) {
-  const { left, top } = originOf(view, size);
-  const [width, height] = [CELL.width * view.zoom, CELL.height * view.zoom];
+export const cellsSeen = (view: View, grid: Grid, size: Size) =>
+  cellsIn({ ...originOf(view, size), zoom: view.zoom }, grid, size);
+
+/** The same of any window. @param plane - where the plane's corner stands in it. */
+export function cellsIn(plane: { left: number; top: number; zoom: number }, { columns, rows }: Grid, size: Size) {
+  const { left, top, zoom } = plane;
+  const [width, height] = [CELL.width * zoom, CELL.height * zoom];
   return {
     fromColumn: Math.max(0, Math.floor(-left / width)),
     toColumn: Math.min(columns, Math.ceil((size.width - left) / width)),
