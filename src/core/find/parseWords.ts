@@ -27,8 +27,8 @@ export type Lexicon = {
   foundries: NameIndex;
   /** Whether a squashed "family style" is one style: "Zilla Slab Bold" is no family and a weight. */
   isFullName: (squashed: string) => boolean;
-  /** The user's own tags, lower case. */
-  tags: ReadonlySet<string>;
+  /** Words that are said of families, by the user or a library, lower case. */
+  tags: Pick<ReadonlySet<string>, "has">;
   /** English name of a language or a script, lower case → code of the language. */
   languages: ReadonlyMap<string, string>;
   /** English name of a country, lower case → code of what is mostly written there. */
@@ -303,7 +303,7 @@ function turnRound(constraint: Extract<Constraint, { type: "trait" }>): Constrai
 }
 
 /** A tag that is a word with a meaning beside is read as a theme, with what is tagged first. */
-const findTag = (phrase: string, tags: ReadonlySet<string>, words?: WordTable): Constraint | null =>
+const findTag = (phrase: string, tags: Lexicon["tags"], words?: WordTable): Constraint | null =>
   tags.has(phrase.toLowerCase()) && !words?.isCommon(phrase.toLowerCase())
     ? { type: "mood", label: phrase.toLowerCase(), moods: [phrase.toLowerCase()] }
     : null;

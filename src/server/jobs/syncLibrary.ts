@@ -125,8 +125,9 @@ async function bringUpToDate(sync: Sync, offered: Publication, at: string | null
     if (outcome.code === "waits") return false;
     if (outcome.code !== "taken") sync.counts.failed++;
     const { publicationId, digest, title, keywords } = offered;
-    const familyIds = (outcome.styleIds ?? []).flatMap((id) => findStyle(db, id)?.familyId ?? []);
-    if (outcome.code === "taken") putKeywords(db, { libraryId, publicationId }, familyIds, keywords);
+    // Most say nothing, and never did.
+    if (outcome.styleIds && (keywords.length || before))
+      putKeywords(db, { libraryId, publicationId }, outcome.styleIds, keywords);
     const row = { publicationId, digest, title, outcome: outcome.code, detail: outcome.detail };
     putPublication(db, libraryId, row, new Date().toISOString());
   }

@@ -2,13 +2,22 @@
 import type { Db } from "../db/open";
 
 type TagRow = { familyId: string; tag: string; holds: boolean };
-export const listTags = (db: Db, familyId?: string): TagRow[] =>
-  db
-    .prepare<[string | null, string | null], { familyId: string; tag: string; holds: number }>(
-      "SELECT family_id AS familyId, tag, holds FROM tags WHERE (? IS NULL OR family_id = ?) ORDER BY tag",
-    )
-    .all(familyId ?? null, familyId ?? null)
+export function listTags(db: Db, familyId?: string): TagRow[] {
+  const select = `SELECT family_id AS familyId, tag, holds FROM tags ${familyId ? "WHERE family_id = ?" : ""} ORDER BY tag`;
+  return db
+    .prepare<string[], { familyId: string; tag: string; holds: number }>(select)
+    .all(...(familyId ? [familyId] : []))
     .map((t) => ({ ...t, holds: t.holds === 1 }));
+}
+
+/** Rows of families count as changed. */
+const touchFamilies = (db: Db, familyIds: readonly string[]) =>
+  db
+    .prepare(
+      `UPDATE styles SET seq = (SELECT max(seq) + 1 FROM styles)
+       WHERE family_id IN (SELECT value FROM json_each(?))`,
+    )
+    .run(JSON.stringify(familyIds));
 
 /** holds null: what was said is taken back. Rows of the family count as changed. */
 export function putTag(db: Db, familyId: string, tag: string, holds: boolean | null, at: string) {
@@ -18,55 +27,72 @@ export function putTag(db: Db, familyId: string, tag: string, holds: boolean | n
       db.prepare(
         "INSERT INTO tags VALUES (?, ?, ?, ?) ON CONFLICT(family_id, tag) DO UPDATE SET holds = excluded.holds, at = excluded.at",
       ).run(familyId, tag, holds ? 1 : 0, at);
-    db.prepare("UPDATE styles SET seq = (SELECT max(seq) + 1 FROM styles) WHERE family_id = ?").run(familyId);
+    touchFamilies(db, [familyId]);
   })();
 }
 
 type KeywordRow = { familyId: string; keyword: string; libraryId: string };
 /** What libraries say of families. */
-export const listKeywords = (db: Db, familyId?: string): KeywordRow[] =>
-  db
-    .prepare<[string | null, string | null], KeywordRow>(
-      `SELECT DISTINCT family_id AS familyId, keyword, library_id AS libraryId FROM keywords
-       WHERE (? IS NULL OR family_id = ?) ORDER BY keyword, library_id`,
-    )
-    .all(familyId ?? null, familyId ?? null);
+export function listKeywords(db: Db, familyId?: string): KeywordRow[] {
+  const select = `SELECT DISTINCT family_id AS familyId, keyword, library_id AS libraryId FROM keywords
+    ${familyId ? "WHERE family_id = ?" : ""} ORDER BY keyword, library_id`;
+  return db.prepare<string[], KeywordRow>(select).all(...(familyId ? [familyId] : []));
+}
 
+/** Whether a word is said of any family: by the user, or by a library and not denied by the user. */
+export const isSaid = (db: Db, word: string): boolean =>
+  db
+    .prepare<[string, string], { is: number }>(
+      `SELECT EXISTS (SELECT 1 FROM tags WHERE tag = ? AND holds = 1) OR EXISTS (
+         SELECT 1 FROM keywords k WHERE k.keyword = ? AND NOT EXISTS (
+           SELECT 1 FROM tags t WHERE t.family_id = k.family_id AND t.tag = k.keyword AND t.holds = 0)) AS "is"`,
+    )
+    .get(word, word)!.is === 1;
+
+type FamilyOf = { familyId: string };
 /** What a publication says of the families in it, in place of what it said before. Rows of those where that differs count as changed. */
 export function putKeywords(
   db: Db,
   { libraryId, publicationId }: { libraryId: string; publicationId: string },
-  familyIds: readonly string[],
+  styleIds: readonly string[],
   keywords: readonly string[],
 ) {
-  const said = () =>
-    db
-      .prepare<[string, string], { familyId: string; text: string }>(
-        `SELECT family_id AS familyId, group_concat(keyword, char(10)) AS text FROM
-           (SELECT family_id, keyword FROM keywords WHERE library_id = ? AND publication_id = ? ORDER BY family_id, keyword)
-         GROUP BY family_id`,
-      )
-      .all(libraryId, publicationId);
+  const families = "SELECT family_id FROM styles WHERE style_id IN (SELECT value FROM json_each(@styleIds))";
+  const given = {
+    libraryId,
+    publicationId,
+    styleIds: JSON.stringify(styleIds),
+    keywords: JSON.stringify(keywords),
+  };
   db.transaction(() => {
-    const before = new Map(said().map((s) => [s.familyId, s.text]));
-    db.prepare("DELETE FROM keywords WHERE library_id = ? AND publication_id = ?").run(libraryId, publicationId);
-    const put = db.prepare("INSERT INTO keywords VALUES (?, ?, ?, ?)");
-    for (const familyId of new Set(familyIds))
-      for (const keyword of new Set(keywords)) put.run(libraryId, publicationId, familyId, keyword);
-    const after = new Map(said().map((s) => [s.familyId, s.text]));
-    const touch = db.prepare("UPDATE styles SET seq = (SELECT max(seq) + 1 FROM styles) WHERE family_id = ?");
-    for (const familyId of new Set([...before.keys(), ...after.keys()]))
-      if (before.get(familyId) !== after.get(familyId)) touch.run(familyId);
+    const removed = db
+      .prepare<typeof given, FamilyOf>(
+        `DELETE FROM keywords WHERE library_id = @libraryId AND publication_id = @publicationId AND NOT (
+           family_id IN (${families}) AND keyword IN (SELECT value FROM json_each(@keywords)))
+         RETURNING family_id AS familyId`,
+      )
+      .all(given);
+    const added = db
+      .prepare<typeof given, FamilyOf>(
+        `INSERT OR IGNORE INTO keywords SELECT @libraryId, @publicationId, f.family_id, k.value
+         FROM (${families}) f, json_each(@keywords) k WHERE true
+         RETURNING family_id AS familyId`,
+      )
+      .all(given);
+    const changed = [...removed, ...added].map((f) => f.familyId);
+    if (changed.length) touchFamilies(db, changed);
   })();
 }
 
 /** What a library said of families is forgotten with it. */
 export function forgetKeywords(db: Db, libraryId: string) {
-  db.prepare(
-    `UPDATE styles SET seq = (SELECT max(seq) + 1 FROM styles)
-     WHERE family_id IN (SELECT family_id FROM keywords WHERE library_id = ?)`,
-  ).run(libraryId);
-  db.prepare("DELETE FROM keywords WHERE library_id = ?").run(libraryId);
+  const gone = db
+    .prepare<[string], FamilyOf>("DELETE FROM keywords WHERE library_id = ? RETURNING family_id AS familyId")
+    .all(libraryId);
+  touchFamilies(
+    db,
+    gone.map((f) => f.familyId),
+  );
 }
 
 export const countKept = (db: Db): Map<string, number> =>

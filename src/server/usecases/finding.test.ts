@@ -1,15 +1,12 @@
 // Passes, tags, saved searches, likeness, pages of the wall and the picture of a brief on a real database.
-import { afterAll, beforeEach, describe, expect, test } from "@jest/globals";
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { beforeEach, describe, expect, test } from "@jest/globals";
+import { openDataFolder } from "../../../tests/fixtures/dataFolder";
 import { makeFont, type FontPlan } from "../../../tests/fixtures/makeFont";
 import type { StyleId } from "@/contracts/ids";
 import { Pass } from "@/contracts/passes";
 import { AlikeList, StyleDetail, StyleList, StyleQuery, Suggestions } from "@/contracts/styles";
 import { valueOf } from "../../../tests/fixtures/outcomes";
 import { openDatabase, type Db } from "../db/open";
-import { closePools } from "../workers/pool";
 import type { FontReading } from "@/core/read/readFont";
 import readFont from "../workers/readFont.worker";
 import { findBrief } from "../queries/briefs";
@@ -38,12 +35,7 @@ import { getAnatomy, getBeside, getStyleDetail, listGlyphs } from "./styleDetail
 let db: Db;
 let ids: StyleId[] = [];
 let briefId = "";
-const data = mkdtempSync(join(tmpdir(), "fond-quarry-finding-"));
-process.env.FOND_QUARRY_DATA = data;
-afterAll(() => {
-  closePools();
-  rmSync(data, { recursive: true, force: true });
-});
+openDataFolder("finding");
 
 /** Fonts are read once; every test stores the readings into a database of its own. */
 const readings = new Map<string, Promise<{ bytes: Uint8Array; reading: FontReading }>>();
@@ -214,10 +206,9 @@ describe("words of the user", () => {
 
 describe("words of a library", () => {
   const publication = { libraryId: "open", publicationId: "p" };
-  const familyId = () => findStyle(db, ids[0]!)!.familyId;
 
   test("are found by, with what is nearest to them behind, until the library or the user says otherwise", () => {
-    putKeywords(db, publication, [familyId()], ["lamplit", "tea room"]);
+    putKeywords(db, publication, [ids[0]!], ["lamplit", "tea room"]);
     expect(found({ q: "lamplit" }).items.map((i) => i.family)).toEqual(["Skerry"]);
     expect(getStyleDetail(db, ids[0]!, briefId)!.keywords.map((k) => k.keyword)).toEqual(["lamplit", "tea room"]);
     // The user's word counts more.
@@ -225,7 +216,7 @@ describe("words of a library", () => {
     expect(found({ q: "lamplit" }).understood.ignored).toEqual(["lamplit"]);
     tagStyle(db, ids[0]!, "lamplit", null);
     expect(found({ q: "lamplit" }).total).toBe(1);
-    putKeywords(db, publication, [familyId()], ["tea room"]);
+    putKeywords(db, publication, [ids[0]!], ["tea room"]);
     expect(found({ q: "lamplit" }).understood.ignored).toEqual(["lamplit"]);
     forgetKeywords(db, "open");
     expect(getStyleDetail(db, ids[0]!, briefId)!.keywords).toEqual([]);
@@ -233,9 +224,9 @@ describe("words of a library", () => {
 
   test("said again, they make nothing new", () => {
     const seq = () => db.prepare("SELECT max(seq) FROM styles").pluck().get();
-    putKeywords(db, publication, [familyId()], ["lamplit"]);
+    putKeywords(db, publication, [ids[0]!], ["lamplit"]);
     const before = seq();
-    putKeywords(db, publication, [familyId(), familyId()], ["lamplit", "lamplit"]);
+    putKeywords(db, publication, [ids[0]!, ids[0]!], ["lamplit", "lamplit"]);
     expect(seq()).toBe(before);
   });
 });

@@ -14,7 +14,7 @@ import { quantile } from "@/core/geometry/numbers";
 import { findSetting, FOLLOWED } from "@/core/measure/reach";
 import type { Db } from "../db/open";
 import { findBrief } from "../queries/briefs";
-import { countKept, listKeywords, listTags } from "../queries/finding";
+import { countKept, isSaid, listKeywords, listTags } from "../queries/finding";
 import { isAnyRunning } from "../queries/jobs";
 import { eachStyleSince, lastSeq, type FindRecord } from "../queries/styles";
 import { listThemeCorrections, themesState } from "../queries/themes";
@@ -29,7 +29,6 @@ type Held = {
   /** Values that many styles have, each once: text of the column → value. */
   shared: Map<string, unknown>;
   index: FindIndex;
-  tags: ReadonlySet<string>;
   /** Made with the first question: languages are read then. */
   around?: FindSurroundings | undefined;
   /** What was said of words when it was made. */
@@ -82,10 +81,14 @@ const isDue = (db: Db, { pending, builtAt, tookMs }: Held, needed: readonly stri
  * come in, a large one serves for a while.
  */
 function bringUpToDate(db: Db, held: Held, seq: number, needed: readonly string[]): Held {
-  const tags = tagsByFamily(db);
+  const said = new Map<string, Said[]>();
+  const saidOf = (familyId: string) => {
+    if (!said.has(familyId)) said.set(familyId, saidByFamily(db, familyId).get(familyId) ?? []);
+    return said.get(familyId);
+  };
   const little = new Map<number, HeldRow>();
   for (const record of eachStyleSince(db, held.seq)) {
-    const row = record.hidden ? null : toRow(record, held.shared, tags.byFamily.get(record.familyId));
+    const row = record.hidden ? null : toRow(record, held.shared, saidOf(record.familyId));
     const at = held.index.rowOf.get(record.styleId);
     const before = held.pending.has(record.styleId) || at === undefined ? undefined : held.index.rows[at];
     if (row && before && differsLittle(before, row)) little.set(at!, row);
@@ -98,7 +101,6 @@ function bringUpToDate(db: Db, held: Held, seq: number, needed: readonly string[
   const next: Held = {
     ...held,
     seq,
-    tags: tags.all,
     ...(exchanged &&
       exchanged !== held.index && {
         index: exchanged,
@@ -118,10 +120,11 @@ function build(
   pending?: ReadonlyMap<string, HeldRow | null>,
 ): Held {
   const started = performance.now();
-  const tags = tagsByFamily(db);
-  if (!pending)
+  if (!pending) {
+    const said = saidByFamily(db);
     for (const record of eachStyleSince(db, 0))
-      if (!record.hidden) rows.set(record.styleId, toRow(record, values, tags.byFamily.get(record.familyId)));
+      if (!record.hidden) rows.set(record.styleId, toRow(record, values, said.get(record.familyId)));
+  }
   for (const [styleId, row] of pending ?? [])
     if (row) rows.set(styleId, row);
     else rows.delete(styleId);
@@ -131,7 +134,6 @@ function build(
     rows,
     shared: values,
     index,
-    tags: tags.all,
     ranges: measureRanges(index),
     pending: new Map(),
     builtAt: performance.now(),
@@ -150,21 +152,32 @@ export const getRows = (db: Db) => {
   return { findRow, ranges, index };
 };
 
-function tagsByFamily(db: Db) {
-  const byFamily = new Map<string, { tag: string; holds: boolean }[]>();
-  const all = new Set<string>();
-  for (const t of listTags(db)) {
-    byFamily.set(t.familyId, [...(byFamily.get(t.familyId) ?? []), t]);
-    if (t.holds) all.add(t.tag);
+type Said = { tag: string; holds: boolean };
+/** What is said of families, or of one: what a library says holds like what the user says, where the user does not say otherwise. */
+function saidByFamily(db: Db, familyId?: string): Map<string, Said[]> {
+  const said = new Map<string, Said[]>();
+  const listOf = (family: string) => {
+    let list = said.get(family);
+    if (!list) said.set(family, (list = []));
+    return list;
+  };
+  for (const t of listTags(db, familyId)) listOf(t.familyId).push(t);
+  for (const k of listKeywords(db, familyId)) {
+    const list = listOf(k.familyId);
+    if (!list.some((t) => t.tag === k.keyword)) list.push({ tag: k.keyword, holds: true });
   }
-  // What a library says holds like what the user says, where the user does not say otherwise.
-  for (const { familyId, keyword } of listKeywords(db)) {
-    const said = byFamily.get(familyId) ?? [];
-    if (said.some((t) => t.tag === keyword)) continue;
-    byFamily.set(familyId, [...said, { tag: keyword, holds: true }]);
-    all.add(keyword);
-  }
-  return { byFamily, all };
+  return said;
+}
+
+/** Words of a question are asked for again and again while it is read. */
+const WORDS_KEPT = 500;
+function rememberRecent(find: (word: string) => boolean): (word: string) => boolean {
+  const known = new LRUCache<string, boolean>({ max: WORDS_KEPT });
+  return (word) => {
+    let is = known.get(word);
+    if (is === undefined) known.set(word, (is = find(word)));
+    return is;
+  };
 }
 
 function once<T>(values: Map<string, unknown>, kind: string, text: string, make: (parsed: unknown) => T): T {
@@ -174,7 +187,7 @@ function once<T>(values: Map<string, unknown>, kind: string, text: string, make:
   return value as T;
 }
 
-function toRow(r: FindRecord, values: Map<string, unknown>, tags: { tag: string; holds: boolean }[] = []): HeldRow {
+function toRow(r: FindRecord, values: Map<string, unknown>, tags: readonly Said[] = []): HeldRow {
   const plain = plainMoodsOf(r.moods);
   const denied = new Set(tags.filter((t) => !t.holds).map((t) => t.tag));
   const measured = denied.size ? plain.filter((m) => !denied.has(m.value)) : plain;
@@ -245,7 +258,7 @@ export function answer(db: Db, held: Held, query: Partial<StyleQuery>, brief: Br
   if (known) return known;
   held.around ??= {
     lexicon: {
-      tags: held.tags,
+      tags: { has: rememberRecent((word) => isSaid(db, word)) },
       languages: getLanguages().byName,
       places: getLanguages().byPlace,
       words: getWordMeanings(),

@@ -7,3 +7,5 @@ CREATE TABLE keywords (
   PRIMARY KEY (library_id, publication_id, family_id, keyword)
 ) STRICT;
 CREATE INDEX keywords_by_family ON keywords(family_id);
+CREATE INDEX keywords_by_keyword ON keywords(keyword);
+CREATE INDEX tags_by_tag ON tags(tag);
