@@ -4,7 +4,7 @@
 import Database from "better-sqlite3";
 import { createHash } from "node:crypto";
 import { join } from "node:path";
-import { seeded } from "../demo/foundry/treat";
+import { seededRandom } from "../src/core/geometry/numbers";
 import { ABSENT, BYTES_PER_CHARACTER, SIGNATURE_BYTES } from "../src/core/descriptors/extractDescriptors";
 import { FORM_LENGTH } from "../src/core/measure/cellForm";
 
@@ -14,7 +14,7 @@ db.pragma("journal_mode = WAL");
 db.pragma("synchronous = OFF");
 
 /** Two runs make the same library. */
-const random = seeded(20261125);
+const random = seededRandom(20261125);
 const FIRST =
   "Anchor Beacon Brine Cairn Capstan Cobble Current Dapple Drift Ebb Ferry Fog Gale Gannet Gull Harbour Hawser Heron Inlet Jetty Keel Kelp Lamp Lantern Lee Mast Mist Moor Oar Osprey Pebble Petrel Pier Plover Quay Reef Rill Rope Sable Salt Sand Shoal Skerry Slate Sound Spar Spray Squall Tarn Tern Tide Voe Wake Wharf Wick Wren".split(
     " ",

@@ -1,5 +1,5 @@
 // Ways in which any file goes wrong, by accident and on purpose: shared by what damages fonts and what damages pictures.
-import { seeded } from "../demo/foundry/treat";
+import { seededRandom } from "../src/core/geometry/numbers";
 
 export type Random = () => number;
 export type Mutation = (bytes: Uint8Array, random: Random) => Uint8Array;
@@ -34,7 +34,7 @@ export function putExtreme(b: Uint8Array, r: Random, within: number) {
 
 /** One to three mutations of one of the bases: the same number gives the same bytes. */
 export function mutate(bases: readonly Uint8Array[], mutations: readonly Mutation[], number: number): Uint8Array {
-  const random = seeded(number);
+  const random = seededRandom(number);
   let bytes: Uint8Array = bases[int(random, bases.length)]!.slice();
   for (let i = 0; i < 1 + int(random, 3) && bytes.length > 8; i++)
     bytes = mutations[int(random, mutations.length)]!(bytes, random);

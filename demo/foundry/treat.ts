@@ -1,4 +1,5 @@
 // What is done to letters after they are drawn: stencil bridges, an inner line, rough edges, pixels, dots.
+import { seededRandom } from "../../src/core/geometry/numbers";
 import type { Design } from "./design";
 import { drawStroke, ellipse, polygon, type Contour, type Piece, type Point, type Stroke } from "./pen";
 import type { Drawing } from "./sketch";
@@ -104,17 +105,6 @@ export function dots(drawn: Drawing, d: Design): Contour[] {
   return placed.map((p) => ellipse(p.x, p.y, size / 2, size / 2));
 }
 
-/** Seeded numbers in 0–1: the same face comes out the same everywhere (mulberry32, public domain). */
-export function seeded(seed: number) {
-  let a = seed >>> 0;
-  return () => {
-    a = (a + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(a ^ (a >>> 15), 1 | a);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
-
 const evaluate = (from: Point, [a, b, c]: [Point, Point, Point], t: number): Point => {
   const u = 1 - t;
   return {
@@ -144,7 +134,7 @@ export function flatten({ start, curves }: Contour, step: number): Point[] {
 
 /** Worn edges: each point of the outline wanders a little, now and then a chip is missing. */
 export function roughen(contours: Contour[], d: Design, seed: number): Contour[] {
-  const random = seeded(seed);
+  const random = seededRandom(seed);
   const reach = Math.max(5, d.stem * 0.075);
   return contours.map((c) => {
     const points = flatten(c, 13);

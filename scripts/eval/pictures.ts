@@ -5,7 +5,7 @@ import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { chromium, type Page } from "playwright-core";
 import sharp, { type Sharp } from "sharp";
-import { seeded } from "../../demo/foundry/treat";
+import { seededRandom } from "../../src/core/geometry/numbers";
 import { EVAL_FOLDER, type EvalStyle } from "./library";
 import { isSetting, maySet, setAs, type SettingCondition } from "./settings";
 import { FIGURES, TEXTS } from "./texts";
@@ -85,7 +85,7 @@ export async function drawPictures(
   mkdirSync(folder, { recursive: true });
   const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args: ["--no-sandbox"] });
   const page = await browser.newPage({ viewport: { width: 1400, height: 500 } });
-  const next = seeded(seed);
+  const next = seededRandom(seed);
   const words = styles.filter((s) => !s.picture);
   const families = [...new Set(words.map((s) => s.family))].sort();
   const made = conditions.filter((c) => !isSetting(c) || words.some((s) => maySet(s, c)));

@@ -5,7 +5,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { SANS } from "../../demo/foundry/design";
 import { drawFace } from "../../demo/foundry/face";
-import { seeded } from "../../demo/foundry/treat";
+import { seededRandom } from "../../src/core/geometry/numbers";
 import { writeOpenType, writeTrueType, writeWoff } from "../../demo/foundry/write/writeFont";
 import type { Evidence } from "../../src/contracts/rights";
 import { USES, type Use, type Verdict } from "../../src/contracts/traits";
@@ -18,7 +18,7 @@ import { takeFont } from "../../src/server/store/takeFont";
 import { fontFacts, LETTERS } from "../../tests/fixtures/fontFacts";
 
 const pairs = Number(process.argv[2] ?? 100);
-const random = seeded(77);
+const random = seededRandom(77);
 const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
 const folder = mkdtempSync(join(tmpdir(), "fond-quarry-copies-"));
 process.env.FOND_QUARRY_DATA = folder;

@@ -2,7 +2,7 @@
 import { gzipSync } from "node:zlib";
 import { zipSync, type Zippable } from "fflate";
 import sharp from "sharp";
-import { seeded } from "../../demo/foundry/treat";
+import { seededRandom } from "../../src/core/geometry/numbers";
 import { writeOpenType } from "../../demo/foundry/write/writeFont";
 import { fontFacts } from "../../tests/fixtures/fontFacts";
 import { cutShort, flipBits, int, mutate, putNoise } from "../mutations";
@@ -95,7 +95,7 @@ export async function tryMass(
     "<p>Frei für <b>private</b> Zwecke.</p>",
   ].map(text);
   await many("texts", share(0.5), 2, async (i) => {
-    const random = seeded(i);
+    const random = seededRandom(i);
     const words = new TextDecoder().decode(mutate(terms, mutations, i)).repeat(1 + int(random, 40));
     const { status, body } = await server.api<{ evidenceId?: string }>(`/styles/${plain}/evidence`, {
       method: "POST",
@@ -119,7 +119,7 @@ export async function tryMass(
     "/libraries/x/search",
   ];
   await many("requests", Math.max(0, count - inputs.count), 6, async (i) => {
-    const random = seeded(i);
+    const random = seededRandom(i);
     const words = Array.from({ length: 1 + int(random, 30) }, () =>
       String.fromCodePoint(32 + int(random, i % 3 ? 900 : 60_000)),
     ).join("");

@@ -9,14 +9,14 @@ import { join } from "node:path";
 import { zipSync, type Zippable } from "fflate";
 import { SANS } from "../../demo/foundry/design";
 import { drawFace } from "../../demo/foundry/face";
-import { seeded } from "../../demo/foundry/treat";
+import { seededRandom } from "../../src/core/geometry/numbers";
 import { writeOpenType, writeTrueType } from "../../demo/foundry/write/writeFont";
 import { fontFacts, LETTERS } from "../../tests/fixtures/fontFacts";
 import { drawWords } from "./lettering";
 import { freePort, startServer, upload, waitIdle, waitUp, type Server } from "./server";
 
 const times = Number(process.argv[2] ?? 200);
-const random = seeded(50);
+const random = seededRandom(50);
 const say = (line: string) => console.error(line);
 const facts = (family: string) => fontFacts({ family, xHeight: 500, vendor: "KILL" });
 const text = (s: string) => new TextEncoder().encode(s);

@@ -95,6 +95,22 @@ export async function makeBrief(over: Record<string, unknown> = {}): Promise<str
   return body.briefId;
 }
 
+/** A brief whose line has figures and an ampersand, for goods that are sold. */
+export const makeWrenBrief = () =>
+  makeBrief({
+    name: "Shape test",
+    lines: [{ text: "Wren & Tern No. 7", role: "title" }],
+    uses: ["goods-for-sale"],
+  });
+
+type Found = {
+  total: number;
+  items: { family: string; style: string; traits: Record<string, number | null>; axisWanted: Record<string, number> }[];
+  facets: { kinds: Record<string, number> };
+};
+/** @param question - query string. @returns the first forty of what is found, with counts. */
+export const find = async (question: string) => (await api<Found>(`/styles?${question}&limit=40`)).body;
+
 export async function styleNamed(q: string): Promise<{ styleId: string; family: string; style: string }> {
   const { body } = await api<{ items: { styleId: string; family: string; style: string }[] }>(
     `/styles?q=${encodeURIComponent(q)}&limit=1`,

@@ -1,25 +1,15 @@
 // Finding by shape and word in the page: suggestions, the sieve, the wall, saved searches.
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import sharp from "sharp";
-import { api, count, expectNoAxeFaults, makeBrief, openBrowser, openWall, waitUntil } from "./browser";
+import { api, count, expectNoAxeFaults, find, makeWrenBrief, openBrowser, openWall, waitUntil } from "./browser";
 
 const browser = openBrowser();
 let briefId = "";
 beforeAll(async () => {
-  briefId = await makeBrief({
-    name: "Shape test",
-    lines: [{ text: "Wren & Tern No. 7", role: "title" }],
-    uses: ["goods-for-sale"],
-  });
+  briefId = await makeWrenBrief();
 });
 const settle = () => browser.page.waitForTimeout(450);
 const first = () => browser.page.locator("[data-strip]").first().getAttribute("data-name");
-type Found = {
-  total: number;
-  items: { family: string; style: string; traits: Record<string, number | null>; axisWanted: Record<string, number> }[];
-  facets: { kinds: Record<string, number> };
-};
-const find = async (question: string) => (await api<Found>(`/styles?${question}&limit=40`)).body;
 
 describe("the find field", () => {
   test("offers what could follow; Tab takes it", async () => {

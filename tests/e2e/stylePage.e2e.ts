@@ -1,23 +1,13 @@
 // The style page: the parts of letters, the line as outlines, measures, the family, words of one's own, glyphs, languages, the nearest.
 import { beforeAll, describe, expect, test } from "@jest/globals";
-import { api, saved, makeBrief, openBrowser, styleNamed } from "./browser";
+import { api, find, makeWrenBrief, openBrowser, saved, styleNamed } from "./browser";
 
 const browser = openBrowser();
 let briefId = "";
 beforeAll(async () => {
-  briefId = await makeBrief({
-    name: "Shape test",
-    lines: [{ text: "Wren & Tern No. 7", role: "title" }],
-    uses: ["goods-for-sale"],
-  });
+  briefId = await makeWrenBrief();
 });
 const settle = () => browser.page.waitForTimeout(450);
-type Found = {
-  total: number;
-  items: { family: string; style: string; traits: Record<string, number | null>; axisWanted: Record<string, number> }[];
-  facets: { kinds: Record<string, number> };
-};
-const find = async (question: string) => (await api<Found>(`/styles?${question}&limit=40`)).body;
 
 describe("the style page", () => {
   test("anatomy names parts on the real letters; the pointer is told what was measured", async () => {

@@ -6,7 +6,7 @@ import { request } from "node:http";
 import { join, relative } from "node:path";
 import type { Page } from "playwright-core";
 import type { Brief } from "@/contracts/brief";
-import { seeded } from "../../demo/foundry/treat";
+import { seededRandom } from "@/core/geometry/numbers";
 import { OPERATIONS } from "@/contracts/operations/table";
 import { api, fetchAgain, makeBrief, openBrowser, styleNamed, url } from "./browser";
 
@@ -170,7 +170,7 @@ describe("two tabs at one brief", () => {
     const typed: string[] = [];
     await Promise.all(
       pages.map(async (page, who) => {
-        const random = seeded(41 + who);
+        const random = seededRandom(41 + who);
         for (let i = 0; i < EDITS; i++) {
           const word = `${who ? "b" : "a"}${i}`;
           const field = line(page, 1 + Math.floor(random() * LINES));

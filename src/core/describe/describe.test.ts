@@ -1,5 +1,5 @@
 import { beforeAll, describe as group, expect, test } from "@jest/globals";
-import { seeded } from "../../../demo/foundry/treat";
+import { seededRandom } from "../geometry/numbers";
 import { traitsOf } from "../../../tests/fixtures/rows";
 import { describe, exampleOf, readyToAsk, type AskedLibrary, type DescribedStyle, type GivenAnswer } from "./describe";
 import type { Traits } from "@/contracts/traits";
@@ -9,7 +9,7 @@ import { QUESTIONS, type Described } from "./questions";
 let styles: DescribedStyle[];
 let library: AskedLibrary;
 beforeAll(() => {
-  const random = seeded(41);
+  const random = seededRandom(41);
   const between = (a: number, b: number) => a + random() * (b - a);
   const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
   styles = Array.from({ length: 90 }, (_, f) => {

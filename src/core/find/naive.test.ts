@@ -4,7 +4,7 @@ import type { StyleQuery } from "@/contracts/styles";
 import { KINDS, TREATMENTS, VERDICTS, type Kind, type Treatment, type Verdict } from "@/contracts/traits";
 import { FAMILY_STEPS, indexStyles, type FindRow } from "./findIndex";
 import { findStyles, type FindBrief } from "./findStyles";
-import { seeded } from "../../../demo/foundry/treat";
+import { seededRandom } from "../geometry/numbers";
 import { rowOf, traitsOf } from "../../../tests/fixtures/rows";
 
 /** Counted as large libraries are: columns packed together. What is counted column by column has its tests beside. */
@@ -22,7 +22,7 @@ const COVERAGES: [number, number][][] = [
 ];
 
 function makeRows(count: number, seed: number): FindRow[] {
-  const random = seeded(seed);
+  const random = seededRandom(seed);
   const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
   const maybe = (v: number) => (random() < 0.1 ? null : v);
   return Array.from({ length: count }, (_, i) => {

@@ -4,14 +4,14 @@ import { VERDICTS, type Verdict } from "@/contracts/traits";
 import { indexStyles, type FindRow } from "./findIndex";
 import { findStyles } from "./findStyles";
 import { differsLittle, replaceRows } from "./replaceRows";
-import { seeded } from "../../../demo/foundry/treat";
+import { seededRandom } from "../geometry/numbers";
 import { rowOf, traitsOf } from "../../../tests/fixtures/rows";
 
 const brief = { lines: [], wanted: "", uses: ["web" as const], kept: [], setAside: [] };
 const MOODS = ["sturdy", "airy", "loud", "harbour", "dry"];
 
 function makeRows(count: number): FindRow[] {
-  const random = seeded(77);
+  const random = seededRandom(77);
   const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
   return Array.from({ length: count }, (_, i) =>
     rowOf(pick(["Skerry", "Voe", "Tarn", "Kelp"]), {
@@ -42,7 +42,7 @@ describe.each([
   const index = indexStyles(rows, packedFrom);
 
   test("tags, verdicts and health of some rows change: the same answers as from all rows", () => {
-    const random = seeded(5);
+    const random = seededRandom(5);
     const changed = new Map<number, FindRow>();
     for (let k = 0; k < 60; k++) {
       const at = Math.floor(random() * rows.length);

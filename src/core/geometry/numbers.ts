@@ -35,7 +35,7 @@ export function interpolate(points: readonly (readonly [number, number])[], x: n
   return points[points.length - 1]![1];
 }
 
-/** Numbers in [0, 1) that look random and are the same for the same seed. Source: mulberry32. */
+/** Numbers in [0, 1) that look random and are the same for the same seed. Source: mulberry32 (public domain). */
 export function seededRandom(seed: number): () => number {
   let state = seed;
   return () => {

@@ -1,6 +1,5 @@
-import { afterAll, beforeEach, describe, expect, test } from "@jest/globals";
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
+import { beforeEach, describe, expect, test } from "@jest/globals";
+import { openDataFolder } from "../../../tests/fixtures/dataFolder";
 import { join } from "node:path";
 import { BriefFields } from "@/contracts/brief";
 import { findStale, FIRST_STAGES, PIPELINE, STAGES } from "@/contracts/pipeline";
@@ -21,17 +20,11 @@ import { findJob, insertJob, listImportItems, listJobs, listJobsIn, putImportIte
 import { countStyles, findStyle, findStyleBySha, lastSeq, listProvenance, eachStyleSince } from "./styles";
 import { isReadFirst, listStages, listStaleStyles, putStages } from "./stages";
 import { lastSignatureVersion, listSignaturesSince } from "./signatures";
-import { closePools } from "../workers/pool";
 import { valueOf } from "../../../tests/fixtures/outcomes";
 
 let db: Db;
 const changed = (...asked: Parameters<typeof changeBrief>) => valueOf(changeBrief(...asked));
-const data = mkdtempSync(join(tmpdir(), "fond-quarry-unit-"));
-process.env.FOND_QUARRY_DATA = data;
-afterAll(() => {
-  closePools();
-  rmSync(data, { recursive: true, force: true });
-});
+openDataFolder("unit");
 
 beforeEach(() => {
   db = openDatabase(":memory:");

@@ -1,8 +1,7 @@
 // What becomes of a font that was read: new, another file of a style that is there, or in the place of a poorer one; and what
 // users add to its record. A real database in memory, real fonts of the made-up foundry.
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from "@jest/globals";
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
+import { beforeAll, beforeEach, describe, expect, test } from "@jest/globals";
+import { openDataFolder } from "../../../tests/fixtures/dataFolder";
 import { join } from "node:path";
 import type { Evidence } from "@/contracts/rights";
 import { SANS, type Design } from "../../../demo/foundry/design";
@@ -25,16 +24,10 @@ import {
 } from "../usecases/provenance";
 import { getStyleDetail, listGlyphs } from "../usecases/styleDetail";
 import { takeFont } from "./takeFont";
-import { closePools } from "../workers/pool";
 import { storeReading } from "./storeReading";
 import { StyleQuery } from "@/contracts/styles";
 
-const data = mkdtempSync(join(tmpdir(), "fond-quarry-take-"));
-process.env.FOND_QUARRY_DATA = data;
-afterAll(() => {
-  closePools();
-  rmSync(data, { recursive: true, force: true });
-});
+openDataFolder("take");
 
 let few: Face;
 let more: Face;

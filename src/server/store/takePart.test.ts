@@ -1,8 +1,6 @@
 // A face that came cut by character: one style whatever the order of its files, with the characters of all of them. Real web fonts.
-import { afterAll, beforeEach, expect, test } from "@jest/globals";
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { beforeEach, expect, test } from "@jest/globals";
+import { openDataFolder } from "../../../tests/fixtures/dataFolder";
 import { FIRST_STAGES, STAGES } from "@/contracts/pipeline";
 import { hasCodePoint } from "@/core/unicode/blocks";
 import { demoPart } from "../../../tests/fixtures/demoFont";
@@ -13,16 +11,10 @@ import { putLibrary } from "../queries/libraries";
 import { listAlternatives } from "../queries/records";
 import { countStyles, findStyle, findStyleBySha, type StyleRecord } from "../queries/styles";
 import { getStyleDetail, listGlyphs } from "../usecases/styleDetail";
-import { closePools } from "../workers/pool";
 import readWhole, { readToImport } from "../workers/readFont.worker";
 import { takeFont, takeOpened } from "./takeFont";
 
-const data = mkdtempSync(join(tmpdir(), "fond-quarry-parts-"));
-process.env.FOND_QUARRY_DATA = data;
-afterAll(() => {
-  closePools();
-  rmSync(data, { recursive: true, force: true });
-});
+openDataFolder("parts");
 
 let db: Db;
 beforeEach(() => {

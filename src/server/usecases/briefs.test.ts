@@ -1,15 +1,12 @@
 // Briefs as several people change them: versions, merging, steps that are undone and done again, copies that are whole, faces kept as seen.
-import { afterAll, beforeEach, describe, expect, test } from "@jest/globals";
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { beforeEach, describe, expect, test } from "@jest/globals";
+import { openDataFolder } from "../../../tests/fixtures/dataFolder";
 import { BriefCreate, type Brief, type BriefEvent } from "@/contracts/brief";
 import type { StyleId } from "@/contracts/ids";
 import { demoBytes } from "../../../tests/fixtures/demoFont";
 import { valueOf } from "../../../tests/fixtures/outcomes";
 import { openDatabase, type Db } from "../db/open";
 import { hearBrief } from "../events/briefEvents";
-import { closePools } from "../workers/pool";
 import type { FontReading } from "@/core/read/readFont";
 import readFont from "../workers/readFont.worker";
 import { findBrief, putBriefPicture } from "../queries/briefs";
@@ -17,12 +14,7 @@ import { putLibrary } from "../queries/libraries";
 import { changeBrief, changeKept, createBrief, keepAt, keepStyle, letGo, setAside, stepBack } from "./briefs";
 import { storeReading } from "../store/storeReading";
 
-const data = mkdtempSync(join(tmpdir(), "fond-quarry-briefs-"));
-process.env.FOND_QUARRY_DATA = data;
-afterAll(() => {
-  closePools();
-  rmSync(data, { recursive: true, force: true });
-});
+openDataFolder("briefs");
 
 let db: Db;
 let id = "";

@@ -1,13 +1,10 @@
 // Identifications kept with a brief: given back as they were, in order, removed and brought back; nothing of another brief.
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from "@jest/globals";
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { beforeAll, beforeEach, describe, expect, test } from "@jest/globals";
+import { openDataFolder } from "../../../tests/fixtures/dataFolder";
 import { BriefCreate } from "@/contracts/brief";
 import type { IdentificationState } from "@/contracts/identifications";
 import sharp from "sharp";
 import { openDatabase, type Db } from "../db/open";
-import { closePools } from "../workers/pool";
 import { createBrief } from "./briefs";
 import {
   getIdentification,
@@ -18,12 +15,7 @@ import {
 } from "./identifications";
 import { MAX_PICTURE_BYTES } from "@/contracts/limits";
 
-const data = mkdtempSync(join(tmpdir(), "fond-quarry-kept-"));
-process.env.FOND_QUARRY_DATA = data;
-afterAll(() => {
-  closePools();
-  rmSync(data, { recursive: true, force: true });
-});
+openDataFolder("kept");
 
 let db: Db;
 let briefId = "";

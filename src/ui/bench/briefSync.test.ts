@@ -2,7 +2,7 @@
 import { describe, expect, test } from "@jest/globals";
 import type { Brief, BriefPatch } from "@/contracts/brief";
 import { mergeBrief, type BriefPart } from "@/core/brief/mergeBrief";
-import { seeded } from "../../../demo/foundry/treat";
+import { seededRandom } from "@/core/geometry/numbers";
 import { BriefSync } from "./briefSync";
 import { SaveQueue, type Save, type Sent } from "./saves";
 import type { Resolution } from "./state";
@@ -109,7 +109,7 @@ describe.each<[string, Weather]>([
   test.each(weather.lateMs > 10 ? [1] : [1, 2])(
     "200 words typed in each of two tabs: none is lost, both show the same (%i)",
     async (seed) => {
-      const random = seeded(seed);
+      const random = seededRandom(seed);
       const server = new Server(startOf(["one", "two words", "three words here"]));
       const tabs = ["a", "b"].map((by) => openTab(server, by, random, weather, "both"));
       const typed: string[] = [];
@@ -145,7 +145,9 @@ describe.each<[string, Weather]>([
 describe("both changed the same words", () => {
   const play = async (choice: Resolution) => {
     const server = new Server(startOf(["Skerrow Light"]));
-    const [a, b] = ["a", "b"].map((by) => openTab(server, by, seeded(1), { lateMs: 2, lost: 0, away: 0 }, choice));
+    const [a, b] = ["a", "b"].map((by) =>
+      openTab(server, by, seededRandom(1), { lateMs: 2, lost: 0, away: 0 }, choice),
+    );
     a!.change({ lines: [{ id: "l0", text: "Skerrow Lamp", role: "title" }] });
     b!.change({ lines: [{ id: "l0", text: "Skerrow Beam", role: "title" }], client: "Trust" });
     a!.flush();
@@ -196,7 +198,7 @@ test("a change touches only what it names", () => {
 
 test("what is undone by itself is sent by itself, however long the server takes", async () => {
   const server = new Server(startOf(["one", "two"]));
-  const tab = openTab(server, "a", seeded(3), { lateMs: 8, lost: 0, away: 0 }, "both");
+  const tab = openTab(server, "a", seededRandom(3), { lateMs: 8, lost: 0, away: 0 }, "both");
   const versions: string[] = [];
   server.onChange(() => versions.push(textOf(server.brief)));
   const lines = () => tab.brief().lines;
