@@ -6,14 +6,11 @@ import { lineFor } from "@/core/brief/ownWords";
 import { splitRuns } from "@/core/brief/runs";
 import { familyOf, useFace, useFaceParts } from "./faceLoader";
 import type { SampleProps } from "./sampleOf";
+import { fullWidth, isOtherFit, lineFit, type FullWidth } from "./lineFit";
 import { SetByLibrary } from "./SetByLibrary";
 
 /** Where the baseline stands below the top of a line box: the ascent that every loaded face is given. */
 export const BASELINE_EM = 0.95;
-
-/** Share of its room that a line fills when faces are levelled by line width, and the most it may grow for that. */
-const LINE_SHARE = 0.82;
-const LARGEST = 1.25;
 
 /** CSS of axis values; undefined for a face without axes. */
 const writeVariations = (axes?: Record<string, number>) =>
@@ -31,14 +28,14 @@ export const Sample = memo(function Sample(props: SampleProps) {
 
 function SetHere(props: SampleProps) {
   const nameCharacter = useCharacterNames();
-  const { styleId, coverage, text, sizePx, widthEm, ink, wrap, align, axes, features, onFit, byLineWidth, isPassing } =
-    props;
+  const { styleId, coverage, text, sizePx, widthEm, ink, wrap, align, axes, features, byLineWidth, isPassing } = props;
   const variations = writeVariations(axes);
   const state = useFace(styleId, isPassing);
   const partsHere = useFaceParts(styleId, props.parts > 0 && !isPassing && state === "ready" && !IS_ASCII.test(text));
   const runs = useMemo(() => splitRuns(text, coverage), [text, coverage]);
   const box = useRef<HTMLDivElement>(null);
   const line = useRef<HTMLSpanElement>(null);
+  const full = useRef<FullWidth>({ of: "", widthPx: 0 });
   const [ownFit, setFit] = useState(1);
   /** What all samples share; a line that is too long even so is set smaller than the others. */
   const shared = byLineWidth ? undefined : props.fit;
@@ -47,13 +44,11 @@ function SetHere(props: SampleProps) {
     // A line that is not seen yet need not be measured: measuring makes the browser lay out the page at once.
     if (wrap || state !== "ready" || !box.current || !line.current) return;
     const room = box.current.clientWidth;
-    const used = line.current.offsetWidth / fit;
-    const filled = byLineWidth && used > 0 ? Math.min(LARGEST, Math.max(0.2, (LINE_SHARE * room) / used)) : 1;
-    const next = byLineWidth ? filled : used > room && used > 0 ? Math.max(0.2, room / used) : 1;
-    // Widths come in whole pixels: in little room a pixel is much, and no reason to set the line again.
-    if (Math.abs(next - fit) > Math.max(0.004, 1.5 / Math.max(1, room))) setFit(next);
-    onFit?.(next);
-  }, [text, sizePx, state, partsHere, wrap, fit, onFit, variations, features, byLineWidth]);
+    const of = [text, sizePx, partsHere, variations, features].join("\n");
+    full.current = fullWidth(full.current, of, line.current.offsetWidth / fit);
+    const next = lineFit(full.current.widthPx, room, byLineWidth ?? false);
+    if (isOtherFit(next, fit, room)) setFit(next);
+  }, [text, sizePx, state, partsHere, wrap, fit, variations, features, byLineWidth]);
   const style: CSSProperties = {
     // A name that no loaded font has would be looked for among the system's fonts: milliseconds each, on a wall of hundreds.
     fontFamily: state === "ready" ? `"${familyOf(styleId)}"` : undefined,

@@ -51,17 +51,7 @@ function useSetLine(styleId: string, text: string): State {
   return state;
 }
 
-export function SetByLibrary({
-  styleId,
-  coverage,
-  text,
-  sizePx,
-  ink,
-  align,
-  wrap,
-  onFit,
-  fit: sharedFit,
-}: SampleProps) {
+export function SetByLibrary({ styleId, coverage, text, sizePx, ink, align, wrap, fit: sharedFit }: SampleProps) {
   const nameCharacter = useCharacterNames();
   const shown = [...text.replace(/\s+/g, " ").trim()].slice(0, LONGEST).join("");
   const { line, says } = useSetLine(styleId, shown || " ");
@@ -74,8 +64,7 @@ export function SetByLibrary({
     const next = widthPx > room && room > 0 ? Math.max(0.1, room / widthPx) : 1;
     if (sharedFit !== undefined) return;
     if (Math.abs(next - fit) > 0.004) setFit(next);
-    onFit?.(next);
-  }, [widthPx, fit, sharedFit, onFit]);
+  }, [widthPx, fit, sharedFit]);
   const missing = [...new Set(shown)].filter((c) => isMissing(c, coverage));
   const em = line?.unitsPerEm ?? 1000;
   const size = sizePx * fit;

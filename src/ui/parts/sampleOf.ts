@@ -21,7 +21,6 @@ export type SampleProps = {
   /** Axis values. A variable face is always given all of its own: else the browser picks weight and optical size itself. */
   axes?: Record<string, number>;
   features?: string;
-  onFit?: (share: number) => void;
   /** The factor that all samples beside it share; a line that is longer is cut at the edge, softly. Absent: each is fitted by itself. */
   fit?: number;
   /** False: the font is not here, the library sets the line. */
