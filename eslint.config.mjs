@@ -2,6 +2,8 @@
 import next from "eslint-config-next";
 import tseslint from "typescript-eslint";
 
+const WITH_REACT = ["src/ui/**/*.{ts,tsx}", "src/app/**/*.{ts,tsx}", "src/contracts/**/*.{ts,tsx}"];
+
 export default tseslint.config(
   {
     ignores: [
@@ -14,7 +16,8 @@ export default tseslint.config(
       "src/core/measure/letterForms.ts",
     ],
   },
-  ...next,
+  // What React and the framework ask is asked where they are used: their rules compile each file once more.
+  ...next.map((config) => (config.ignores ? config : { ...config, files: WITH_REACT })),
   ...tseslint.configs.recommended,
   {
     rules: {

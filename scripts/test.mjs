@@ -5,7 +5,7 @@ import { build, cutWords, drawFoundry, installDebian, installPackages } from "./
 
 const { compiled } = await installPackages();
 installDebian({
-  chromium: "chromium",
+  "chromium-headless-shell": "chromium-headless-shell",
   "ots-sanitize": "opentype-sanitizer",
   pdftoppm: "poppler-utils",
   gs: "ghostscript",

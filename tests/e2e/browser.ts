@@ -23,7 +23,7 @@ export function openBrowser(): { readonly page: Page; readonly context: BrowserC
   const broken: string[] = [];
   beforeAll(async () => {
     browser = await chromium.launch({
-      executablePath: "/usr/bin/chromium",
+      executablePath: "/usr/bin/chromium-headless-shell",
       args: [
         "--no-sandbox",
         "--disable-gpu",

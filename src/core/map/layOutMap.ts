@@ -3,7 +3,7 @@ import { UMAP } from "umap-js";
 import { seededRandom } from "../geometry/numbers";
 import { assignCells, type GridSize } from "./assignCells";
 
-/** Families that the projection itself works on; the others stand where their nearest of these stand. */
+/** Families that the projection itself works on, at most; the others stand where their nearest of these stand. */
 const LANDMARKS = 1_000;
 const NEIGHBOURS = 12;
 const EPOCHS = 240;
@@ -16,23 +16,24 @@ export type MapLayout = GridSize & { cells: Int32Array };
  * Lays families out.
  * @param vectors - one row per family, all of one length; distances between them are what "alike" means.
  * @param aspect - columns per row: wide cells need fewer columns.
+ * @param landmarks - families that the projection itself works on, at most.
  * @returns for each family the number of its cell, row by row; the same for the same vectors.
  */
-export function layOutMap(vectors: readonly Float32Array[], aspect: number): MapLayout {
+export function layOutMap(vectors: readonly Float32Array[], aspect: number, landmarks = LANDMARKS): MapLayout {
   const rows = Math.max(1, Math.ceil(Math.sqrt(vectors.length / aspect)));
   const columns = Math.max(1, Math.ceil(vectors.length / rows));
-  return { columns, rows, cells: assignCells(project(vectors), { columns, rows }) };
+  return { columns, rows, cells: assignCells(project(vectors, landmarks), { columns, rows }) };
 }
 
 /** @returns x and y for each vector. */
-function project(vectors: readonly Float32Array[]): Float64Array {
+function project(vectors: readonly Float32Array[], atMost: number): Float64Array {
   const places = new Float64Array(vectors.length * 2);
   // Too few to have neighbourhoods: in the order of their first two measures.
   if (vectors.length <= NEIGHBOURS + 2) {
     vectors.forEach((v, i) => places.set([v[0] ?? 0, v[1] ?? 0], i * 2));
     return places;
   }
-  const stride = Math.max(1, Math.ceil(vectors.length / LANDMARKS));
+  const stride = Math.max(1, Math.ceil(vectors.length / atMost));
   const landmarks = Array.from(vectors.keys()).filter((i) => i % stride === 0);
   const umap = new UMAP({
     nComponents: 2,
