@@ -24,7 +24,8 @@ type Style = {
   kin: string;
   path: string;
   kinds: string[];
-  isDisplay: boolean;
+  /** null where nobody says. */
+  isDisplay: boolean | null;
   measured: Measured;
   signature: Uint8Array;
 };
@@ -60,13 +61,19 @@ function hash(text: string): number {
   return (h ^ (h >>> 15)) >>> 0;
 }
 
+function rowsOf(file: string): string[][] {
+  return readFileSync(`scripts/fit/kinds/${file}`, "utf8")
+    .split("\n")
+    .filter((line) => line && !line.startsWith("#"))
+    .map((line) => line.split("\t"));
+}
+
+/** By family, and for fonts of Debian's packages by file. */
 function readLabels() {
-  const out = new Map<string, { kinds: string[]; isDisplay: boolean }>();
-  for (const line of readFileSync("scripts/fit/kinds/labels.tsv", "utf8").split("\n")) {
-    const [family, kinds, , , display] = line.split("\t");
-    if (family && kinds && !line.startsWith("#"))
-      out.set(family, { kinds: kinds.split("+"), isDisplay: display === "display" });
-  }
+  const out = new Map<string, { kinds: string[]; isDisplay: boolean | null }>();
+  for (const [family, kinds, , , display] of rowsOf("labels.tsv"))
+    out.set(family!, { kinds: kinds!.split("+"), isDisplay: display === "display" });
+  for (const [, file, kinds] of rowsOf("debianMore.tsv")) out.set(file!, { kinds: kinds!.split("+"), isDisplay: null });
   return out;
 }
 
@@ -76,13 +83,14 @@ function readStyles(file: string): Style[] {
     .filter(Boolean)
     .flatMap((line) => {
       const { path, measured, signature } = JSON.parse(line) as { path: string; measured: Measured; signature: string };
+      // A family's folder, or the file of a package that holds many families.
       const family = path.split("/")[0]!;
       const label = labels.get(family);
       if (!label || measured.traits.picture || !(LETTERFORMS as readonly string[]).includes(label.kinds[0]!)) return [];
       return [
         {
           family,
-          kin: family.split("-")[0]!,
+          kin: family.split(/[-.]/)[0]!,
           path,
           ...label,
           measured,
@@ -118,7 +126,8 @@ function fit(list: Style[]): Fitted {
   });
   const weights = descend(features, both(targets), halve(weigh(list, (s) => s.kinds[0]!)), softmax);
   const isDisplay = list.map((s) => [Number(s.isDisplay)]);
-  const [display] = descend(features, both(isDisplay), halve(weigh(list, (s) => String(s.isDisplay), 0)), sigmoid);
+  const ofDisplay = weigh(list, (s) => String(s.isDisplay), 0).map((w, i) => (list[i]!.isDisplay === null ? 0 : w));
+  const [display] = descend(features, both(isDisplay), halve(ofDisplay), sigmoid);
   return { spreads, weights, display: display! };
 }
 
@@ -214,7 +223,12 @@ function report(name: string, judged: Judgement[]) {
   const families = [...byFamily.values()];
   const share = (list: Judgement[][], isRight: (j: Judgement) => boolean = (j) => j.isRight) =>
     `${((100 * list.reduce((sum, f) => sum + f.filter(isRight).length / f.length, 0)) / Math.max(1, list.length)).toFixed(1)} % of ${list.length}`;
-  console.log(`${name}: ${share(families)} families right; display ${share(families, (j) => j.isDisplayRight)}`);
+  console.log(
+    `${name}: ${share(families)} families right; display ${share(
+      families.filter(([j]) => j!.style.isDisplay !== null),
+      (j) => j.isDisplayRight,
+    )}`,
+  );
   for (const kind of LETTERFORMS)
     console.log(`   ${kind}: ${share(families.filter(([j]) => j!.style.kinds[0] === kind))}`);
   for (const band of [0.4, 0.6, 0.8, 0.9, 0.97]) {

@@ -1,12 +1,13 @@
-// Judges kinds on fonts of Debian's packages that were classed by eye before: node scripts/runScript.mjs scripts/fit/kinds/judgeKinds.ts <measured.jsonl>
-// Right is a style whose first kind is one of those written down. Labels: scripts/fit/kinds/debian.tsv; files are known by their names.
+// Judges kinds on fonts of Debian's packages that were classed by eye before:
+// node scripts/runScript.mjs scripts/fit/kinds/judgeKinds.ts <measured.jsonl> [labels.tsv]
+// Right is a style whose first kind is one of those written down. Labels: scripts/fit/kinds/debian.tsv, and debianMore.tsv; files are known by their names.
 import { readFileSync } from "node:fs";
 import { basename } from "node:path";
 import { classifyFont } from "../../../src/core/kind/classifyFont";
 import type { Measured } from "../../../src/core/measure/measureFont";
 
 const truth = new Map(
-  readFileSync("scripts/fit/kinds/debian.tsv", "utf8")
+  readFileSync(process.argv[3] ?? "scripts/fit/kinds/debian.tsv", "utf8")
     .split("\n")
     .filter((line) => line && !line.startsWith("#"))
     .map((line) => line.split("\t"))

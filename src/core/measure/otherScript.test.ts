@@ -1,6 +1,10 @@
 // Letters of other scripts: what is measured of them agrees with the Latin letters that the same hand drew to go with them.
 import { describe, expect, test } from "@jest/globals";
-import { demoPart, readBytes, readDemo } from "../../../tests/fixtures/demoFont";
+import { demoBytes, demoPart, readBytes, readDemo } from "../../../tests/fixtures/demoFont";
+import { openFont } from "../open/openFont";
+import { joinParts } from "../outlines/joinParts";
+import { openFace } from "../outlines/openFace";
+import { measureFont } from "./measureFont";
 
 const read = (id: string, part: string, weight: number) => readBytes(demoPart(id, part, weight));
 
@@ -31,4 +35,14 @@ test("what is read from Latin letters is said to be unmeasured; no kind is named
   expect(measured.notes.confidence.weight).toBeGreaterThan(0);
   expect(traits.bodyEm).toBeCloseTo(0.57, 1);
   expect(kinds).toEqual([]);
+});
+
+test("something else in the places of Latin letters makes no picture of a face that has letters of a script", async () => {
+  const opened = async (bytes: Uint8Array) => openFace((await openFont(bytes)).sfnt);
+  const bars = await opened(demoBytes("libre-barcode-39"));
+  const hebrew = await opened(demoPart("rubik", "hebrew"));
+  expect(measureFont(bars)).toMatchObject({ isOtherScript: false, traits: { picture: true } });
+  const { isOtherScript, traits } = measureFont(joinParts([bars, hebrew]));
+  expect({ isOtherScript, picture: traits.picture }).toEqual({ isOtherScript: true, picture: false });
+  expect(traits.weight).toBe(measureFont(hebrew).traits.weight);
 });
