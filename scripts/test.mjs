@@ -62,21 +62,17 @@ async function setUp(step) {
 // Made of the routes by Next.js, and read by lint, too.
 await check("types of routes", "npx next typegen");
 await check("workers", "node scripts/buildWorkers.mjs");
-// Two lines of work for two cores, of about the same length. The build writes the types of the routes again: it comes when nobody reads them
-// any more.
-const typed = check("types", "npx tsc --noEmit");
+// Two lines of work for two cores, of about the same length. The build writes the types of the routes again: it comes when lint and types
+// have long read them.
 await Promise.all([
+  check("lint", "npx eslint ."),
   (async () => {
-    await typed;
+    await check("types", "npx tsc --noEmit");
     await setUp(compiled);
     await setUp(drawFoundry());
     await setUp(cutWords());
     await check("format", "npx prettier --check --log-level=warn .");
     await check("arrows", "npm run --silent arrows");
-  })(),
-  (async () => {
-    await check("lint", "npx eslint .");
-    await typed;
     await setUp(build());
   })(),
 ]);

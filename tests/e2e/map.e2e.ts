@@ -1,7 +1,7 @@
 // The map of Find in the browser: what it shows, how it is walked and zoomed, what is kept on it.
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import type { FaceMap } from "@/contracts/map";
-import { api, expectNoAxeFaults, makeBrief, openBrowser, waitUntil } from "./browser";
+import { api, count, expectNoAxeFaults, makeBrief, openBrowser, waitUntil } from "./browser";
 
 const browser = openBrowser();
 let briefId = "";
@@ -42,11 +42,11 @@ describe("on the page", () => {
   test("shows every family in the brief's words; what the question does not find is faint", async () => {
     const { page } = browser;
     await openMap();
-    expect(await page.locator("[data-map-face]").count()).toBeGreaterThan(150);
+    await waitUntil(async () => (await page.locator("[data-map-face]").count()) > 150);
     await page.getByLabel("Find by name, kind or shape").fill("blackletter");
     await waitUntil(async () => (await page.locator("[data-map-face][data-fit='-1']").count()) > 150);
     const strong = page.locator("[data-map-face]:not([data-fit='-1'])");
-    expect(await strong.count()).toBe(Number((await page.locator("[data-count]").innerText()).split(" ")[0]));
+    expect(await strong.count()).toBe(await count(page));
     expect(await strong.evaluateAll((all) => all.map((e) => e.getAttribute("data-name")).join())).toContain(
       "Unifraktur",
     );
