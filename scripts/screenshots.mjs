@@ -5,6 +5,7 @@ import { join } from "node:path";
 import { chromium } from "playwright-core";
 import { build, drawFoundry, prepareDemo, startLibraries } from "./setup.mjs";
 import { startServer, waitFor } from "../tests/e2e/globalSetup.mjs";
+import { stopServer } from "./server.mjs";
 
 await build();
 const data = process.env.PICTURES_DATA || mkdtempSync(join(tmpdir(), "fond-quarry-pictures-"));
