@@ -120,11 +120,11 @@ export function measureFrame(letters: Letters) {
 export function measureFont(face: OpenFace): Measured {
   const letters = lettersOf(face);
   const letterCount = pick(letters, "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz").length;
-  const measured = letterCount < FEW_LETTERS ? null : measureLetters(face, letters, letterCount);
-  if (measured && !measured.traits.picture) return measured;
+  const measured = measureLetters(face, letters, letterCount);
+  if (!measured.traits.picture) return measured;
   // Something else stands in the places of Latin letters, or nothing: it may be a text face all the same, of another script.
   const others = lettersOfScript(face);
-  return others ? measureOther(face, letters, others) : (measured ?? measureLetters(face, letters, letterCount));
+  return others ? measureOther(face, letters, others) : measured;
 }
 const FEW_LETTERS = 8;
 
