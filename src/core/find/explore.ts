@@ -11,19 +11,19 @@ const PLACES = 4;
 const CANDIDATES = 400;
 
 /**
- * @param ordered - best first. @param rows - all rows of it. @param fitOf - of a row of the index; higher is better.
+ * @param ordered - best first. @param rows - all rows of it. @param fits - one a row of `rows`; higher is better.
  * @param marked - rows that were kept or set aside.
  * @returns the order with the unfamiliar ones brought forward, and which these are.
  */
 export function orderWithUnfamiliar(
   ordered: Ordered,
   rows: Int32Array,
-  fitOf: (row: number) => number,
+  fits: Float32Array,
   marked: readonly number[],
   index: FindIndex,
 ): { shown: Ordered; isUnfamiliar: (row: number) => boolean } {
   let chosen: number[] | null = null;
-  const choose = () => (chosen ??= chooseUnfamiliar(rows, fitOf, marked, index));
+  const choose = () => (chosen ??= chooseUnfamiliar(rows, fits, marked, index));
   const shown = rearrange(ordered, (list) => {
     const own = new Set(choose());
     const waiting = [...choose()];
@@ -41,20 +41,16 @@ export function orderWithUnfamiliar(
 }
 
 /** Of the better half, those farthest from all that was marked, and from each other. */
-function chooseUnfamiliar(
-  rows: Int32Array,
-  fitOf: (row: number) => number,
-  marked: readonly number[],
-  index: FindIndex,
-): number[] {
+function chooseUnfamiliar(rows: Int32Array, fits: Float32Array, marked: readonly number[], index: FindIndex): number[] {
   // Fewer than two screens are seen anyway.
   if (rows.length < 2 * EVERY || !marked.length) return [];
   const isMarked = new Set(marked);
   const stride = Math.max(1, Math.ceil(rows.length / CANDIDATES));
-  const some: number[] = [];
-  for (let k = 0; k < rows.length; k += stride) if (!isMarked.has(rows[k]!)) some.push(rows[k]!);
-  some.sort((a, b) => fitOf(b) - fitOf(a) || a - b);
-  const likely = some.slice(0, Math.ceil(some.length / 2));
+  const some: { row: number; fit: number }[] = [];
+  for (let k = 0; k < rows.length; k += stride)
+    if (!isMarked.has(rows[k]!)) some.push({ row: rows[k]!, fit: fits[k]! });
+  some.sort((a, b) => b.fit - a.fit || a.row - b.row);
+  const likely = some.slice(0, Math.ceil(some.length / 2)).map((s) => s.row);
   const distance = distancesIn(index, [...likely, ...marked]);
   const nearest = likely.map((_, k) => Math.min(...marked.map((__, m) => distance(k, likely.length + m))));
   const out: number[] = [];

@@ -102,6 +102,8 @@ export type FindIndex = {
   italics: Uint8Array;
   family: Uint32Array;
   families: FamilyFacts[];
+  /** Families in the order of their names; rows stand in it, family by family, in `byName`. */
+  familiesByName: Uint32Array;
   names: NameIndex;
   foundries: NameIndex;
   foundryOf: Int32Array;
@@ -134,7 +136,7 @@ export function indexStyles(rows: readonly FindRow[], packedFromRows = PACKED_FR
   const names = indexNames(familyNames, true, otherNames);
   const foundries = indexNames(rows.flatMap((r) => r.foundry ?? []));
   const family = Uint32Array.from(rows, (r) => idOfFamily.get(r.familyId)!);
-  const { byName, nameRank } = rankNames(rows, names.names, family);
+  const { byName, nameRank, familiesByName } = rankNames(rows, names.names, family);
   const families = factsOf(rows, names.names, family);
   const stepsOf = (of: (f: FamilyFacts) => number) => {
     const steps = families.map((f) => FAMILY_STEPS.filter((s) => of(f) >= s).length);
@@ -182,6 +184,7 @@ export function indexStyles(rows: readonly FindRow[], packedFromRows = PACKED_FR
     ),
     nameRank,
     byName,
+    familiesByName,
   };
   const counted: Column[] = [
     ...SIEVE_TRAITS.map((t) => index.traits[t].bins),
@@ -332,6 +335,7 @@ function rangeOf(values: Float32Array): [number, number] {
 
 function rankNames(rows: readonly FindRow[], names: readonly string[], family: Uint32Array) {
   const sorted = names.map((_, i) => i).sort((a, b) => order.compare(names[a]!, names[b]!));
+  const familiesByName = Uint32Array.from(sorted);
   const familyRank = new Uint32Array(names.length);
   sorted.forEach((f, rank) => (familyRank[f] = rank));
   const byName = Uint32Array.from(rows, (_, i) => i).sort((a, b) => {
@@ -345,7 +349,7 @@ function rankNames(rows: readonly FindRow[], names: readonly string[], family: U
   });
   const nameRank = new Uint32Array(rows.length);
   byName.forEach((row, rank) => (nameRank[row] = rank));
-  return { byName, nameRank };
+  return { byName, nameRank, familiesByName };
 }
 
 function factsOf(rows: readonly FindRow[], names: readonly string[], family: Uint32Array): FamilyFacts[] {

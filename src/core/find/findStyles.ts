@@ -198,33 +198,36 @@ function arrange(query: Partial<StyleQuery>, asked: Asked & OfBrief, passing: Pa
   const { index } = asked;
   const { rows, scored, near, hasRange, marked } = passing;
   const sort = query.sort ?? "fit";
-  const fit = sort === "fit" && !near && !scored.length ? null : scoreRows(rows, asked.fitOf, scored, near);
-  const byFit = fit ? scoreByRow(rows, fit, index) : (i: number) => asked.fitOf[i]!;
+  const scores = scoreRows(rows, asked.fitOf, scored, near);
   let isUnfamiliar = (_row: number) => false;
-  const order = (some: Int32Array, fitOf: Float64Array | null) => {
-    const byValue = fitOf
-      ? orderBy(some, sortValues(sort, some, fitOf, index, near), index)
-      : orderAlong(some, asked.byFit());
+  const order = (some: Int32Array) => {
+    // Of their own from here on: an order is worked out further when scores are of another question already.
+    const fits = new Float32Array(some.length);
+    for (let k = 0; k < some.length; k++) fits[k] = scores[some[k]!]!;
+    const byValue =
+      sort === "fit" && scores === asked.fitOf
+        ? orderAlong(some, asked.byFit())
+        : orderBy(some, sortValues(sort, some, fits, index, near), index);
     if (sort !== "fit") return byValue;
-    if (hasRange) return orderByRange(byValue, some, byFit, index);
+    if (hasRange) return orderByRange(byValue, some, fits, index);
     if (!marked || near) return byValue;
-    const explored = orderWithUnfamiliar(byValue, some, byFit, marked, index);
+    const explored = orderWithUnfamiliar(byValue, some, fits, marked, index);
     isUnfamiliar = explored.isUnfamiliar;
     return explored.shown;
   };
-  if (!query.fold) return { shown: order(rows, fit), families: countDistinct(rows, index), count: null, isUnfamiliar };
+  if (!query.fold) return { shown: order(rows), families: countDistinct(rows, index), count: null, isUnfamiliar };
   const open = familiesIn(query.open, index);
   const openIn = (shown: Ordered, others: () => Uint32Array) =>
     open.size ? inOrder(unfold(shown.all(), others(), index, open)) : shown;
   if (sort === "fit" && !near) {
     // One is chosen before anything is ordered.
-    const best = bestOfFamilies(rows, index, byFit);
-    const shown = order(best.rows, fit && Float64Array.from(best.rows, byFit));
+    const best = bestOfFamilies(rows, index, scores);
+    const shown = order(best.rows);
     const named = () => orderBy(rows, null, index).all();
     return { shown: openIn(shown, named), families: best.rows.length, count: best.count, isUnfamiliar };
   }
-  const all = order(rows, fit).all();
-  const folded = foldFamilies(all, index, byFit);
+  const all = order(rows).all();
+  const folded = foldFamilies(all, index, scores);
   return {
     shown: openIn(inOrder(folded.order), () => all),
     families: folded.order.length,
@@ -237,13 +240,6 @@ function arrange(query: Partial<StyleQuery>, asked: Asked & OfBrief, passing: Pa
 function tasteOf(index: FindIndex, { kept, setAside }: FindBrief): Taste | null {
   const rows = (ids: readonly string[]) => [...new Set(ids)].flatMap((id) => index.rowOf.get(id) ?? []);
   return learnTaste(index, rows((kept ?? []).map((k) => k.styleId)), rows(setAside));
-}
-
-/** Scores looked up by row. */
-function scoreByRow(rows: Int32Array, fit: Float64Array, index: FindIndex): (i: number) => number {
-  const by = new Float64Array(index.rows.length);
-  for (let k = 0; k < rows.length; k++) by[rows[k]!] = fit[k]!;
-  return (i) => by[i]!;
 }
 
 type Parsed = ReturnType<typeof parseWords>;

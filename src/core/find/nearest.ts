@@ -11,52 +11,78 @@ export type Nearest = {
 };
 const MOST_TOLD = 6;
 /** Further parts of a question that long are passed over: each has a bit of its own. */
-const MOST_PARTS = 31;
-const OUT = 255;
+const MOST_PARTS = 30;
+/** The bit of what may not be given up. */
+const STOPPED = 1 << 30;
+
+/** For each row the bits of the tests that stop it. Scratch that grows with the library. */
+let stops = new Int32Array(0);
 
 /**
  * @param tests - those that say what they are of may be given up; the others stop for good.
  * @returns null when nothing is left to give up.
  */
 export function findNearest(count: number, tests: readonly Test[]): Nearest | null {
-  const lacks = new Uint8Array(count);
-  const missing = new Uint32Array(count);
   const parts = tests.filter((t) => t.of).slice(0, MOST_PARTS);
   if (!parts.length) return null;
-  for (const test of tests) if (!test.of) markStopped(test.passes, count, (i) => (lacks[i] = OUT));
-  parts.forEach(({ passes }, k) =>
-    markStopped(passes, count, (i) => {
-      if (lacks[i] === OUT) return;
-      lacks[i]!++;
-      missing[i]! |= 1 << k;
-    }),
-  );
-  const least = lacks.reduce((a, b) => Math.min(a, b), OUT);
-  if (least === OUT) return null;
-  const rows: number[] = [];
+  if (stops.length < count) stops = new Int32Array(count);
+  stops.fill(0, 0, count);
+  for (const test of tests) if (!test.of) markStopped(test.passes, count, STOPPED);
+  parts.forEach(({ passes }, k) => markStopped(passes, count, 1 << k));
+  const { rows, lacks } = leastStopped(count);
+  if (!rows.length) return null;
+  const without = countStops(rows).map(([mask, n]) => ({
+    parts: parts.flatMap(({ of, facet }, k) => ((mask >> k) & 1 ? [{ ...of!, facet }] : [])),
+    count: n,
+  }));
+  return { rows, lacks, without };
+}
+
+/** The rows that the fewest parts of the question stop, and how many that are. */
+function leastStopped(count: number): { rows: Int32Array; lacks: number } {
+  const marks = stops;
+  const most = MOST_PARTS + 1;
+  const sizes = new Uint32Array(most);
+  for (let i = 0; i < count; i++) if (marks[i]! < STOPPED) sizes[bitsIn(marks[i]!)]!++;
+  const lacks = sizes.findIndex((n) => n > 0);
+  const rows = new Int32Array(lacks < 0 ? 0 : sizes[lacks]!);
+  let n = 0;
+  for (let i = 0; n < rows.length; i++) if (marks[i]! < STOPPED && bitsIn(marks[i]!) === lacks) rows[n++] = i;
+  return { rows, lacks };
+}
+
+/** What stops some rows, and how many of them; the most first. */
+function countStops(rows: Int32Array): [number, number][] {
   const counts = new Map<number, number>();
-  for (let i = 0; i < count; i++) {
-    if (lacks[i] !== least) continue;
-    rows.push(i);
-    counts.set(missing[i]!, (counts.get(missing[i]!) ?? 0) + 1);
+  for (let k = 0; k < rows.length; k++) {
+    const mask = stops[rows[k]!]!;
+    counts.set(mask, (counts.get(mask) ?? 0) + 1);
   }
-  const without = [...counts]
-    .sort((a, b) => b[1] - a[1])
-    .slice(0, MOST_TOLD)
-    .map(([mask, n]) => ({
-      parts: parts.flatMap(({ of, facet }, k) => ((mask >> k) & 1 ? [{ ...of!, facet }] : [])),
-      count: n,
-    }));
-  return { rows: Int32Array.from(rows), lacks: least, without };
+  return [...counts].sort((a, b) => b[1] - a[1]).slice(0, MOST_TOLD);
 }
 
-function markStopped(passes: Passes, count: number, mark: (i: number) => void) {
-  const isGood = goodOf(passes);
-  for (let i = 0; i < count; i++) if (!isGood(i)) mark(i);
+function bitsIn(mask: number): number {
+  let n = 0;
+  for (let rest = mask; rest; rest &= rest - 1) n++;
+  return n;
 }
 
-function goodOf(passes: Passes): (i: number) => boolean {
-  if (passes.by === "row") return passes.passes;
-  if (passes.by === "range") return (i) => passes.high[i]! >= passes.min && passes.low[i]! <= passes.max;
-  return (i) => passes.good[passes.of[i]!] === 1;
+// One loop a kind of test, as where rows are filtered.
+function markStopped(passes: Passes, count: number, bit: number) {
+  const marks = stops;
+  if (passes.by === "row") {
+    for (let i = 0; i < count; i++) if (!passes.passes(i)) marks[i]! |= bit;
+  } else if (passes.by === "range") {
+    const { low, high, min, max } = passes;
+    for (let i = 0; i < count; i++) marks[i]! |= high[i]! >= min && low[i]! <= max ? 0 : bit;
+  } else if (passes.of instanceof Uint8Array) markBytes(passes.of, passes.good, count, bit);
+  else markWords(passes.of, passes.good, count, bit);
+}
+function markBytes(of: Uint8Array, good: Uint8Array, count: number, bit: number) {
+  const marks = stops;
+  for (let i = 0; i < count; i++) marks[i]! |= good[of[i]!] ? 0 : bit;
+}
+function markWords(of: Uint32Array, good: Uint8Array, count: number, bit: number) {
+  const marks = stops;
+  for (let i = 0; i < count; i++) marks[i]! |= good[of[i]!] ? 0 : bit;
 }

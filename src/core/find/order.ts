@@ -10,7 +10,7 @@ import type { FindIndex } from "./findIndex";
 export function sortValues(
   sort: string,
   rows: Int32Array,
-  fit: Float64Array,
+  fit: Float32Array,
   index: FindIndex,
   near: Float32Array | null,
 ): Float64Array | null {
@@ -169,27 +169,27 @@ export function orderAlong(rows: Int32Array, standing: Uint32Array): Ordered {
 
 /**
  * The style of each family that fits best, the plainest of those that fit alike: what stands for it where the best fitting come first.
- * @param scoreOf - one a row of the index.
+ * @param scores - one a row of the index.
  * @returns one row per family, and how many rows each family has.
  */
-export function bestOfFamilies(rows: Int32Array | Uint32Array, index: FindIndex, scoreOf: (i: number) => number) {
+export function bestOfFamilies(rows: Int32Array, index: FindIndex, scores: Float32Array) {
+  const { family, plainness } = index;
   const count = new Uint32Array(index.families.length);
   const best = new Int32Array(index.families.length);
   const score = new Int32Array(index.families.length);
   let families = 0;
   for (let k = 0; k < rows.length; k++) {
     const i = rows[k]!;
-    const family = index.family[i]!;
-    const own = Math.round(scoreOf(i) * SCORE_STEPS);
-    if (!count[family]!++) families++;
-    else if (own < score[family]! || (own === score[family]! && index.plainness[i]! >= index.plainness[best[family]!]!))
-      continue;
-    best[family] = i;
-    score[family] = own;
+    const of = family[i]!;
+    const own = Math.round(scores[i]! * SCORE_STEPS);
+    if (!count[of]!++) families++;
+    else if (own < score[of]! || (own === score[of]! && plainness[i]! >= plainness[best[of]!]!)) continue;
+    best[of] = i;
+    score[of] = own;
   }
   const out = new Int32Array(families);
   let n = 0;
-  for (let family = 0; family < count.length; family++) if (count[family]) out[n++] = best[family]!;
+  for (let of = 0; of < count.length; of++) if (count[of]) out[n++] = best[of]!;
   return { rows: out, count };
 }
 /** Scores that differ by less count as equal within a family. */
@@ -197,10 +197,10 @@ const SCORE_STEPS = 5;
 
 /**
  * One row per family, at the place of its first.
- * @param order - rows in any order. @param scoreOf - one a row of the index.
+ * @param order - rows in any order. @param scores - one a row of the index.
  */
-export function foldFamilies(order: Uint32Array, index: FindIndex, scoreOf: (i: number) => number) {
-  const { rows, count } = bestOfFamilies(order, index, scoreOf);
+export function foldFamilies(order: Uint32Array, index: FindIndex, scores: Float32Array) {
+  const { rows, count } = bestOfFamilies(Int32Array.from(order), index, scores);
   const bestOf = new Map(Array.from(rows, (row) => [index.family[row]!, row]));
   const places = new Set(Array.from(order, (row) => index.family[row]!));
   return { order: Uint32Array.from(places, (family) => bestOf.get(family)!), count };

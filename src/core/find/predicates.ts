@@ -216,6 +216,7 @@ export function constraintTest(
       return byValue(index.owned, constraint.owned ? YES_FOR_1 : YES_FOR_0);
     case "theme": {
       const fits = themeFits(index, constraint);
+      if (asked.called === null) return { by: "range", low: fits, high: fits, min: THEME_FROM, max: Infinity };
       return byRow((i) => fits[i]! >= THEME_FROM || index.family[i] === asked.called);
     }
     case "name":

@@ -14,16 +14,11 @@ type Candidate = { row: number; step: number };
 
 /**
  * An order whose first places span what fits best.
- * @param ordered - the order by fit alone. @param rows - all rows of it. @param fitOf - of a row of the index; higher is better.
+ * @param ordered - the order by fit alone. @param rows - all rows of it. @param fits - one a row of `rows`; higher is better.
  */
-export function orderByRange(
-  ordered: Ordered,
-  rows: Int32Array,
-  fitOf: (row: number) => number,
-  index: FindIndex,
-): Ordered {
+export function orderByRange(ordered: Ordered, rows: Int32Array, fits: Float32Array, index: FindIndex): Ordered {
   let chosen: number[] | null = null;
-  const choose = () => (chosen ??= spread(chooseCandidates(rows, fitOf, index), index));
+  const choose = () => (chosen ??= spread(chooseCandidates(rows, fits, index), index));
   return rearrange(ordered, (list) => {
     const own = new Set(choose());
     const out = new Uint32Array(list.length);
@@ -35,66 +30,82 @@ export function orderByRange(
 }
 
 /** The style of each family that fits best, the plainest among equals: families of the best steps, the best first, no more than are looked at. */
-function chooseCandidates(rows: Int32Array, fitOf: (row: number) => number, index: FindIndex): Candidate[] {
-  const best = new Int32Array(index.families.length).fill(-1);
-  const steps = new Int32Array(index.families.length);
-  for (const row of rows) {
-    const family = index.family[row]!;
-    const step = Math.round(fitOf(row) / FIT_STEP);
-    const held = best[family]!;
-    if (
-      held < 0 ||
-      step > steps[family]! ||
-      (step === steps[family]! && index.plainness[row]! < index.plainness[held]!)
-    ) {
-      best[family] = row;
-      steps[family] = step;
-    }
-  }
-  const byStep = new Map<number, number[]>();
-  best.forEach((row, family) => {
-    if (row < 0) return;
-    const list = byStep.get(steps[family]!);
-    if (list) list.push(row);
-    else byStep.set(steps[family]!, [row]);
-  });
+function chooseCandidates(rows: Int32Array, fits: Float32Array, index: FindIndex): Candidate[] {
+  const { best, steps } = bestByStep(rows, fits, index);
+  const sizes = new Map<number, number>();
+  for (let family = 0; family < best.length; family++)
+    if (best[family]! >= 0) sizes.set(steps[family]!, (sizes.get(steps[family]!) ?? 0) + 1);
   const out: Candidate[] = [];
-  for (const [step, list] of [...byStep].sort((a, b) => b[0] - a[0])) {
-    const named = Uint32Array.from(list, (row) => index.nameRank[row]!).sort();
-    const stride = Math.max(1, Math.ceil(named.length / CANDIDATES));
-    for (let k = 0; k < named.length; k += stride) out.push({ row: index.byName[named[k]!]!, step });
+  for (const [step, size] of [...sizes].sort((a, b) => b[0] - a[0])) {
+    const stride = Math.max(1, Math.ceil(size / CANDIDATES));
+    let n = 0;
+    for (const family of index.familiesByName)
+      if (best[family]! >= 0 && steps[family] === step && n++ % stride === 0) out.push({ row: best[family]!, step });
     if (out.length >= PLACES) break;
   }
   return out;
 }
 
+/** Of each family the row that stands for it, -1 where none is asked for, and the step of its fit. */
+function bestByStep(rows: Int32Array, fits: Float32Array, { families, family, plainness }: FindIndex) {
+  const best = new Int32Array(families.length).fill(-1);
+  const steps = new Int32Array(families.length);
+  for (let k = 0; k < rows.length; k++) {
+    const row = rows[k]!;
+    const own = family[row]!;
+    const step = Math.round(fits[k]! / FIT_STEP);
+    const held = best[own]!;
+    if (held >= 0 && (step < steps[own]! || (step === steps[own]! && plainness[row]! >= plainness[held]!))) continue;
+    best[own] = row;
+    steps[own] = step;
+  }
+  return { best, steps };
+}
+
 /** Farthest first, step by step of fit: the first is the plainest of the best step. */
 function spread(candidates: Candidate[], index: FindIndex): number[] {
+  const rows = candidates.map((c) => c.row);
+  const distance = distancesIn(index, rows);
+  /** At most so far from what is chosen: known of the first so many of them, and less as more are looked at. */
+  const atMost = new Float64Array(rows.length).fill(Infinity);
+  const known = new Uint8Array(rows.length);
+  const isTaken = new Uint8Array(rows.length);
   const chosen: number[] = [];
-  const distance = distancesIn(
-    index,
-    candidates.map((c) => c.row),
-  );
-  const nearest = new Float64Array(candidates.length).fill(Infinity);
-  const isTaken = new Uint8Array(candidates.length);
-  for (let from = 0; from < candidates.length && chosen.length < PLACES;) {
+  const choose = (place: number) => {
+    isTaken[place] = 1;
+    chosen.push(place);
+  };
+  for (let from = 0; from < rows.length && chosen.length < PLACES;) {
     let to = from;
-    while (to < candidates.length && candidates[to]!.step === candidates[from]!.step) to++;
-    for (let n = from; n < to && chosen.length < PLACES; n++) {
-      let next = -1;
-      for (let k = from; k < to; k++) if (!isTaken[k] && (next < 0 || comesBefore(k, next))) next = k;
-      isTaken[next] = 1;
-      const { row } = candidates[next]!;
-      chosen.push(row);
-      for (let k = from; k < candidates.length; k++)
-        if (!isTaken[k]) nearest[k] = Math.min(nearest[k]!, distance(next, k, nearest[k]));
+    while (to < rows.length && candidates[to]!.step === candidates[from]!.step) to++;
+    if (!chosen.length) choose(plainest(from, to));
+    for (let next = 0; next >= 0 && chosen.length < PLACES;) {
+      next = farthest(from, to);
+      if (next >= 0) choose(next);
     }
     from = to;
   }
-  return chosen;
+  return chosen.map((place) => rows[place]!);
 
-  function comesBefore(k: number, held: number): boolean {
-    if (nearest[k]! !== nearest[held]!) return nearest[k]! > nearest[held]!;
-    return !chosen.length && index.plainness[candidates[k]!.row]! < index.plainness[candidates[held]!.row]!;
+  function plainest(from: number, to: number): number {
+    let held = from;
+    for (let k = from; k < to; k++) if (index.plainness[rows[k]!]! < index.plainness[rows[held]!]!) held = k;
+    return held;
+  }
+
+  /** The candidate farthest from all that is chosen, of equals the first. Only one that may be farther than the best so far is measured. */
+  function farthest(from: number, to: number): number {
+    let best = -1;
+    let held = -1;
+    for (let k = from; k < to; k++) {
+      if (isTaken[k] || atMost[k]! <= held) continue;
+      let most = atMost[k]!;
+      let n = known[k]!;
+      for (; n < chosen.length && most > held; n++) most = Math.min(most, distance(chosen[n]!, k, most));
+      atMost[k] = most;
+      known[k] = n;
+      if (most > held) [best, held] = [k, most];
+    }
+    return best;
   }
 }

@@ -43,18 +43,26 @@ export const scoreTaste = ({ chances }: Taste): Scorer => ({
 });
 const TASTE_WEIGHT = 2;
 
-/** @returns one score a row, higher is better: what the brief says of it, the words, and how near it is. */
+/** Scores of all rows; those that are not asked for are of an earlier question. Scratch that grows with the library. */
+let scores = new Float32Array(0);
+
+/**
+ * How good each row is, higher is better: what the brief says of it, the words, and how near it is.
+ * @returns one score a row of the index, true for the rows that were asked for until the next question is asked.
+ */
 export function scoreRows(
   rows: Int32Array,
   fitOf: Float32Array,
   scorers: readonly Scorer[],
   near: Float32Array | null,
-): Float64Array {
-  const fit = new Float64Array(rows.length);
-  for (let k = 0; k < rows.length; k++) fit[k] = fitOf[rows[k]!]!;
-  if (near) for (let k = 0; k < rows.length; k++) fit[k]! -= near[rows[k]!]!;
-  for (const { weight, degree } of scorers) for (let k = 0; k < rows.length; k++) fit[k]! += weight * degree(rows[k]!);
-  return fit;
+): Float32Array {
+  if (!near && !scorers.length) return fitOf;
+  if (scores.length !== fitOf.length) scores = new Float32Array(fitOf.length);
+  const own = scores;
+  for (let k = 0; k < rows.length; k++) own[rows[k]!] = fitOf[rows[k]!]! - (near ? near[rows[k]!]! : 0);
+  for (const { weight, degree } of scorers)
+    for (let k = 0; k < rows.length; k++) own[rows[k]!]! += weight * degree(rows[k]!);
+  return own;
 }
 
 /** The degree of all parts together, by their weights; null where the words only let pass or stop. */

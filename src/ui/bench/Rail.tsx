@@ -43,6 +43,7 @@ export function Rail({ isShared }: { isShared: boolean }) {
       <li key={path}>
         <Link
           href={`/b/${brief.briefId}/${path}`}
+          prefetch={false}
           aria-current={current ? "page" : undefined}
           title={digit && `Key ${digit}`}
           className={`flex h-[34px] items-center justify-between border-l-[3px] pr-3 pl-[11px] font-medium hover:bg-rail-hover ${current ? "border-[#c9653a] bg-rail-hover font-semibold text-white" : "border-transparent text-rail-text"}`}

@@ -41,7 +41,7 @@ export function FindView({ first }: { first: FirstPage | null }) {
   // The first page alone: further ones are the wall's own affair, so that scrolling draws nothing but the wall.
   const { head, error, isAsking } = usePages(question, 0, 0, first);
   const libraries = useLibraryNames();
-  useFreshWhileReading();
+  useFreshWhileReading(head?.ofAll);
   const field = useRef<HTMLInputElement>(null);
   useFieldFocus(field);
   const set = useCallback((change: object) => void setAddress(change as never), [setAddress]);
@@ -226,20 +226,20 @@ function useFieldFocus(field: React.RefObject<HTMLInputElement | null>) {
   ]);
 }
 
-/** While fonts are being read, the wall fills: asks again when the count has grown. */
-function useFreshWhileReading() {
+/** While fonts are being read, the wall fills: asks again when the count has grown. @param shown - styles that the answer is out of. */
+function useFreshWhileReading(shown: number | undefined) {
   const queries = useQueryClient();
   const count = useHealth().data?.styles;
-  const asked = useRef({ count, at: 0 });
+  const asked = useRef<{ count?: number; at: number }>({ at: 0 });
   useEffect(() => {
-    if (count === undefined || count === asked.current.count) return;
+    if (count === undefined || shown === undefined || count === (asked.current.count ?? shown)) return;
     const wait = Math.max(0, 2500 - (Date.now() - asked.current.at));
     const timer = setTimeout(() => {
       asked.current = { count, at: Date.now() };
       void readAgain(queries, "styles");
     }, wait);
     return () => clearTimeout(timer);
-  }, [count, queries]);
+  }, [count, shown, queries]);
 }
 
 function PictureHint() {

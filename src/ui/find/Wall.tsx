@@ -273,6 +273,8 @@ function useKeptPlace(resetKey: string, focus: number, from: number, scroller: R
 
 type Item = (index: number) => ShownItem | undefined;
 
+/** What is looked at is fetched before what comes next. */
+const PRELOAD_AFTER_MS = 250;
 /** Fonts of the rows that come next are fetched while these are looked at; not in the middle of a long scroll. */
 function usePreload(isScrolling: boolean, from: number, to: number, columns: number, item: Item) {
   const ahead = useRef(from);
@@ -281,7 +283,8 @@ function usePreload(isScrolling: boolean, from: number, to: number, columns: num
     const down = from >= ahead.current;
     ahead.current = from;
     const next = Array.from({ length: 2 * columns + 6 }, (_, k) => item(down ? to + k : from - 1 - k));
-    preloadFaces(next.flatMap((n) => (n?.owned ? [n.styleId] : [])));
+    const timer = setTimeout(() => preloadFaces(next.flatMap((n) => (n?.owned ? [n.styleId] : []))), PRELOAD_AFTER_MS);
+    return () => clearTimeout(timer);
   }, [isScrolling, from, to, columns, item]);
 }
 

@@ -34,19 +34,32 @@ function hold(styleId: string): Held {
   const face = new FontFace(familyOf(styleId), source, DESCRIPTORS);
   held = { face, partsHere: 0, state: "loading", users: 0, lastUsed: Date.now(), listeners: new Set() };
   faces.set(styleId, held);
-  const settled = (state: Held["state"]) => {
-    held.state = state;
-    held.listeners.forEach((tell) => tell());
-  };
+  const loading = held;
   face.load().then(
-    () => {
-      document.fonts.add(face);
-      settled("ready");
-    },
-    () => settled("failed"),
+    () => takeIn(loading, "ready"),
+    () => takeIn(loading, "failed"),
   );
   letGo();
   return held;
+}
+
+/** Each face that the page learns of lays it out anew: those that arrive within so many milliseconds are taken in together. */
+const TOGETHER_MS = 20;
+let arrived: [Held, "ready" | "failed"][] = [];
+
+function takeIn(held: Held, state: "ready" | "failed") {
+  arrived.push([held, state]);
+  if (arrived.length === 1) setTimeout(takeInArrived, TOGETHER_MS);
+}
+
+function takeInArrived() {
+  const taken = arrived;
+  arrived = [];
+  for (const [{ face }, state] of taken) if (state === "ready") document.fonts.add(face);
+  for (const [held, state] of taken) {
+    held.state = state;
+    held.listeners.forEach((tell) => tell());
+  }
 }
 
 /** Tells the browser of the other files of a style that came cut by character. */

@@ -1,4 +1,5 @@
-import { StyleQuery } from "@/contracts/styles";
+import { preload } from "react-dom";
+import { StyleQuery, type StyleList } from "@/contracts/styles";
 import { getDb } from "@/server/db/open";
 import { listFound } from "@/server/usecases/findings";
 import { FindView } from "@/ui/find/FindView";
@@ -24,5 +25,15 @@ export default async function Page({ params, searchParams }: Props) {
   });
   if (!query.success) return <FindView first={null} />;
   const list = listFound(getDb(), query.data);
+  preloadFonts(list);
   return <FindView first={{ question, list }} />;
+}
+
+/** Faces that a first screen shows at once. */
+const FIRST_FACES = 6;
+
+/** Their fonts are on the way while the page starts. */
+function preloadFonts({ items }: StyleList) {
+  for (const { styleId, owned } of items.slice(0, FIRST_FACES))
+    if (owned) preload(`/api/v1/styles/${styleId}/file`, { as: "font", crossOrigin: "anonymous" });
 }
