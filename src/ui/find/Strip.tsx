@@ -172,7 +172,8 @@ function Caption(props: Props) {
       </div>
       <div className={`flex min-w-0 items-center gap-3 ${look.compact ? "overflow-hidden" : "@max-[420px]:gap-2"}`}>
         {!look.compact && !item.price && <StyleCount {...props} />}
-        <span className="shrink-0">
+        {/* Where a strip is very narrow the verdict is shortened, what is missing never. */}
+        <span className={look.compact ? "min-w-8" : "shrink-0"}>
           <VerdictMark verdict={item.verdict} price={item.price} />
         </span>
         {item.missing.length > 0 && (

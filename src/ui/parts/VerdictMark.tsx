@@ -39,11 +39,11 @@ export function VerdictMark({
   price?: { cents: number; currency: string } | null;
 }) {
   return (
-    <span className="inline-flex items-center gap-1.5 whitespace-nowrap">
-      <svg width={10} height={10} viewBox="0 0 10 10" aria-hidden>
+    <span className="inline-flex max-w-full items-center gap-1.5 whitespace-nowrap" title={VERDICT_WORDS[verdict]}>
+      <svg width={10} height={10} viewBox="0 0 10 10" aria-hidden className="shrink-0">
         <Shape verdict={verdict} />
       </svg>
-      {VERDICT_WORDS[verdict]}
+      <span className="truncate">{VERDICT_WORDS[verdict]}</span>
       {verdict === "buy-first" && price && <span className="num">{writePrice(price.cents, price.currency)}</span>}
     </span>
   );
