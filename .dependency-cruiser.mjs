@@ -15,6 +15,8 @@ export const CORE_MAY = {
   brief: ["unicode", "rights"],
   find: ["brief", "unicode", "rights", "geometry", "kind", "theme"],
   theme: [],
+  compare: ["find", "geometry", "outlines", "typeset", "unicode"],
+  pair: ["find"],
   map: ["geometry"],
   picture: ["geometry"],
   identify: ["picture", "descriptors", "geometry", "outlines", "typeset", "measure"],

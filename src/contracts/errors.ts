@@ -65,6 +65,8 @@ export const REQUEST_FAULTS = {
   "nothing-found": "No faces match all of these, so there is nothing to review.",
   "texts-too-many": "As many texts as are read were added to this font already. Take one back first.",
   "nothing-kept": "Nothing is kept for this brief yet.",
+  "too-few-faces": "It takes two faces at least. Keep another one first.",
+  "nothing-to-undo": "No choice was made yet, so there is nothing to undo.",
   "job-gone": "This job has no file.",
   "library-unreachable": "The library does not answer.",
   "library-slow": "The library took too long to answer.",

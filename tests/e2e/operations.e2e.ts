@@ -49,6 +49,7 @@ const ofStyle = (): Sent => ({ params: { id: ids.style! } });
 const ofReview = (): Sent => ({ params: { id: ids.brief!, passId: ids.review! } });
 const ofIdentification = (): Sent => ({ params: { id: ids.brief!, identificationId: ids.identification! } });
 const ofLibrary = (): Sent => ({ params: { id: ids.library! } });
+const ofRound = (): Sent => ({ params: { id: ids.round! } });
 const ofJob = (): Sent => ({ params: { id: ids.job! } });
 /** Takes an id out of an answer, for what follows. */
 const note = (as: string, field: string) => (body: unknown) => {
@@ -134,6 +135,17 @@ const RIGHT: Record<OperationName, Case> = {
   removeMark: plain(() => ({ params: { ...ofReview().params, place: "1" } })),
   changeReview: plain(() => ({ ...ofReview(), body: { ended: true } })),
   removeReview: plain(ofReview),
+  compare: plain(() => ({ body: { styleIds: [ids.style, ids.other, ids.forSale], briefId: ids.brief } })),
+  findCompanions: plain(() => ({ body: { styleId: ids.style, role: "heading", limit: 3, briefId: ids.brief } })),
+  beginRounds: {
+    ask: () => ({ ...ofBrief(), body: { styleIds: [ids.style, ids.other, ids.third] } }),
+    then: note("round", "roundId"),
+  },
+  getRounds: plain(ofRound),
+  choose: plain(() => ({ ...ofRound(), body: { left: ids.style, right: ids.other, chosen: ids.style } })),
+  takeOrder: plain(ofRound),
+  unchoose: plain(ofRound),
+  listDecisions: plain(ofBrief),
   removeKept: plain(() => ({ params: { id: ids.brief!, keptId: ids.kept! } })),
   identify: {
     ask: () => ({ form: { image: picture, text: "Harbour", limit: "5", box: "", styleId: "" } }),

@@ -10,6 +10,8 @@ export type Topic =
   | "briefs"
   | "kept"
   | "reviews"
+  | "rounds"
+  | "decisions"
   | "identifications"
   | "survey"
   | "searches"

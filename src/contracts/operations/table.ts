@@ -1,5 +1,6 @@
 // All that can be asked over HTTP: the only table. What is not here is not served.
 import { BRIEF_OPERATIONS } from "./briefs";
+import { COMPARE_OPERATIONS } from "./compare";
 import { IDENTIFY_OPERATIONS } from "./identify";
 import { LIBRARY_OPERATIONS } from "./libraries";
 import { SERVER_OPERATIONS } from "./server";
@@ -9,6 +10,7 @@ export const OPERATIONS = {
   ...SERVER_OPERATIONS,
   ...STYLE_OPERATIONS,
   ...BRIEF_OPERATIONS,
+  ...COMPARE_OPERATIONS,
   ...IDENTIFY_OPERATIONS,
   ...LIBRARY_OPERATIONS,
 };

@@ -35,13 +35,14 @@ export function interpolate(points: readonly (readonly [number, number])[], x: n
   return points[points.length - 1]![1];
 }
 
+const { imul } = Math;
 /** Numbers in [0, 1) that look random and are the same for the same seed. Source: mulberry32 (public domain). */
 export function seededRandom(seed: number): () => number {
   let state = seed;
   return () => {
     state = (state + 0x6d2b79f5) | 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    let t = imul(state ^ (state >>> 15), 1 | state);
+    t = (t + imul(t ^ (t >>> 7), 61 | t)) ^ t;
     return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
   };
 }

@@ -27,6 +27,8 @@ const STATUS: Partial<Record<FaultCode, number>> = {
   "file-changed": 410,
   "changed-meanwhile": 409,
   "texts-too-many": 409,
+  "too-few-faces": 409,
+  "nothing-to-undo": 409,
   "passcode-needed": 401,
   "passcode-wrong": 403,
   "not-allowed": 403,

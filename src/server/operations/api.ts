@@ -1,12 +1,20 @@
 // The whole interface, ready to be mounted.
 import { bindOperations } from "./bind";
 import { briefHandlers } from "./briefs";
+import { compareHandlers } from "./compare";
 import { identifyHandlers } from "./identify";
 import { libraryHandlers } from "./libraries";
 import { serverHandlers } from "./server";
 import { styleHandlers } from "./styles";
 
 export const api = bindOperations(
-  { ...serverHandlers, ...styleHandlers, ...briefHandlers, ...identifyHandlers, ...libraryHandlers },
+  {
+    ...serverHandlers,
+    ...styleHandlers,
+    ...briefHandlers,
+    ...compareHandlers,
+    ...identifyHandlers,
+    ...libraryHandlers,
+  },
   "/api/v1",
 );

@@ -59,6 +59,7 @@ describe("migrations", () => {
       "briefs",
       "changes",
       "counters",
+      "decisions",
       "evidence",
       "identifications",
       "import_items",
@@ -76,6 +77,8 @@ describe("migrations", () => {
       "provenance",
       "publications",
       "questions",
+      "round_choices",
+      "rounds",
       "same_letters",
       "saved_searches",
       "set_aside",
@@ -100,6 +103,7 @@ describe("migrations", () => {
       { name: "0011-themes.sql" },
       { name: "0012-parts.sql" },
       { name: "0013-keywords.sql" },
+      { name: "0014-rounds.sql" },
     ]);
   });
 });

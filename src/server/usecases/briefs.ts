@@ -273,6 +273,21 @@ export function changeKept(db: Db, briefId: string, keptId: string, put: KeptPut
   return entry ? putEntry(db, briefId, entry, put, by, `${nameOf(db, entry.styleId)} changed`) : null;
 }
 
+/** Puts kept faces into an order; those that it does not name stand behind, as they stood. */
+export const orderKept = (db: Db, briefId: string, styleIds: readonly string[], by: By = NOBODY): Brief | null =>
+  step(db, briefId, { by, summary: "Shortlist ordered" }, () => {
+    const placeOf = (k: Kept) => {
+      const place = styleIds.indexOf(k.styleId);
+      return place < 0 ? styleIds.length : place;
+    };
+    const ordered = listKept(db, briefId).sort((a, b) => placeOf(a) - placeOf(b) || a.place - b.place);
+    replaceKept(
+      db,
+      briefId,
+      ordered.map((k, place) => ({ ...k, place })),
+    );
+  });
+
 /** Removes a kept entry. @param id - of the entry, or of a style that is kept as it comes. */
 export function letGo(db: Db, briefId: string, id: string, by: By = NOBODY): boolean {
   const keptId = id.startsWith("s_") ? keptIdOf(id) : id;

@@ -141,7 +141,8 @@ function spreadOf(db: Db, r: StyleRecord): StyleDetail["spread"] {
   );
 }
 
-const askedOf = (db: Db, { styleId, sfntSha256, features, parts }: StyleRecord) => ({
+/** The bare files of a face in the store, and its features: what a worker opens it by. */
+export const storedAs = (db: Db, { styleId, sfntSha256, features, parts }: StyleRecord) => ({
   sfntSha256s: [sfntSha256, ...(parts ? listParts(db, styleId).map((p) => p.sfntSha256) : [])],
   features,
 });
@@ -155,7 +156,7 @@ export async function listGlyphs(
 ): Promise<Outcome<GlyphList>> {
   const r = findStyle(db, styleId);
   if (!r) return refuse("not-found");
-  const page = await askFace({ what: "glyphs", query, ...askedOf(db, r) }, signal);
+  const page = await askFace({ what: "glyphs", query, ...storedAs(db, r) }, signal);
   if (!page.ok) return page;
   const { unitsPerEm, ascenderFu: ascender, descenderFu: descender } = r.facts;
   return succeed({ ...page.value, unitsPerEm, ascender, descender });
@@ -164,7 +165,7 @@ export async function listGlyphs(
 /** Answers GET /styles/:id/anatomy. */
 export async function getAnatomy(db: Db, styleId: string, signal?: AbortSignal): Promise<Outcome<Anatomy>> {
   const r = findStyle(db, styleId);
-  return r ? askFace({ what: "anatomy", traits: r.traits, ...askedOf(db, r) }, signal) : refuse("not-found");
+  return r ? askFace({ what: "anatomy", traits: r.traits, ...storedAs(db, r) }, signal) : refuse("not-found");
 }
 
 /** Answers GET /styles/:id/beside; not-found where one of the two is unknown or lacks the letter. */
@@ -176,7 +177,7 @@ export async function getBeside(
 ): Promise<Outcome<Beside>> {
   const [a, b] = [findStyle(db, styleId), findStyle(db, other)];
   if (!a || !b) return refuse("not-found");
-  const located = (r: StyleRecord, location: typeof at) => ({ ...askedOf(db, r), location: location ?? null });
+  const located = (r: StyleRecord, location: typeof at) => ({ ...storedAs(db, r), location: location ?? null });
   const asked = { what: "beside" as const, one: located(a, at), other: located(b, otherAt), letter };
   const told = await askFace(asked, signal);
   if (!told.ok) return told;

@@ -3,9 +3,11 @@ import { LRUCache } from "lru-cache";
 import type { Anatomy } from "@/contracts/anatomy";
 import type { Beside } from "@/contracts/identify";
 import type { Traits } from "@/contracts/traits";
+import { compareFaces, type FacesCompared } from "@/core/compare/compareFaces";
 import { tellApart } from "@/core/identify/answer/tellApart";
 import { readAnatomy } from "@/core/measure/anatomy";
-import { openFace } from "@/core/outlines/openFace";
+import { joinParts } from "@/core/outlines/joinParts";
+import { openFace, type OpenFace } from "@/core/outlines/openFace";
 import { readStored } from "../db/fileStore";
 import { buildGlyphTable, pageGlyphs, type GlyphPage, type GlyphQuery, type GlyphTable } from "./glyphTable";
 
@@ -15,8 +17,9 @@ type Located = FaceAsked & { location: Record<string, number> | null };
 export type FaceRequest =
   | ({ what: "glyphs"; query: GlyphQuery } & FaceAsked)
   | ({ what: "anatomy"; traits: Traits } & FaceAsked)
-  | { what: "beside"; one: Located; other: Located; letter: string };
-type Replies = { glyphs: GlyphPage; anatomy: Anatomy; beside: Beside | null };
+  | { what: "beside"; one: Located; other: Located; letter: string }
+  | { what: "compare"; faces: (FaceAsked & { level: number })[]; text: string };
+type Replies = { glyphs: GlyphPage; anatomy: Anatomy; beside: Beside | null; compare: FacesCompared };
 export type FaceReply<R extends FaceRequest> = Replies[R["what"]];
 type Asked<W extends FaceRequest["what"]> = Extract<FaceRequest, { what: W }>;
 
@@ -43,6 +46,23 @@ export const glyphs = async (asked: Asked<"glyphs">): Promise<GlyphPage> =>
 
 export const anatomy = async (asked: Asked<"anatomy">): Promise<Anatomy> =>
   readAnatomy((await tableOf(asked)).face, asked.traits);
+
+export const compare = async ({ faces, text }: Asked<"compare">): Promise<FacesCompared> =>
+  compareFaces(
+    faces.map(({ sfntSha256s, level }) => ({ face: openWhole(sfntSha256s), level })),
+    text,
+  );
+
+/** Faces that are only set and drawn: no table of their glyphs is needed. */
+const MAX_FACES = 24;
+const opened = new LRUCache<string, OpenFace>({ max: MAX_FACES });
+
+function openWhole(sfntSha256s: readonly string[]): OpenFace {
+  const key = sfntSha256s.join();
+  let face = opened.get(key);
+  if (!face) opened.set(key, (face = joinParts(sfntSha256s.map((sha256) => openFace(readStored(sha256))))));
+  return face;
+}
 
 export async function beside({ one, other, letter }: Asked<"beside">): Promise<Beside | null> {
   const faceOf = async (f: Located) =>

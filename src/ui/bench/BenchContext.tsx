@@ -48,6 +48,10 @@ type Bench = BenchState &
     /** Sends a change after those before it; it waits while the server is away, and outlives a reload. */
     addSave: (save: Save) => void;
     retrySaves: () => void;
+    /** Shows the brief as the server answered with it. */
+    arrive: (brief: Brief) => void;
+    /** Who this tab is to the server: what it changed is its own to undo. */
+    who: () => string;
   };
 
 const Context = createContext<Bench | null>(null);

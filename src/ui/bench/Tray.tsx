@@ -10,6 +10,7 @@ import { Sample } from "../parts/Sample";
 import { addressOfKept, sampleAt, writeSetting } from "../parts/sampleOf";
 import { useBench } from "./BenchContext";
 import { useActiveLine } from "./BriefStrip";
+import { carryFace, comparedNow, sayTurned, useComparing } from "./comparing";
 
 export function useKept() {
   const { brief } = useBench();
@@ -20,7 +21,8 @@ export function useKept() {
 }
 
 export function Tray() {
-  const { brief, letGo } = useBench();
+  const { brief, letGo, say } = useBench();
+  const comparing = useComparing(brief.briefId);
   const [active] = useActiveLine();
   const kept = useKept();
   const items = new Map(kept.data?.items.map((i) => [i.styleId, i]));
@@ -34,7 +36,12 @@ export function Tray() {
           const item = items.get(styleId);
           if (!item) return null;
           return (
-            <li key={keptId} className="group flex gap-2.5 border-b border-rule py-2.5">
+            <li
+              key={keptId}
+              className="group flex gap-2.5 border-b border-rule py-2.5"
+              draggable
+              onDragStart={(event) => carryFace(event, styleId)}
+            >
               <CoreSample traits={item.traits} ranges={kept.data?.ranges ?? {}} width={11} band={7} />
               <div className="min-w-0 flex-1">
                 <Link href={addressOfKept(brief.briefId, { styleId, location, features })} className="block">
@@ -55,15 +62,33 @@ export function Tray() {
                   </span>
                 </Link>
               </div>
-              <button
-                type="button"
-                aria-label={`Remove ${item.family} ${item.style}`}
-                title="Remove from kept"
-                onClick={() => letGo(keptId, `${item.family} ${item.style}`)}
-                className="btn-quiet self-start opacity-60 group-hover:opacity-100"
-              >
-                ×
-              </button>
+              <div className="flex flex-col items-end gap-1">
+                <button
+                  type="button"
+                  aria-label={`Compare ${item.family} ${item.style}`}
+                  aria-pressed={comparing.ids.includes(styleId)}
+                  title={comparing.ids.includes(styleId) ? "Remove from the comparison" : "Add to the comparison"}
+                  onClick={() => {
+                    const name = `${item.family} ${item.style}`;
+                    say(sayTurned(comparing.turn(styleId), name, comparedNow(brief.briefId)));
+                  }}
+                  className={`grid h-6 w-6 place-items-center ${comparing.ids.includes(styleId) ? "" : "opacity-60 group-hover:opacity-100"}`}
+                >
+                  <span
+                    aria-hidden
+                    className={`h-2.5 w-2.5 rounded-full border border-oxide ${comparing.ids.includes(styleId) ? "bg-oxide" : ""}`}
+                  />
+                </button>
+                <button
+                  type="button"
+                  aria-label={`Remove ${item.family} ${item.style}`}
+                  title="Remove from kept"
+                  onClick={() => letGo(keptId, `${item.family} ${item.style}`)}
+                  className="btn-quiet opacity-60 group-hover:opacity-100"
+                >
+                  ×
+                </button>
+              </div>
             </li>
           );
         })}

@@ -2,7 +2,7 @@
 import { memo } from "react";
 import type { Traits } from "@/contracts/traits";
 
-const CORE_BANDS = [
+export const CORE_BANDS = [
   { trait: "stemEm", name: "stem", write: (v: number) => `${v.toFixed(3)} em` },
   { trait: "contrast", name: "contrast", write: (v: number) => `${v.toFixed(1)} : 1` },
   { trait: "width", name: "width", write: (v: number) => `${v.toFixed(1)} of 9` },
@@ -14,8 +14,11 @@ const CORE_BANDS = [
 export type Ranges = Record<string, [number, number]>;
 
 /** Place of a value in the library's range, 0–1; null where it was not measured. */
-function placeInRange(traits: Traits, ranges: Ranges, trait: (typeof CORE_BANDS)[number]["trait"]): number | null {
-  const value = traits[trait];
+export function placeInRange(
+  value: number | null,
+  ranges: Ranges,
+  trait: (typeof CORE_BANDS)[number]["trait"],
+): number | null {
   const range = ranges[trait];
   if (value === null || !range) return null;
   const [low, high] = range;
@@ -41,7 +44,7 @@ export const CoreSample = memo(function CoreSample({
 }) {
   // Layers of one background: hundreds of these stand on a wall, and each is a single box.
   const fills = CORE_BANDS.flatMap(({ trait }, i) => {
-    const share = placeInRange(traits, ranges, trait);
+    const share = placeInRange(traits[trait], ranges, trait);
     return share === null
       ? []
       : [

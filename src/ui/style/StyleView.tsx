@@ -1,6 +1,7 @@
 "use client";
 // One style: large in the brief's words, its family, measures, axes, glyphs, terms with their sentences, health and where it came from.
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from "@headlessui/react";
+import Link from "next/link";
 import { parseAsStringLiteral, useQueryState } from "nuqs";
 import { useCallback, useEffect, useMemo, type ReactNode } from "react";
 import type { StyleDetail } from "@/contracts/styles";
@@ -9,6 +10,7 @@ import type { KeptId } from "@/contracts/ids";
 import { keptIdOf } from "@/core/brief/keptId";
 import { levelFactor } from "@/core/brief/level";
 import { useCharacterNames } from "@/ui/parts/characterNames";
+import { comparedNow, sayTurned, useComparing } from "../bench/comparing";
 import { useKeys } from "../bench/useKeys";
 import { useBench } from "../bench/BenchContext";
 import { useActiveLine } from "../bench/BriefStrip";
@@ -129,10 +131,30 @@ function Head({ style, at }: { style: StyleDetail; at: SeenAt }) {
         </p>
       </div>
       {style.owned && <SaveLine style={style} {...at} />}
+      <Beside style={style} name={name} />
       <button type="button" aria-pressed={isKept} className={isKept ? "btn" : "btn btn-act"} onClick={toggle}>
         {isKept ? "Remove from kept" : isKeptElsewhere ? "Keep this setting too" : "Keep"}
       </button>
     </header>
+  );
+}
+
+/** From here to what it can be seen beside: other faces, and those that go with it. */
+function Beside({ style, name }: { style: StyleDetail; name: string }) {
+  const { brief, say } = useBench();
+  const comparing = useComparing(brief.briefId);
+  const isIn = comparing.ids.includes(style.styleId);
+  const turn = () => say(sayTurned(comparing.turn(style.styleId), name, comparedNow(brief.briefId)));
+  useKeys("Beside others", [{ keys: ["c"], legend: "compare", run: turn }]);
+  return (
+    <>
+      <Link className="btn" href={`/b/${brief.briefId}/compare/companions?of=${style.styleId}`} prefetch={false}>
+        Companions
+      </Link>
+      <button type="button" className="btn" aria-pressed={isIn} onClick={turn}>
+        {isIn ? "In the comparison" : "Compare"}
+      </button>
+    </>
   );
 }
 

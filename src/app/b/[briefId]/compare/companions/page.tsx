@@ -1,0 +1,7 @@
+import { CompanionsView } from "@/ui/compare/CompanionsView";
+
+export const metadata = { title: "Companions · Fond Quarry" };
+
+export default function Page() {
+  return <CompanionsView />;
+}

@@ -1,0 +1,152 @@
+// Faces beside each other, and faces that go with one.
+import {
+  COMPARED_AT_MOST,
+  type Companion,
+  type CompanionList,
+  type CompareRequest,
+  type Comparison,
+  type PairRequest,
+  type PairRole,
+} from "@/contracts/compare";
+import { refuse, succeed, type Outcome } from "@/contracts/errors";
+import type { FamilyId, StyleId } from "@/contracts/ids";
+import { convertLength } from "@/contracts/units";
+import { charactersOf, findMissing } from "@/core/brief/characters";
+import { levelFactor } from "@/core/brief/level";
+import { compareTraits } from "@/core/compare/compareTraits";
+import type { FindIndex, FindRow } from "@/core/find/findIndex";
+import { seenBy, type FoundRow } from "@/core/find/findStyles";
+import { MOODS } from "@/core/kind/moods";
+import { proposeSetting, scorePair, sureOf, weightForGrey, type PairFace } from "@/core/pair/scorePair";
+import { strictestVerdict, verdictsOf } from "@/core/rights/verdicts";
+import type { Db } from "../db/open";
+import { findBrief } from "../queries/briefs";
+import { findStyle, type StyleRecord } from "../queries/styles";
+import { askFace } from "../workers/pool";
+import { getHeld } from "./findings";
+import { storedAs } from "./styleDetail";
+
+const DEFAULT_TEXT = "Hamburgefonstiv";
+
+/** Names that tell faces apart in a sentence: the family's alone where that is enough. */
+function namesFor(faces: readonly { family: string; style: string }[]): string[] {
+  const isOnly = (family: string) => faces.filter((f) => f.family === family).length === 1;
+  return faces.map(({ family, style }) => (isOnly(family) ? family : `${family} ${style}`));
+}
+
+/** Answers POST /compare. */
+export async function compare(
+  db: Db,
+  { styleIds, briefId, text: given, levelBy: wantedLevel }: CompareRequest,
+  signal?: AbortSignal,
+): Promise<Outcome<Comparison>> {
+  const records = styleIds.slice(0, COMPARED_AT_MOST).map((id) => findStyle(db, id));
+  const brief = briefId ? findBrief(db, briefId) : null;
+  if (!records.every((r) => r !== null && !r.hidden) || (briefId && !brief)) return refuse("not-found");
+  const faces = records as StyleRecord[];
+  const text = given ?? brief?.lines.find((l) => l.text.trim())?.text ?? DEFAULT_TEXT;
+  const levelBy = wantedLevel ?? brief?.levelBy ?? "x-height";
+  // A trial is no font: its letters are not here to be drawn.
+  const here = faces.filter((f) => f.owned);
+  const drawn = await askFace(
+    {
+      what: "compare",
+      text,
+      faces: here.map((f) => ({ ...storedAs(db, f), level: levelFactor(f.traits, levelBy) })),
+    },
+    signal,
+  );
+  if (!drawn.ok) return drawn;
+  const needed = charactersOf({ lines: [{ text, role: "title" }], wanted: "" });
+  const { differences, same } = compareTraits(namesFor(faces).map((name, i) => ({ name, traits: faces[i]!.traits })));
+  return succeed({
+    text,
+    faces: faces.map((f) => {
+      const line = f.owned ? drawn.value.faces[here.indexOf(f)]! : null;
+      const sizeMm = brief && convertLength(brief.size, brief.unit, "mm") * levelFactor(f.traits, levelBy);
+      return {
+        styleId: f.styleId as StyleId,
+        familyId: f.familyId as FamilyId,
+        family: f.family,
+        style: f.style,
+        traits: f.traits,
+        lineWidthEm: line?.lineWidthEm ?? null,
+        ...(line && sizeMm && { lineWidthMm: Number((line.lineWidthEm * sizeMm).toFixed(2)) }),
+        missing: line?.missing ?? findMissing(needed, f.coverage),
+        verdict: strictestVerdict(verdictsOf(f.rights), brief?.uses ?? []),
+      };
+    }),
+    differences,
+    same,
+    letters: drawn.value.letters,
+  });
+}
+
+const PERIODS = new Set(MOODS.filter((m) => m.group === "period").map((m) => m.word));
+const pairFaceOf = (row: FindRow): PairFace => ({
+  family: row.family,
+  kinds: sureOf(row.kinds),
+  treatments: sureOf(row.treatments),
+  periods: (row.moods ?? []).flatMap((m) => (PERIODS.has(m.value) ? [m.value] : [])),
+  traits: row.traits,
+});
+
+/** What the other face is used for, where one is wanted for a role. */
+const OTHER_ROLE: Record<PairRole, PairRole> = { heading: "text", text: "heading", caption: "text" };
+
+/** Answers POST /pair. */
+export function findCompanions(db: Db, { styleId, role, by, limit, briefId }: PairRequest): Outcome<CompanionList> {
+  const { index } = getHeld(db, [styleId]);
+  const row = index.rowOf.get(styleId);
+  const brief = briefId ? findBrief(db, briefId) : null;
+  if (row === undefined || (briefId && !brief)) return refuse("not-found");
+  const own = pairFaceOf(index.rows[row]!);
+  const see = seenBy(index, brief);
+  const scored = index.rows.flatMap((other, i) => {
+    // Its own style beside it is no companion, and neither is one that no text can be set in.
+    if (i === row || other.traits.picture) return [];
+    const scoredPair = scorePair(own, pairFaceOf(other), role);
+    return by && scoredPair.by !== by ? [] : [{ i, ...scoredPair }];
+  });
+  const best = new Map<number, (typeof scored)[number]>();
+  for (const pair of scored) {
+    const family = index.family[pair.i]!;
+    const held = best.get(family);
+    if (!held || pair.score > held.score || (pair.score === held.score && isPlainer(index, pair.i, held.i)))
+      best.set(family, pair);
+  }
+  const items = [...best.values()]
+    .sort((a, b) => b.score - a.score || index.nameRank[a.i]! - index.nameRank[b.i]!)
+    .slice(0, limit)
+    .map((pair) => toCompanion(index, row, pair, see(pair.i), role));
+  return succeed({ items });
+}
+
+const isPlainer = (index: FindIndex, a: number, b: number) => index.plainness[a]! < index.plainness[b]!;
+
+function toCompanion(
+  index: FindIndex,
+  row: number,
+  { i, score, by, reasons }: { i: number } & ReturnType<typeof scorePair>,
+  { row: other, verdict, missing }: FoundRow,
+  role: PairRole,
+): Companion {
+  const own = index.rows[row]!;
+  const weights = index.families[index.family[i]!]!.rows.flatMap((k) => index.rows[k]!.traits.weight ?? []);
+  const weight = role === "heading" ? null : weightForGrey(own.traits, other.traits, weights);
+  return {
+    styleId: other.styleId as StyleId,
+    familyId: other.familyId as FamilyId,
+    family: other.family,
+    style: other.style,
+    score,
+    by,
+    reasons: reasons.map(({ weight: _weight, good, ...r }) => ({ ...r, good: Number(good.toFixed(3)) })),
+    proposal: {
+      ...proposeSetting(own.traits, other.traits, OTHER_ROLE[role], role),
+      ...(weight !== null && { weight }),
+    },
+    verdict,
+    missing,
+  };
+}

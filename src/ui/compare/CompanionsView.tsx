@@ -1,0 +1,210 @@
+"use client";
+// Companions: what goes with a face as heading, text or caption; each pair as a set page in the brief's words, with its reasons in figures.
+import { useQuery } from "@tanstack/react-query";
+import Link from "next/link";
+import { parseAsString, parseAsStringLiteral, useQueryStates } from "nuqs";
+import type { Companion, PairRole } from "@/contracts/compare";
+import type { Brief } from "@/contracts/brief";
+import type { ShownItem } from "@/contracts/styles";
+import { levelFactor } from "@/core/brief/level";
+import { useBench } from "../bench/BenchContext";
+import { useKept } from "../bench/Tray";
+import { writeFault } from "../messages";
+import { Choice } from "../parts/Choice";
+import { faultOf, queryOf } from "../parts/client";
+import { CoreSample } from "../parts/CoreSample";
+import { FaultNote } from "../parts/FaultNote";
+import { Sample } from "../parts/Sample";
+import { sampleOf } from "../parts/sampleOf";
+import { VerdictMark } from "../parts/VerdictMark";
+import { useComparing } from "../bench/comparing";
+import { useFaces } from "./useCompared";
+
+const ROLES = ["heading", "text", "caption"] as const;
+const WAYS = ["any", "family", "likeness", "contrast", "period"] as const;
+const WAY_NAMES: Record<(typeof WAYS)[number], string> = {
+  any: "Any way",
+  family: "By family",
+  likeness: "By likeness",
+  contrast: "By contrast",
+  period: "By period",
+};
+const address = {
+  of: parseAsString,
+  role: parseAsStringLiteral(ROLES).withDefault("text"),
+  by: parseAsStringLiteral(WAYS).withDefault("any"),
+};
+
+export function CompanionsView() {
+  const { brief } = useBench();
+  const { ids } = useComparing(brief.briefId);
+  const [at, setAt] = useQueryStates(address, { history: "replace" });
+  const of = at.of ?? brief.kept[0]?.styleId ?? ids[0];
+  if (!of)
+    return (
+      <div className="p-8">
+        <h1 className="text-[16px] font-semibold">Choose a face first.</h1>
+        <p className="mt-1 text-basalt">Keep one on the wall; its companions are found from there.</p>
+        <Link className="btn btn-act mt-4 inline-block" href={`/b/${brief.briefId}/find`}>
+          Go to the wall
+        </Link>
+      </div>
+    );
+  return <Companions of={of} role={at.role} by={at.by} setAt={(change) => void setAt(change)} />;
+}
+
+type Props = {
+  of: string;
+  role: PairRole;
+  by: (typeof WAYS)[number];
+  setAt: (change: Partial<{ of: string; role: PairRole; by: (typeof WAYS)[number] }>) => void;
+};
+
+function Companions({ of, role, by, setAt }: Props) {
+  const { brief } = useBench();
+  const kept = useKept();
+  const { data, error, isPending } = useQuery({
+    ...queryOf("findCompanions", {
+      body: { styleId: of, role, briefId: brief.briefId, limit: 12, ...(by !== "any" && { by }) },
+    }),
+  });
+  const faces = useFaces([of, ...(data?.items.map((i) => i.styleId) ?? [])]);
+  const own = faces?.find((f) => f.styleId === of);
+  const options = [
+    ...new Map(
+      [...(kept.data?.items ?? []), ...(own ? [own] : [])].map((f) => [f.styleId as string, `${f.family} ${f.style}`]),
+    ),
+  ].map(([value, name]) => ({ value, name }));
+  return (
+    <div className="h-full overflow-y-auto px-4 pt-3 pb-8">
+      <div className="flex flex-wrap items-baseline gap-x-5 border-b-2 border-slate pb-2">
+        <h1 className="text-[18px] font-bold">Companions</h1>
+        <span className="flex flex-wrap items-center gap-x-1.5">
+          for
+          <Choice label="For" value={of} options={options} onChange={(value) => setAt({ of: value })} />
+          as
+          <Choice
+            label="As"
+            value={role}
+            options={ROLES.map((value) => ({ value, name: value }))}
+            onChange={(value) => setAt({ role: value })}
+          />
+        </span>
+        <Choice
+          label="Found"
+          value={by}
+          options={WAYS.map((value) => ({ value, name: WAY_NAMES[value] }))}
+          onChange={(value) => setAt({ by: value })}
+          strong={false}
+        />
+      </div>
+      {error && <FaultNote fault={writeFault(faultOf(error))} />}
+      {isPending && <p className="py-4 text-basalt">Looking for companions …</p>}
+      {data && !data.items.length && (
+        <p className="py-4">Nothing in your libraries goes with it {WAY_NAMES[by].toLowerCase()}.</p>
+      )}
+      <ul aria-label="Pairs" className="grid grid-cols-2 gap-x-6 max-lg:grid-cols-1">
+        {own &&
+          data?.items.map((companion) => (
+            <Pair
+              key={companion.styleId}
+              brief={brief}
+              own={own}
+              other={faces?.find((f) => f.styleId === companion.styleId)}
+              companion={companion}
+              role={role}
+              ranges={kept.data?.ranges ?? {}}
+            />
+          ))}
+      </ul>
+    </div>
+  );
+}
+
+const TEXT_PX = 16;
+
+type PairProps = {
+  brief: Brief;
+  own: ShownItem;
+  other: ShownItem | undefined;
+  companion: Companion;
+  role: PairRole;
+  ranges: Record<string, [number, number]>;
+};
+
+function Pair({ brief, own, other, companion, role, ranges }: PairProps) {
+  const { keep } = useBench();
+  const name = `${companion.family} ${companion.style}`;
+  const isKept = brief.kept.some((k) => k.styleId === companion.styleId);
+  const [first, ...rest] = brief.lines.filter((l) => l.text.trim()).map((l) => l.text);
+  const words = rest.join(". ") || brief.name;
+  // The proposal is the other's size beside this one's: the larger of the two stands at a heading's size.
+  const { sizeRatio, leadingEm } = companion.proposal;
+  const otherPx = role === "heading" ? TEXT_PX * sizeRatio : TEXT_PX * levelOf(other);
+  const ownPx = otherPx / sizeRatio;
+  const heading = { face: role === "heading" ? other : own, sizePx: role === "heading" ? otherPx : ownPx };
+  const text = { face: role === "heading" ? own : other, sizePx: role === "heading" ? ownPx : otherPx };
+  return (
+    <li className="border-b border-rule py-4" data-pair={companion.styleId}>
+      <div className="flex gap-3">
+        <div className="flex gap-1">
+          <CoreSample traits={own.traits} ranges={ranges} width={14} band={8} />
+          {other && <CoreSample traits={other.traits} ranges={ranges} width={14} band={8} />}
+        </div>
+        <div className="min-w-0 flex-1 p-3" style={{ background: brief.paper }}>
+          {heading.face && (
+            <Sample {...sampleOf(heading.face)} text={first ?? brief.name} sizePx={heading.sizePx} ink={brief.ink} />
+          )}
+          {text.face && (
+            <div style={{ lineHeight: leadingEm }}>
+              <Sample {...sampleOf(text.face)} text={words} sizePx={text.sizePx} ink={brief.ink} wrap />
+            </div>
+          )}
+        </div>
+      </div>
+      <div className="mt-2 flex flex-wrap items-baseline gap-x-4 text-[12px]">
+        <Link
+          className="font-semibold hover:underline"
+          href={`/b/${brief.briefId}/style/${companion.styleId}`}
+          prefetch={false}
+        >
+          {name}
+        </Link>
+        <span className="num">{Math.round(100 * companion.score)} of 100</span>
+        <span className="text-basalt">by {companion.by}</span>
+        <VerdictMark verdict={companion.verdict} />
+        {companion.missing.length > 0 && (
+          <span className="font-semibold text-madder">no {companion.missing.join(" ")}</span>
+        )}
+        <button
+          type="button"
+          className="btn ml-auto"
+          aria-pressed={isKept}
+          disabled={isKept}
+          onClick={() => keep(companion.styleId, name, { role })}
+        >
+          {isKept ? "Kept" : "Keep"}
+        </button>
+      </div>
+      <ul className="mt-1 text-[12px]" aria-label={`Why ${name}`}>
+        {companion.reasons.slice(0, 4).map((r) => (
+          <li key={r.aspect} className="flex gap-2">
+            <span aria-hidden className={r.good >= 0.5 ? "text-lichen" : "text-ochre"}>
+              {r.good >= 0.5 ? "+" : "−"}
+            </span>
+            <span>
+              <span className="sr-only">{r.good >= 0.5 ? "for it: " : "against it: "}</span>
+              {r.says}
+            </span>
+            <span className="num text-basalt">
+              {r.a} · {r.b}
+              {r.unit ? ` ${r.unit}` : ""}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </li>
+  );
+}
+
+const levelOf = (face: ShownItem | undefined) => (face ? levelFactor(face.traits, "x-height") : 1);
