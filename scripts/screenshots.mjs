@@ -104,9 +104,19 @@ try {
   };
   await shot(`style/${await styleOf("bytebuoy")}`, "rights", () => tabOf("Terms"));
   await shot(`style/${await styleOf("saltgrit heavy")}`, "health", () => tabOf("File"));
-  await shot("find?q=serif&owned=to-buy", "find-to-buy");
-  await shot("find?columns=6&fold=true&sort=name", "find-dense");
-  await shot(`style/${await styleOf("alegreya regular")}?part=anatomy`, "style-anatomy");
+  const compared = await Promise.all(["zilla slab bold", "arvo bold", "rokkitt extrabold"].map(styleOf));
+  await shot(`compare?faces=${compared.join(",")}`, "compare", () =>
+    page.locator('[data-column="2"] [data-face=ready]').nth(3).waitFor(),
+  );
+  await shot("compare/two-by-two", "two-by-two", async () => {
+    for (const key of ["ArrowUp", "ArrowDown", "ArrowUp"]) {
+      await page.keyboard.press(key);
+      await page.waitForTimeout(400);
+    }
+  });
+  await shot(`compare/companions?of=${compared[1]}`, "companions", () =>
+    page.locator("[data-pair] [data-face=ready]").nth(7).waitFor(),
+  );
   await shot(`style/${await styleOf("lanternrose light")}?part=alike`, "style-alike", () => tabOf("Similar"));
   await shot("find?q=handwritten%20not%20joined", "sorting-through", async () => {
     await page.getByRole("button", { name: /^Review one by one/ }).click();

@@ -19,7 +19,7 @@ const heads = () => browser.page.locator("[data-head]");
 describe("beside each other", () => {
   test("eight faces by keys alone: C on the wall, 4 for the view", async () => {
     const { page } = browser;
-    await openWall(page, briefId, "kinds=slab&sort=name&fold=true");
+    await openWall(page, briefId, "kinds=serif&sort=name&fold=true");
     await page.keyboard.press("ArrowDown");
     for (let i = 0; i < 8; i++) {
       await page.keyboard.press("c");
@@ -108,7 +108,7 @@ describe("beside each other", () => {
     const { page } = browser;
     await page.getByRole("group", { name: "Ways to look" }).getByRole("button", { name: "Words" }).click();
     await page.getByLabel("Line 1 of the brief").fill("Fog + Brass");
-    await waitUntil(async () => (await page.locator('[data-sample]:text-is("Fog + Brass")').count()) >= 7);
+    await waitUntil(async () => (await page.locator("[data-sample]", { hasText: "Fog + Brass" }).count()) >= 7);
     await waitUntil(async () => (await page.locator("[data-told]").innerText()) !== "");
   });
 

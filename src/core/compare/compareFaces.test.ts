@@ -109,7 +109,7 @@ function apart(a: Buffer, b: Buffer): number {
 }
 
 test("the letter that tells two faces apart is one of the first of another program's pictures, for 36 of 40 pairs and more", async () => {
-  const characters = [..."aegkrtyfsQRGMKWJSabcdhijlmnopquvwxzABCDEFHILNOPTUVXYZ0123456789&?@"];
+  const characters = [..."abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ"];
   const pictures = new Map<string, Buffer>();
   for (const demo of demos) for (const c of characters) pictures.set(`${demo.id} ${c}`, await pictureOf(demo, c));
   const pairs = demos.flatMap((a, i) => demos.slice(i + 1).map((b) => [a, b] as const)).slice(0, 40);

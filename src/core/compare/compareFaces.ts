@@ -5,7 +5,7 @@ import type { OpenFace } from "../outlines/openFace";
 import { typesetLine } from "../typeset/typesetText";
 import { needsGlyph } from "../unicode/codePoint";
 
-export type FaceToCompare = {
+type FaceToCompare = {
   face: OpenFace;
   /** By how much it is enlarged so that all look equally large. */
   level: number;
@@ -17,8 +17,8 @@ export type FacesCompared = {
   letters: LetterDifference[];
 };
 
-/** Looked at beside the characters of the text. */
-const ALPHABET = "aegkrtyfsQRGMKWJSacbdhijlmnopquvwxzABCDEFHILNOPTUVXYZ0123456789&?@";
+/** Letters that are looked at beside the characters of the text: figures and signs are looked at where the text has them. */
+const ALPHABET = "abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ";
 /** Letters are drawn at this size, in a cell so wide and high, on one baseline, each in the middle. */
 const EM_PX = 40;
 const CELL = { widthPx: 72, heightPx: 72, baselinePx: 50 };
@@ -50,7 +50,7 @@ function measureLine(face: OpenFace, text: string): { lineWidthEm: number; missi
  * How unlike a character is drawn, 0–1: for each two faces the ink that only one of them has, of the ink of both; the mean over all twos.
  * @returns null when fewer than two draw it.
  */
-export function letterDifference(faces: readonly FaceToCompare[], char: string): number | null {
+function letterDifference(faces: readonly FaceToCompare[], char: string): number | null {
   const pictures = faces.flatMap((face) => drawLetter(face, char) ?? []);
   if (pictures.length < 2) return null;
   let [sum, pairs] = [0, 0];

@@ -5,7 +5,7 @@ import { COMPARED, type ComparedTrait } from "./steps";
 /** From this many steps on a reader sees a difference; under it faces count as the same in that. */
 const SEEN_FROM_STEPS = 0.5;
 
-export type TraitDifference = {
+type TraitDifference = {
   trait: ComparedTrait["trait"];
   unit: string;
   /** One a face, in the unit; null where it cannot be measured. */
@@ -72,11 +72,16 @@ function tell(
   return { face: told.face, says: `${names[told.face]} ${sentence}${than}` };
 }
 
+/** More is told as a multiple. */
+const MOST_PERCENT = 199;
+
 function writeAmount(amount: ComparedTrait["amount"], value: number, other: number): string {
   const off = Math.abs(value - other);
   switch (amount) {
-    case "percent":
-      return `${Math.max(1, Math.round((100 * off) / Math.max(1e-6, Math.abs(other))))} %`;
+    case "percent": {
+      const percent = Math.max(1, Math.round((100 * off) / Math.max(1e-6, Math.abs(other))));
+      return percent <= MOST_PERCENT ? `${percent} %` : `about ${Math.round(1 + percent / 100)} times`;
+    }
     case "degrees":
       return `${Math.max(1, Math.round(off))}°`;
     case "units":

@@ -161,8 +161,7 @@ function countWrong(count: number, over: Uint16Array, place: Uint16Array): numbe
 /** Log likelihood of so many slips among the choices, for 0 … decided. */
 function logSlipsOf(decided: number): Float64Array {
   const out = new Float64Array(decided + 1);
-  for (let k = 1; k <= decided; k++)
-    out[k] = out[k - 1]! + log((SLIPS.wrong + k - 1) / (SLIPS.right + decided - k));
+  for (let k = 1; k <= decided; k++) out[k] = out[k - 1]! + log((SLIPS.wrong + k - 1) / (SLIPS.right + decided - k));
   return out;
 }
 

@@ -7,7 +7,7 @@ import { tellOnce } from "./compareTraits";
 const TOLD_FROM = 0.5;
 const CHANCE_T = 1.9;
 /** Of fewer faces any measure may seem to be the reason. */
-const FROM_FACES = 4;
+const FROM_FACES = 5;
 const MOST = 3;
 
 const WORDS: Partial<Record<(typeof COMPARED)[number]["trait"], [more: string, less: string]>> = {
@@ -24,9 +24,9 @@ const WORDS: Partial<Record<(typeof COMPARED)[number]["trait"], [more: string, l
   roundness: ["rounder", "sharper"],
   roundEnds: ["with rounder ends", "with squarer ends"],
   roughness: ["rougher", "cleaner"],
-  connected: ["more joined", "less joined"],
-  aperture: ["more open", "more closed"],
-  evenness: ["more even", "less even"],
+  connected: ["with joined letters", "with separate letters"],
+  aperture: ["with wider openings", "with tighter openings"],
+  evenness: ["of a more even grey", "of a less even grey"],
 };
 
 /**

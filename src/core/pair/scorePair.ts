@@ -18,7 +18,7 @@ export const sureOf = <T extends string>(guesses: readonly { value: T; confidenc
   guesses.filter((g) => g.confidence >= SURE_ENOUGH).map((g) => g.value);
 const SURE_ENOUGH = 0.6;
 /** One part of a score: what was looked at, both values, how good that is (0–1) and what it weighs. */
-export type PairReason = {
+type PairReason = {
   aspect: string;
   a: number;
   b: number;
@@ -27,7 +27,7 @@ export type PairReason = {
   good: number;
   weight: number;
 };
-export type PairScore = { score: number; by: PairWay; reasons: PairReason[] };
+type PairScore = { score: number; by: PairWay; reasons: PairReason[] };
 
 const LOUD_KINDS: readonly Kind[] = ["script", "handwritten", "blackletter", "display", "picture"];
 /** These leave a text as legible as it is. */

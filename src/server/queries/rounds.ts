@@ -4,7 +4,7 @@ import type { BriefId, StyleId } from "@/contracts/ids";
 import type { Db } from "../db/open";
 
 export type StoredRound = { roundId: RoundId; briefId: BriefId; styleIds: StyleId[]; text: string };
-export type StoredChoice = { left: StyleId; right: StyleId; chosen: StyleId | null };
+type StoredChoice = { left: StyleId; right: StyleId; chosen: StyleId | null };
 
 type Row = { roundId: RoundId; briefId: BriefId; styleIds: string; text: string };
 const SELECT = "SELECT round_id AS roundId, brief_id AS briefId, style_ids AS styleIds, text FROM rounds";

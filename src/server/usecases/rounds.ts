@@ -95,7 +95,8 @@ function describeRound(db: Db, round: StoredRound): Round {
     asked: choices.length,
     expectedLeft: ranked.expectedLeft,
     ranking: ranked.ranks.map(({ item, ...rank }) => ({ styleId: idOf(item), ...rank })),
-    reasons: choices.length ? tellOrder(inOrder) : [],
+    // Before each face was asked about once the order is nobody's choice.
+    reasons: choices.length >= styleIds.length ? tellOrder(inOrder) : [],
   };
 }
 

@@ -35,7 +35,7 @@ export function Bench({ brief, briefs, isShared, children }: BenchProps) {
   );
 }
 
-const VIEWS_WITH_TRAY = ["find", "identify", "style", "pass"];
+const VIEWS_WITH_TRAY = ["compare", "find", "identify", "style", "pass"];
 
 function Frame({ briefs, isShared, children }: Omit<BenchProps, "brief">) {
   const { brief, undo, redo, trayOpen, isAway, say } = useBench();
@@ -45,7 +45,9 @@ function Frame({ briefs, isShared, children }: Omit<BenchProps, "brief">) {
     const step = STEPS.find((s) => s.digit === event.key);
     if (step) go(`/b/${brief.briefId}/${step.path}`);
   };
-  const view = usePathname().split("/")[3] ?? "";
+  const [, , , view = "", part = ""] = usePathname().split("/");
+  // Two by two has an order of its own beside it.
+  const hasTray = VIEWS_WITH_TRAY.includes(view) && part !== "two-by-two";
   const [isHelpOpen, setHelpOpen] = useState(false);
   useKeyListener();
   useKeys(
@@ -82,9 +84,7 @@ function Frame({ briefs, isShared, children }: Omit<BenchProps, "brief">) {
       <Rail isShared={isShared} />
       <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)_30px]">
         <BriefStrip briefs={briefs} />
-        <div
-          className={`grid min-h-0 ${VIEWS_WITH_TRAY.includes(view) && trayOpen ? "md:grid-cols-[minmax(0,1fr)_204px]" : "grid-cols-1"}`}
-        >
+        <div className={`grid min-h-0 ${hasTray && trayOpen ? "md:grid-cols-[minmax(0,1fr)_204px]" : "grid-cols-1"}`}>
           <main
             id="view"
             tabIndex={-1}
@@ -93,9 +93,9 @@ function Frame({ briefs, isShared, children }: Omit<BenchProps, "brief">) {
           >
             {children}
           </main>
-          {VIEWS_WITH_TRAY.includes(view) && trayOpen && <Tray />}
+          {hasTray && trayOpen && <Tray />}
         </div>
-        <FootLine canFold={VIEWS_WITH_TRAY.includes(view)} onKeys={() => setHelpOpen(true)} />
+        <FootLine canFold={hasTray} onKeys={() => setHelpOpen(true)} />
       </div>
       <Notice />
       <ConflictNotice />

@@ -33,8 +33,8 @@ function subscribe(onChange: () => void) {
 }
 
 /** What became of a face that was to be added or removed. */
-export type Turned = "added" | "removed" | "full";
-export type Comparing = {
+type Turned = "added" | "removed" | "full";
+type Comparing = {
   ids: readonly string[];
   turn: (styleId: string) => Turned;
   put: (ids: readonly string[]) => void;

@@ -2,6 +2,7 @@
 // Companions: what goes with a face as heading, text or caption; each pair as a set page in the brief's words, with its reasons in figures.
 import { useQuery } from "@tanstack/react-query";
 import Link from "next/link";
+import { useEffect } from "react";
 import { parseAsString, parseAsStringLiteral, useQueryStates } from "nuqs";
 import type { Companion, PairRole } from "@/contracts/compare";
 import type { Brief } from "@/contracts/brief";
@@ -61,7 +62,7 @@ type Props = {
 };
 
 function Companions({ of, role, by, setAt }: Props) {
-  const { brief } = useBench();
+  const { brief, dispatch } = useBench();
   const kept = useKept();
   const { data, error, isPending } = useQuery({
     ...queryOf("findCompanions", {
@@ -70,6 +71,11 @@ function Companions({ of, role, by, setAt }: Props) {
   });
   const faces = useFaces([of, ...(data?.items.map((i) => i.styleId) ?? [])]);
   const own = faces?.find((f) => f.styleId === of);
+  const count = data?.items.length;
+  useEffect(() => {
+    const facts = own && count !== undefined ? [`${own.family} ${own.style}`, `${count} companions as ${role}`] : [];
+    dispatch({ type: "facts", facts });
+  }, [dispatch, own, count, role]);
   const options = [
     ...new Map(
       [...(kept.data?.items ?? []), ...(own ? [own] : [])].map((f) => [f.styleId as string, `${f.family} ${f.style}`]),
@@ -122,6 +128,8 @@ function Companions({ of, role, by, setAt }: Props) {
 }
 
 const TEXT_PX = 16;
+/** Units that are written; shares from 0 to 1 need none. */
+const UNITS = ["°", "em"];
 
 type PairProps = {
   brief: Brief;
@@ -151,7 +159,7 @@ function Pair({ brief, own, other, companion, role, ranges }: PairProps) {
           <CoreSample traits={own.traits} ranges={ranges} width={14} band={8} />
           {other && <CoreSample traits={other.traits} ranges={ranges} width={14} band={8} />}
         </div>
-        <div className="min-w-0 flex-1 p-3" style={{ background: brief.paper }}>
+        <div className="min-w-0 flex-1 border border-rule p-3" style={{ background: brief.paper }}>
           {heading.face && (
             <Sample {...sampleOf(heading.face)} text={first ?? brief.name} sizePx={heading.sizePx} ink={brief.ink} />
           )}
@@ -196,10 +204,12 @@ function Pair({ brief, own, other, companion, role, ranges }: PairProps) {
               <span className="sr-only">{r.good >= 0.5 ? "for it: " : "against it: "}</span>
               {r.says}
             </span>
-            <span className="num text-basalt">
-              {r.a} · {r.b}
-              {r.unit ? ` ${r.unit}` : ""}
-            </span>
+            {r.aspect !== "distance" && (
+              <span className="num text-basalt" title={`${own.family} ${r.a}, ${companion.family} ${r.b}`}>
+                {r.a} beside {r.b}
+                {r.unit && UNITS.includes(r.unit) ? ` ${r.unit}` : ""}
+              </span>
+            )}
           </li>
         ))}
       </ul>

@@ -118,6 +118,7 @@ function Columns({ ids, at, setAt }: ColumnsProps) {
         say(sayTurned(comparing.turn(styleId), "The face", comparedNow(brief.briefId)));
       }}
     >
+      <h1 className="sr-only">Compare</h1>
       <Told comparison={comparison} onShow={setShown} />
       <WayTabs way={at.way} onWay={(way) => setAt({ way })} />
       {faces && widthPx > 0 && (
@@ -218,7 +219,8 @@ function Head({ face, faces, ranges, comparison, column, isFocus, onFocus, onRem
       <CoreBeside traits={face.traits} group={faces.map((f) => f.traits)} ranges={ranges} />
       <p className="num mt-1.5 truncate text-[11.5px] text-basalt">
         {line?.lineWidthMm ? `line ${line.lineWidthMm.toFixed(0)} mm` : ""}
-        {line?.lineWidthEm ? ` ${line.lineWidthEm.toFixed(2)} em` : ""}
+        {/* Where there is room for it. */}
+        {line?.lineWidthEm && faces.length < 5 ? `, ${line.lineWidthEm.toFixed(2)} em` : ""}
       </p>
     </div>
   );

@@ -18,8 +18,7 @@ export function Ladder({ round, faceOf }: { round: Round; faceOf: ReadonlyMap<st
     >
       <h2 className="head">{round.pair ? "The order so far" : "The order"}</h2>
       <p className="mb-2 text-[12px] text-basalt">A bar shows where a face may still end up.</p>
-      <ol className="relative" style={{ height: round.ranking.length * RUNG_PX }}>
-        <span className="absolute inset-y-0 left-0 w-0.5 bg-slate" />
+      <ol className="relative border-l-2 border-slate" style={{ height: round.ranking.length * RUNG_PX }}>
         {round.ranking.map((rank, place) => {
           const face = faceOf.get(rank.styleId);
           const says = `place ${place + 1}, ${rank.firstPlace === rank.lastPlace ? "sure" : `between ${rank.firstPlace} and ${rank.lastPlace}`}`;
@@ -32,14 +31,17 @@ export function Ladder({ round, faceOf }: { round: Round; faceOf: ReadonlyMap<st
             >
               <span className="absolute -left-1.5 h-[3px] w-3.5 bg-oxide" style={{ top: RUNG_PX / 2 - 1 }} />
               <span
-                className="absolute left-3 w-[7px] bg-ochre/60"
+                className="absolute w-[6px] opacity-80"
                 title={says}
                 style={{
+                  // Beside its neighbours' bars, so that each is seen whole.
+                  left: 12 + (place % 3) * 8,
+                  background: "var(--core-4)",
                   top: (rank.firstPlace - 1 - place) * RUNG_PX + 10,
                   height: (rank.lastPlace - rank.firstPlace + 1) * RUNG_PX - 20,
                 }}
               />
-              <span className="absolute inset-y-0 right-0 left-8 flex min-w-0 flex-col justify-center">
+              <span className="absolute inset-y-0 right-0 left-11 flex min-w-0 flex-col justify-center">
                 {face && (
                   <Sample {...sampleOf(face)} text={text} sizePx={21 * levelFactor(face.traits, brief.levelBy)} />
                 )}

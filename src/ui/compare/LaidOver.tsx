@@ -40,7 +40,7 @@ export function LaidOver({
   const two = [faces[pair[0]] ?? faces[0]!, faces[pair[1]] ?? faces[1]!] as const;
   const fit = sharedFit(two, text, { basePx: BASE_PX, levelBy: brief.levelBy, roomPx: widthPx - 64 });
   const options = faces.map((f, i) => ({ value: i, name: `${f.family} ${f.style}` }));
-  /** While it is dragged nothing is drawn anew: the layer moves. */
+  /** While it is dragged nothing is drawn again: the layer moves. */
   const drag = (event: React.PointerEvent) => {
     const from = [event.clientX - at[0], event.clientY - at[1]] as const;
     let now = at;

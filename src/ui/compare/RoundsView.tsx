@@ -121,6 +121,12 @@ function Asking({ begun }: { begun: Round }) {
   );
 }
 
+const Key = ({ children }: { children: string }) => (
+  <kbd className="justify-self-center rounded-sm border border-rule bg-chalk px-1.5 font-mono text-[11px]">
+    {children}
+  </kbd>
+);
+
 type QuestionProps = {
   round: Round;
   faceOf: ReadonlyMap<string, ShownItem>;
@@ -143,10 +149,10 @@ function Question({ round, faceOf, choose, back, isSending }: QuestionProps) {
       </div>
       <div className="mt-3 flex gap-6">
         <button type="button" className="btn-quiet flex items-center gap-2" onClick={() => choose(null)}>
-          <kbd>→</kbd> Neither is better
+          <Key>→</Key> Neither is better
         </button>
         <button type="button" className="btn-quiet flex items-center gap-2" onClick={back} disabled={!round.asked}>
-          <kbd>U</kbd> Take the last answer back
+          <Key>U</Key> Take the last answer back
         </button>
       </div>
     </>
@@ -168,7 +174,7 @@ function Setting({ face, mark, onChoose, isSending }: SettingProps) {
       aria-label={face ? `Choose ${face.family} ${face.style}` : "Choose"}
       className="grid min-h-[200px] w-full grid-cols-[40px_minmax(0,1fr)] items-center border-t border-rule py-4 pr-4 text-left hover:bg-chalk focus-visible:bg-chalk"
     >
-      <kbd className="justify-self-center">{mark}</kbd>
+      <Key>{mark}</Key>
       <span className="block min-w-0">
         {face && first && <Sample {...sampleOf(face)} text={first.text} sizePx={78 * level} />}
         {face && second && <Sample {...sampleOf(face)} text={second.text} sizePx={36 * level} />}
@@ -211,7 +217,7 @@ function Settled({ round, back }: { round: Round; back: () => void }) {
           Back to Compare
         </Link>
         <button type="button" className="btn-quiet flex items-center gap-2" onClick={back}>
-          <kbd>U</kbd> Take the last answer back
+          <Key>U</Key> Take the last answer back
         </button>
       </div>
     </>

@@ -27,14 +27,14 @@ const ROLE_PX: Record<BriefLine["role"], number> = {
   figures: 30,
 };
 const BAND = { heightEm: 1.9, baselineEm: 1.25 };
-const PADDING_PX = 28;
+const PADDING_PX = 32;
 
 /** Columns of a grid with room for the names of its bands. */
 export const columnsOf = (count: number) => `68px repeat(${count}, minmax(0, 1fr))`;
 export const LABEL_PX = 68;
 
 /** One band over all columns. */
-export function Band({ label, children }: { label: ReactNode; children: ReactNode }) {
+function Band({ label, children }: { label: ReactNode; children: ReactNode }) {
   return (
     <>
       <div className="border-t border-rule py-2 pr-1 text-[12px] text-basalt">{label}</div>
@@ -43,8 +43,8 @@ export function Band({ label, children }: { label: ReactNode; children: ReactNod
   );
 }
 
-export const Cell = ({ column, children }: { column: number; children: ReactNode }) => (
-  <div className="min-w-0 overflow-hidden border-t border-l border-rule pl-4" data-column={column}>
+const Cell = ({ column, children }: { column: number; children: ReactNode }) => (
+  <div className="min-w-0 overflow-hidden border-t border-l border-rule pr-2 pl-4" data-column={column}>
     {children}
   </div>
 );
@@ -118,7 +118,7 @@ export function LetterBand({
         const sizePx = basePx * levelFactor(face.traits, brief.levelBy);
         return (
           <Cell key={face.styleId} column={c}>
-            <div className="relative -ml-4 overflow-hidden pl-4" style={{ height: basePx * 1.45 }}>
+            <div className="relative -mr-2 -ml-4 overflow-hidden pl-4" style={{ height: basePx * 1.45 }}>
               {brief.levelBy !== "point-size" && (
                 <span className={guide} style={{ top: baselinePx - upperEm * basePx }} />
               )}

@@ -34,7 +34,7 @@ export function useFaces(ids: readonly string[]): ShownItem[] | undefined {
   return data && ids.flatMap((id) => byId.get(id) ?? []);
 }
 
-export type Compared = {
+type Compared = {
   faces: ShownItem[] | undefined;
   comparison: Comparison | undefined;
   ranges: Ranges;

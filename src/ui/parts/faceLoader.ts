@@ -43,7 +43,7 @@ function hold(styleId: string): Held {
   return held;
 }
 
-/** Each face that the page learns of lays it out anew: those that arrive within so many milliseconds are taken in together. */
+/** Each face that the page learns of lays it out again: those that arrive within so many milliseconds are taken in together. */
 const TOGETHER_MS = 20;
 let arrived: [Held, "ready" | "failed"][] = [];
 
