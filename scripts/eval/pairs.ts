@@ -31,7 +31,9 @@ const faceOf = (row: FindRow): PairFace => ({
 });
 
 // Parts of a face that hold other alphabets are no styles of their own.
-const rows = (await readRows()).filter((r) => r.traits.weight !== null && !/-(?:latin-ext|cyrillic|greek|vietnamese)/.test(r.styleId));
+const rows = (await readRows()).filter(
+  (r) => r.traits.weight !== null && !/-(?:latin-ext|cyrillic|greek|vietnamese)/.test(r.styleId),
+);
 const squash = (name: string) => name.toLowerCase().replace(/[^a-z0-9]/g, "");
 function find([family, weight]: [string, number]): FindRow {
   const upright = rows.filter(
