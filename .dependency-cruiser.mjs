@@ -16,7 +16,7 @@ export const CORE_MAY = {
   find: ["brief", "unicode", "rights", "geometry", "kind", "theme"],
   theme: [],
   compare: ["find", "geometry", "outlines", "typeset", "unicode"],
-  pair: ["find"],
+  pair: ["find", "kind"],
   map: ["geometry"],
   picture: ["geometry"],
   identify: ["picture", "descriptors", "geometry", "outlines", "typeset", "measure"],

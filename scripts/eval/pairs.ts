@@ -1,8 +1,7 @@
 // npm run eval:pairs: sixty pairs judged before anything scored them. Prints how often a good pair scores above a poor one (AUROC), for
 // the half that was looked at while the score was made, and with --sealed for the other.
 import { readFileSync } from "node:fs";
-import { MOODS } from "../../src/core/kind/moods";
-import { scorePair, sureOf, type PairFace } from "../../src/core/pair/scorePair";
+import { pairFaceOf, scorePair } from "../../src/core/pair/scorePair";
 import type { FindRow } from "../../src/core/find/findIndex";
 import { readRows } from "./measured";
 
@@ -20,15 +19,6 @@ const judged: Judged[] = readFileSync("scripts/eval/pairs.tsv", "utf8")
       reason: reason!,
     };
   });
-
-const periods = new Set(MOODS.filter((m) => m.group === "period").map((m) => m.word));
-const faceOf = (row: FindRow): PairFace => ({
-  family: row.family,
-  kinds: sureOf(row.kinds),
-  treatments: sureOf(row.treatments),
-  periods: (row.moods ?? []).flatMap((m) => (periods.has(m.value) ? [m.value] : [])),
-  traits: row.traits,
-});
 
 // Parts of a face that hold other alphabets are no styles of their own.
 const rows = (await readRows()).filter(
@@ -69,7 +59,7 @@ for (const half of isSealed ? ["seen", "sealed"] : ["seen"]) {
     .filter((j) => j.half === half)
     .map((j) => {
       const [a, b] = [find(j.heading), find(j.text)];
-      return { ...j, a, b, ...scorePair(faceOf(a), faceOf(b), "text") };
+      return { ...j, a, b, ...scorePair(pairFaceOf(a), pairFaceOf(b), "text") };
     })
     .sort((p, q) => q.score - p.score);
   for (const s of scored)

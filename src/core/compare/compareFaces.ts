@@ -1,6 +1,6 @@
 // Faces beside each other: how wide a text runs in each, what each lacks of it, and the letters that tell them apart. Open faces in, numbers out.
 import { boundsOf, mapPolygons, type Affine } from "../geometry/outline";
-import { addPolygons, type InkPicture } from "../geometry/raster";
+import { fillPolygons } from "../geometry/raster";
 import type { OpenFace } from "../outlines/openFace";
 import { typesetLine } from "../typeset/typesetText";
 import { needsGlyph } from "../unicode/codePoint";
@@ -55,7 +55,7 @@ function letterDifference(faces: readonly FaceToCompare[], char: string): number
   if (pictures.length < 2) return null;
   let [sum, pairs] = [0, 0];
   for (let a = 0; a < pictures.length; a++)
-    for (let b = 0; b < a; b++, pairs++) sum += inkApart(pictures[a]!.ink, pictures[b]!.ink);
+    for (let b = 0; b < a; b++, pairs++) sum += inkApart(pictures[a]!, pictures[b]!);
   return sum / pairs;
 }
 
@@ -69,7 +69,7 @@ function inkApart(a: Float32Array, b: Float32Array): number {
   return either ? apart / either : 0;
 }
 
-function drawLetter({ face, level }: FaceToCompare, char: string): InkPicture | null {
+function drawLetter({ face, level }: FaceToCompare, char: string): Float32Array | null {
   const glyphId = face.glyphOf(char.codePointAt(0)!);
   const polygons = glyphId ? face.polygons(glyphId) : [];
   const bounds = boundsOf(polygons);
@@ -80,8 +80,5 @@ function drawLetter({ face, level }: FaceToCompare, char: string): InkPicture | 
     ...{ a: scale, b: 0, c: 0, d: -scale },
     ...{ e: widthPx / 2 - ((bounds.xMin + bounds.xMax) / 2) * scale, f: baselinePx },
   };
-  const placed = mapPolygons(polygons, to);
-  const picture = { widthPx, heightPx, ink: new Float32Array(widthPx * heightPx) };
-  addPolygons(picture, placed, boundsOf(placed)!);
-  return picture;
+  return fillPolygons(mapPolygons(polygons, to), widthPx, heightPx);
 }

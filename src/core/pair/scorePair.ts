@@ -4,6 +4,8 @@
 import type { PairRole, PairWay } from "@/contracts/compare";
 import type { Kind, Traits, Treatment } from "@/contracts/traits";
 import { STEPS, TRAITS } from "../find/alike";
+import type { FindRow } from "../find/findIndex";
+import { MOODS } from "../kind/moods";
 
 export type PairFace = {
   family: string;
@@ -13,8 +15,23 @@ export type PairFace = {
   periods: readonly string[];
   traits: Traits;
 };
-/** What is more likely than not, the surest first; the surest in any case is left to the caller. */
-export const sureOf = <T extends string>(guesses: readonly { value: T; confidence: number }[]): T[] =>
+const PERIODS = new Set(MOODS.filter((m) => m.group === "period").map((m) => m.word));
+/** What pairing looks at of a row. */
+export const pairFaceOf = ({
+  family,
+  kinds,
+  treatments,
+  moods = [],
+  traits,
+}: Pick<FindRow, "family" | "kinds" | "treatments" | "moods" | "traits">): PairFace => ({
+  family,
+  kinds: sureOf(kinds),
+  treatments: sureOf(treatments),
+  periods: moods.flatMap((m) => (PERIODS.has(m.value) ? [m.value] : [])),
+  traits,
+});
+/** What is likely enough to count, the surest first. */
+const sureOf = <T extends string>(guesses: readonly { value: T; confidence: number }[]): T[] =>
   guesses.filter((g) => g.confidence >= SURE_ENOUGH).map((g) => g.value);
 const SURE_ENOUGH = 0.6;
 /** One part of a score: what was looked at, both values, how good that is (0–1) and what it weighs. */

@@ -1,6 +1,5 @@
 // Faces beside each other, and faces that go with one.
 import {
-  COMPARED_AT_MOST,
   type Companion,
   type CompanionList,
   type CompareRequest,
@@ -14,10 +13,9 @@ import { convertLength } from "@/contracts/units";
 import { charactersOf, findMissing } from "@/core/brief/characters";
 import { levelFactor } from "@/core/brief/level";
 import { compareTraits } from "@/core/compare/compareTraits";
-import type { FindIndex, FindRow } from "@/core/find/findIndex";
+import type { FindIndex } from "@/core/find/findIndex";
 import { seenBy, type FoundRow } from "@/core/find/findStyles";
-import { MOODS } from "@/core/kind/moods";
-import { proposeSetting, scorePair, sureOf, weightForGrey, type PairFace } from "@/core/pair/scorePair";
+import { pairFaceOf, proposeSetting, scorePair, weightForGrey } from "@/core/pair/scorePair";
 import { strictestVerdict, verdictsOf } from "@/core/rights/verdicts";
 import type { Db } from "../db/open";
 import { findBrief } from "../queries/briefs";
@@ -40,7 +38,7 @@ export async function compare(
   { styleIds, briefId, text: given, levelBy: wantedLevel }: CompareRequest,
   signal?: AbortSignal,
 ): Promise<Outcome<Comparison>> {
-  const records = styleIds.slice(0, COMPARED_AT_MOST).map((id) => findStyle(db, id));
+  const records = styleIds.map((id) => findStyle(db, id));
   const brief = briefId ? findBrief(db, briefId) : null;
   if (!records.every((r) => r !== null && !r.hidden) || (briefId && !brief)) return refuse("not-found");
   const faces = records as StyleRecord[];
@@ -82,15 +80,6 @@ export async function compare(
   });
 }
 
-const PERIODS = new Set(MOODS.filter((m) => m.group === "period").map((m) => m.word));
-const pairFaceOf = (row: FindRow): PairFace => ({
-  family: row.family,
-  kinds: sureOf(row.kinds),
-  treatments: sureOf(row.treatments),
-  periods: (row.moods ?? []).flatMap((m) => (PERIODS.has(m.value) ? [m.value] : [])),
-  traits: row.traits,
-});
-
 /** What the other face is used for, where one is wanted for a role. */
 const OTHER_ROLE: Record<PairRole, PairRole> = { heading: "text", text: "heading", caption: "text" };
 
@@ -102,19 +91,17 @@ export function findCompanions(db: Db, { styleId, role, by, limit, briefId }: Pa
   if (row === undefined || (briefId && !brief)) return refuse("not-found");
   const own = pairFaceOf(index.rows[row]!);
   const see = seenBy(index, brief);
-  const scored = index.rows.flatMap((other, i) => {
+  /** By family: of a hundred thousand styles only these are held. */
+  const best = new Map<number, { i: number } & ReturnType<typeof scorePair>>();
+  index.rows.forEach((other, i) => {
     // Its own style beside it is no companion, and neither is one that no text can be set in.
-    if (i === row || other.traits.picture) return [];
-    const scoredPair = scorePair(own, pairFaceOf(other), role);
-    return by && scoredPair.by !== by ? [] : [{ i, ...scoredPair }];
+    if (i === row || other.traits.picture) return;
+    const pair = { i, ...scorePair(own, pairFaceOf(other), role) };
+    if (by && pair.by !== by) return;
+    const held = best.get(index.family[i]!);
+    if (!held || pair.score > held.score || (pair.score === held.score && isPlainer(index, i, held.i)))
+      best.set(index.family[i]!, pair);
   });
-  const best = new Map<number, (typeof scored)[number]>();
-  for (const pair of scored) {
-    const family = index.family[pair.i]!;
-    const held = best.get(family);
-    if (!held || pair.score > held.score || (pair.score === held.score && isPlainer(index, pair.i, held.i)))
-      best.set(family, pair);
-  }
   const items = [...best.values()]
     .sort((a, b) => b.score - a.score || index.nameRank[a.i]! - index.nameRank[b.i]!)
     .slice(0, limit)

@@ -6,7 +6,7 @@ import { usePathname } from "next/navigation";
 import { useSyncExternalStore } from "react";
 import { queryOf } from "../parts/client";
 import { useBench } from "./BenchContext";
-import { carriesFace, comparedNow, faceOf, sayTurned, useComparing } from "./comparing";
+import { useComparing } from "./comparing";
 
 /** Digits are the places in the whole working order; steps that are not built yet leave their digit free. */
 export const STEPS = [
@@ -30,8 +30,8 @@ export const useHealth = () =>
 
 /** @param isShared - others can reach the server: people sign in and out. */
 export function Rail({ isShared }: { isShared: boolean }) {
-  const { brief, say } = useBench();
-  const comparing = useComparing(brief.briefId);
+  const { brief } = useBench();
+  const comparing = useComparing();
   const view = usePathname().split("/")[3];
   const health = useHealth();
   const counts: Record<string, number | undefined> = {
@@ -50,14 +50,7 @@ export function Rail({ isShared }: { isShared: boolean }) {
           prefetch={false}
           aria-current={current ? "page" : undefined}
           title={digit && `Key ${digit}`}
-          {...(path === "compare" && {
-            onDragOver: (event: React.DragEvent) => carriesFace(event) && event.preventDefault(),
-            onDrop: (event: React.DragEvent) => {
-              const styleId = faceOf(event);
-              if (!styleId || comparing.ids.includes(styleId)) return;
-              say(sayTurned(comparing.turn(styleId), "The face", comparedNow(brief.briefId)));
-            },
-          })}
+          {...(path === "compare" && comparing.drop)}
           className={`flex h-[34px] items-center justify-between border-l-[3px] pr-3 pl-[11px] font-medium hover:bg-rail-hover ${current ? "border-[#c9653a] bg-rail-hover font-semibold text-white" : "border-transparent text-rail-text"}`}
         >
           {name}

@@ -10,7 +10,7 @@ import { Sample } from "../parts/Sample";
 import { addressOfKept, sampleAt, writeSetting } from "../parts/sampleOf";
 import { useBench } from "./BenchContext";
 import { useActiveLine } from "./BriefStrip";
-import { carryFace, comparedNow, sayTurned, useComparing } from "./comparing";
+import { carryFace, useComparing } from "./comparing";
 
 export function useKept() {
   const { brief } = useBench();
@@ -21,8 +21,8 @@ export function useKept() {
 }
 
 export function Tray() {
-  const { brief, letGo, say } = useBench();
-  const comparing = useComparing(brief.briefId);
+  const { brief, letGo } = useBench();
+  const comparing = useComparing();
   const [active] = useActiveLine();
   const kept = useKept();
   const items = new Map(kept.data?.items.map((i) => [i.styleId, i]));
@@ -68,10 +68,7 @@ export function Tray() {
                   aria-label={`Compare ${item.family} ${item.style}`}
                   aria-pressed={comparing.ids.includes(styleId)}
                   title={comparing.ids.includes(styleId) ? "Remove from the comparison" : "Add to the comparison"}
-                  onClick={() => {
-                    const name = `${item.family} ${item.style}`;
-                    say(sayTurned(comparing.turn(styleId), name, comparedNow(brief.briefId)));
-                  }}
+                  onClick={() => comparing.turn(styleId, `${item.family} ${item.style}`)}
                   className={`grid h-6 w-6 place-items-center ${comparing.ids.includes(styleId) ? "" : "opacity-60 group-hover:opacity-100"}`}
                 >
                   <span

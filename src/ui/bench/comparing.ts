@@ -2,6 +2,7 @@
 // Faces that stand in the comparison of a brief: chosen on any view, kept in this browser over reloads, the same in all its tabs.
 import { useMemo, useSyncExternalStore } from "react";
 import { COMPARED_AT_MOST } from "@/contracts/compare";
+import { useBench } from "./BenchContext";
 
 const keyOf = (briefId: string) => `compare ${briefId}`;
 const listeners = new Set<() => void>();
@@ -32,55 +33,55 @@ function subscribe(onChange: () => void) {
   };
 }
 
-/** What became of a face that was to be added or removed. */
-type Turned = "added" | "removed" | "full";
 type Comparing = {
   ids: readonly string[];
-  turn: (styleId: string) => Turned;
+  /** Adds a face, or removes one that stands there, and says so. */
+  turn: (styleId: string, name: string) => void;
   put: (ids: readonly string[]) => void;
+  /** What makes an element take a face that is dropped on it. */
+  drop: Pick<React.DOMAttributes<HTMLElement>, "onDragOver" | "onDrop">;
 };
 
-export function useComparing(briefId: string): Comparing {
+export function useComparing(): Comparing {
+  const { brief, say } = useBench();
+  const { briefId } = brief;
   const ids = useSyncExternalStore(
     subscribe,
     () => listOf(briefId),
     () => NONE,
   );
-  return useMemo(
-    () => ({
+  return useMemo(() => {
+    const turn = (styleId: string, name: string) => say(turnFace(briefId, styleId, name));
+    return {
       ids,
-      turn: (styleId) => {
-        const now = listOf(briefId);
-        if (now.includes(styleId)) {
-          write(
-            briefId,
-            now.filter((id) => id !== styleId),
-          );
-          return "removed";
-        }
-        if (now.length >= COMPARED_AT_MOST) return "full";
-        write(briefId, [...now, styleId]);
-        return "added";
-      },
+      turn,
       put: (next) => write(briefId, [...new Set(next)].slice(0, COMPARED_AT_MOST)),
-    }),
-    [briefId, ids],
-  );
+      drop: {
+        onDragOver: (event) => event.dataTransfer.types.includes(FACE_TYPE) && event.preventDefault(),
+        onDrop: (event) => {
+          const styleId = event.dataTransfer.getData(FACE_TYPE);
+          if (styleId && !ids.includes(styleId)) turn(styleId, "The face");
+        },
+      },
+    };
+  }, [briefId, ids, say]);
 }
 
-/** Said after a face was turned in or out. */
-export const sayTurned = (turned: Turned, name: string, count: number): string =>
-  turned === "full"
-    ? `The comparison is full: ${COMPARED_AT_MOST} faces. Remove one first.`
-    : turned === "added"
-      ? `${name} added to the comparison (${count})`
-      : `${name} removed from the comparison`;
-
-/** How many stand in the comparison now. */
-export const comparedNow = (briefId: string) => listOf(briefId).length;
+/** @returns what became of it, in words. */
+function turnFace(briefId: string, styleId: string, name: string): string {
+  const now = listOf(briefId);
+  if (now.includes(styleId)) {
+    write(
+      briefId,
+      now.filter((id) => id !== styleId),
+    );
+    return `${name} removed from the comparison`;
+  }
+  if (now.length >= COMPARED_AT_MOST) return `The comparison is full: ${COMPARED_AT_MOST} faces. Remove one first.`;
+  write(briefId, [...now, styleId]);
+  return `${name} added to the comparison (${now.length + 1})`;
+}
 
 /** A face that is dragged, by its own type: files that are dropped are another matter. */
 const FACE_TYPE = "application/x-fond-quarry-face";
 export const carryFace = (event: React.DragEvent, styleId: string) => event.dataTransfer.setData(FACE_TYPE, styleId);
-export const carriesFace = (event: React.DragEvent) => event.dataTransfer.types.includes(FACE_TYPE);
-export const faceOf = (event: React.DragEvent): string => event.dataTransfer.getData(FACE_TYPE);

@@ -38,7 +38,7 @@ const address = {
 
 export function CompanionsView() {
   const { brief } = useBench();
-  const { ids } = useComparing(brief.briefId);
+  const { ids } = useComparing();
   const [at, setAt] = useQueryStates(address, { history: "replace" });
   const of = at.of ?? brief.kept[0]?.styleId ?? ids[0];
   if (!of)

@@ -6,6 +6,7 @@ import { useEffect, useRef, useState } from "react";
 import { COMPARED_AT_MOST, type Comparison } from "@/contracts/compare";
 import type { ShownItem } from "@/contracts/styles";
 import { useBench } from "../bench/BenchContext";
+import { nameOf } from "../find/facts";
 import { useActiveLine } from "../bench/BriefStrip";
 import { useKeys } from "../bench/useKeys";
 import { writeFault } from "../messages";
@@ -14,7 +15,7 @@ import { CareMark } from "../parts/CareMark";
 import { FaultNote } from "../parts/FaultNote";
 import { useMeasured } from "../parts/useMeasured";
 import { VerdictMark } from "../parts/VerdictMark";
-import { carriesFace, comparedNow, faceOf, sayTurned, useComparing } from "../bench/comparing";
+import { useComparing } from "../bench/comparing";
 import { CoreBeside } from "./CoreBeside";
 import { LaidOver } from "./LaidOver";
 import { Told, useShown, type Shown } from "./Told";
@@ -39,8 +40,7 @@ const address = {
 };
 
 export function CompareView() {
-  const { brief } = useBench();
-  const comparing = useComparing(brief.briefId);
+  const comparing = useComparing();
   const [at, setAt] = useQueryStates(address, { history: "replace" });
   // A link shows the faces of whoever made it.
   const linked = useRef(at.faces);
@@ -58,7 +58,7 @@ export function CompareView() {
 
 function TooFew({ ids }: { ids: readonly string[] }) {
   const { brief } = useBench();
-  const comparing = useComparing(brief.briefId);
+  const comparing = useComparing();
   const kept = [...new Set(brief.kept.map((k) => k.styleId))];
   return (
     <div className="p-8">
@@ -89,8 +89,7 @@ type ColumnsProps = { ids: readonly string[]; at: At; setAt: (change: Partial<At
 const readWidth = (element: HTMLElement) => element.clientWidth;
 
 function Columns({ ids, at, setAt }: ColumnsProps) {
-  const { brief, say } = useBench();
-  const comparing = useComparing(brief.briefId);
+  const comparing = useComparing();
   const { faces, comparison, ranges, error } = useCompared(ids);
   const root = useRef<HTMLDivElement>(null);
   const widthPx = useMeasured(root, readWidth) ?? 0;
@@ -99,25 +98,12 @@ function Columns({ ids, at, setAt }: ColumnsProps) {
   const letters = comparison?.letters ?? [];
   const letter = at.letter ?? letters[0]?.char ?? "g";
   const column = Math.min(at.column, ids.length - 1);
-  const remove = (face: ShownItem) => {
-    const name = `${face.family} ${face.style}`;
-    say(sayTurned(comparing.turn(face.styleId), name, comparedNow(brief.briefId)));
-  };
+  const remove = (face: ShownItem) => comparing.turn(face.styleId, nameOf(face));
   useCompareKeys({ faces, letters, letter, column, setAt, remove });
   useFaceFacts(faces?.[column], comparison);
   if (error && !comparison) return <FaultNote fault={writeFault(faultOf(error))} />;
   return (
-    <div
-      ref={root}
-      className="h-full overflow-auto px-4 pt-3 pb-8"
-      data-compare
-      onDragOver={(event) => carriesFace(event) && event.preventDefault()}
-      onDrop={(event) => {
-        const styleId = faceOf(event);
-        if (!styleId || comparing.ids.includes(styleId)) return;
-        say(sayTurned(comparing.turn(styleId), "The face", comparedNow(brief.briefId)));
-      }}
-    >
+    <div ref={root} className="h-full overflow-auto px-4 pt-3 pb-8" data-compare {...comparing.drop}>
       <h1 className="sr-only">Compare</h1>
       <Told comparison={comparison} onShow={setShown} />
       <WayTabs way={at.way} onWay={(way) => setAt({ way })} />

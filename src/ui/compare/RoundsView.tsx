@@ -21,7 +21,7 @@ import { useFaces } from "./useCompared";
 
 export function RoundsView() {
   const { brief } = useBench();
-  const { ids: compared } = useComparing(brief.briefId);
+  const { ids: compared } = useComparing();
   const [kept] = useState(() => [...new Set(brief.kept.map((k) => k.styleId))]);
   const ids = kept.length > 1 ? kept : (compared as StyleId[]);
   if (ids.length < 2) return <TooFew />;

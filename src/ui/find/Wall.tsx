@@ -14,7 +14,7 @@ import {
 import type { ShownItem } from "@/contracts/styles";
 import { levelFactor, roomFactor } from "@/core/brief/level";
 import { useBench } from "../bench/BenchContext";
-import { comparedNow, sayTurned, useComparing } from "../bench/comparing";
+import { useComparing } from "../bench/comparing";
 import { useGo } from "../bench/useGo";
 import { useKeys } from "../bench/useKeys";
 import type { Ranges } from "../parts/CoreSample";
@@ -322,8 +322,8 @@ type KeysProps = Pick<Props, "total" | "columns" | "zoom" | "onZoom"> & {
 };
 
 function useWallKeys({ total, columns, zoom, onZoom, ...p }: KeysProps) {
-  const { brief, toggleKept, setAside, say } = useBench();
-  const comparing = useComparing(brief.briefId);
+  const { brief, toggleKept, setAside } = useBench();
+  const comparing = useComparing();
   const go = useGo();
   const isOnWall = ({ target }: KeyboardEvent) =>
     target === document.body || Boolean(p.scroller.current?.contains(target as Node));
@@ -342,8 +342,7 @@ function useWallKeys({ total, columns, zoom, onZoom, ...p }: KeysProps) {
     setAside(of.styleId, nameOf(of), !isAside);
     if (!isAside && p.focus + 1 < total) p.goTo(p.focus);
   };
-  const turnCompared = (of: ShownItem) =>
-    say(sayTurned(comparing.turn(of.styleId), nameOf(of), comparedNow(brief.briefId)));
+  const turnCompared = (of: ShownItem) => comparing.turn(of.styleId, nameOf(of));
   const open = ({ target }: KeyboardEvent) => {
     if (!face || !(target as HTMLElement).matches("[data-strip]")) return false;
     go(addressOfKept(brief.briefId, { styleId: face.styleId, location: face.axisWanted }));

@@ -28,16 +28,15 @@ const DESCRIPTORS: FontFaceDescriptors = {
 };
 
 function hold(styleId: string): Held {
-  let held = faces.get(styleId);
-  if (held) return held;
+  const known = faces.get(styleId);
+  if (known) return known;
   const source = `url(${addressOf("getStyleFile", { params: { id: styleId } })})`;
   const face = new FontFace(familyOf(styleId), source, DESCRIPTORS);
-  held = { face, partsHere: 0, state: "loading", users: 0, lastUsed: Date.now(), listeners: new Set() };
+  const held: Held = { face, partsHere: 0, state: "loading", users: 0, lastUsed: Date.now(), listeners: new Set() };
   faces.set(styleId, held);
-  const loading = held;
   face.load().then(
-    () => takeIn(loading, "ready"),
-    () => takeIn(loading, "failed"),
+    () => takeIn(held, "ready"),
+    () => takeIn(held, "failed"),
   );
   letGo();
   return held;

@@ -10,7 +10,7 @@ import type { KeptId } from "@/contracts/ids";
 import { keptIdOf } from "@/core/brief/keptId";
 import { levelFactor } from "@/core/brief/level";
 import { useCharacterNames } from "@/ui/parts/characterNames";
-import { comparedNow, sayTurned, useComparing } from "../bench/comparing";
+import { useComparing } from "../bench/comparing";
 import { useKeys } from "../bench/useKeys";
 import { useBench } from "../bench/BenchContext";
 import { useActiveLine } from "../bench/BriefStrip";
@@ -141,10 +141,10 @@ function Head({ style, at }: { style: StyleDetail; at: SeenAt }) {
 
 /** From here to what it can be seen beside: other faces, and those that go with it. */
 function Beside({ style, name }: { style: StyleDetail; name: string }) {
-  const { brief, say } = useBench();
-  const comparing = useComparing(brief.briefId);
+  const { brief } = useBench();
+  const comparing = useComparing();
   const isIn = comparing.ids.includes(style.styleId);
-  const turn = () => say(sayTurned(comparing.turn(style.styleId), name, comparedNow(brief.briefId)));
+  const turn = () => comparing.turn(style.styleId, name);
   useKeys("Beside others", [{ keys: ["c"], legend: "compare", run: turn }]);
   return (
     <>

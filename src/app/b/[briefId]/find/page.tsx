@@ -1,4 +1,6 @@
 import { preload } from "react-dom";
+import { pathOf } from "@/contracts/operations/operation";
+import { OPERATIONS } from "@/contracts/operations/table";
 import { StyleQuery, type StyleList } from "@/contracts/styles";
 import { getDb } from "@/server/db/open";
 import { listFound } from "@/server/usecases/findings";
@@ -35,5 +37,6 @@ const FIRST_FACES = 6;
 /** Their fonts are on the way while the page starts. */
 function preloadFonts({ items }: StyleList) {
   for (const { styleId, owned } of items.slice(0, FIRST_FACES))
-    if (owned) preload(`/api/v1/styles/${styleId}/file`, { as: "font", crossOrigin: "anonymous" });
+    if (owned)
+      preload(`/api/v1${pathOf(OPERATIONS.getStyleFile, { id: styleId })}`, { as: "font", crossOrigin: "anonymous" });
 }
