@@ -1,17 +1,12 @@
 // Unit tests stand beside their files. ESM throughout: the shaper's package uses top-level await.
-export const transform = {
-  "^.+\\.tsx?$": [
-    "@swc/jest",
-    {
-      jsc: {
-        target: "es2022",
-        parser: { syntax: "typescript", tsx: true },
-        transform: { react: { runtime: "automatic" } },
-        experimental: { keepImportAttributes: true },
-      },
-      module: { type: "es6" },
-    },
-  ],
+export const swcSettings = {
+  jsc: {
+    target: "es2022",
+    parser: { syntax: "typescript", tsx: true },
+    transform: { react: { runtime: "automatic" } },
+    experimental: { keepImportAttributes: true },
+  },
+  module: { type: "es6" },
 };
 
 export default {
@@ -19,7 +14,7 @@ export default {
   testMatch: ["**/*.test.ts", "**/*.test.tsx"],
   extensionsToTreatAsEsm: [".ts", ".tsx"],
   moduleNameMapper: { "^@/(.*)$": "<rootDir>/src/$1" },
-  transform,
+  transform: { "^.+\\.tsx?$": "<rootDir>/tests/transform.mjs" },
   testTimeout: 60_000,
   // Jest keeps a core free for who watches; nobody does.
   maxWorkers: "100%",
