@@ -4,9 +4,9 @@
 export const PIPELINE = [
   { stage: "opened", version: 3, needs: [] },
   { stage: "fingerprinted", version: 1, needs: ["opened"] },
-  { stage: "measured", version: 8, needs: ["opened"] },
+  { stage: "measured", version: 9, needs: ["opened"] },
   { stage: "described", version: 3, needs: ["opened"] },
-  { stage: "classified", version: 5, needs: ["opened", "measured", "described"] },
+  { stage: "classified", version: 6, needs: ["opened", "measured", "described"] },
   { stage: "checked", version: 1, needs: ["opened"] },
   { stage: "varied", version: 1, needs: ["opened", "measured"] },
 ] as const satisfies { stage: string; version: number; needs: readonly string[] }[];

@@ -2,6 +2,7 @@
 import { NO_TRAITS, type MeasureNotes, type Traits } from "@/contracts/traits";
 import { clamp, interpolate } from "../geometry/numbers";
 import type { OpenFace } from "../outlines/openFace";
+import { withoutRules } from "../outlines/withoutRules";
 import { measureBuild, type Build } from "./build";
 import { measureCorners, measureRoughness, measureRoundness } from "./contour";
 import { measureCases, measureLegibility, measureRecognised } from "./forms";
@@ -16,6 +17,7 @@ import { measureStress } from "./stress";
 import { measureStrokes } from "./strokes";
 import { measureEvenness } from "./texture";
 import { fillTreated, measureDots } from "./untreat";
+import { isWriting } from "./writing";
 
 /** Traits and the readings behind them that `kind` needs but nobody filters by. */
 export type Measured = {
@@ -46,6 +48,8 @@ const WEIGHT_SCALE = [
 
 /** Roughness above which flat tops count as torn. */
 const TORN = 0.15;
+
+const ALPHABET = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz";
 
 /** Below this legibility a face may be of pictures; it is when fewer than this share of its letters look like themselves. */
 const DOUBTFUL = 0.6;
@@ -117,13 +121,14 @@ export function measureFrame(letters: Letters) {
  * Measures one style.
  * @returns every trait; null where the letters it needs are absent or do not behave (no steady stems, say).
  */
-export function measureFont(face: OpenFace): Measured {
+export function measureFont(given: OpenFace): Measured {
+  const face = withoutRules(given);
   const letters = lettersOf(face);
-  const letterCount = pick(letters, "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz").length;
+  const letterCount = pick(letters, ALPHABET).length;
   const measured = measureLetters(face, letters, letterCount);
   if (!measured.traits.picture) return measured;
   // Something else stands in the places of Latin letters, or nothing: it may be a text face all the same, of another script.
-  const others = lettersOfScript(face);
+  const others = lettersOfScript(face) ?? (isWriting(pick(letters, ALPHABET)) ? [...ALPHABET] : null);
   return others ? measureOther(face, letters, others) : measured;
 }
 const FEW_LETTERS = 8;

@@ -3,7 +3,7 @@ import { describe, expect, test } from "@jest/globals";
 import { demoBytes, demoPart, readBytes, readDemo } from "../../../tests/fixtures/demoFont";
 import { openFont } from "../open/openFont";
 import { joinParts } from "../outlines/joinParts";
-import { openFace } from "../outlines/openFace";
+import { openFace, type OpenFace } from "../outlines/openFace";
 import { measureFont } from "./measureFont";
 
 const read = (id: string, part: string, weight: number) => readBytes(demoPart(id, part, weight));
@@ -45,4 +45,32 @@ test("something else in the places of Latin letters makes no picture of a face t
   const { isOtherScript, traits } = measureFont(joinParts([bars, hebrew]));
   expect({ isOtherScript, picture: traits.picture }).toEqual({ isOtherScript: true, picture: false });
   expect(traits.weight).toBe(measureFont(hebrew).traits.weight);
+});
+
+describe("shapes that nobody recognises, in the places of Latin letters", () => {
+  const ALPHABET = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz";
+  const opened = async (id: string) => openFace((await openFont(demoBytes(id))).sfnt);
+  /** As fonts of old scripts do it: another letter of the face in each place. */
+  const turned = (face: OpenFace, by: number): OpenFace => ({
+    ...face,
+    glyphOf(codePoint) {
+      const at = ALPHABET.indexOf(String.fromCodePoint(codePoint));
+      return face.glyphOf(at < 0 ? codePoint : ALPHABET.codePointAt((at + by) % ALPHABET.length)!);
+    },
+  });
+
+  test.each([
+    ...["rubik", "lora", "josefin-sans", "pacifico", "oswald", "alfa-slab-one", "ibm-plex-mono", "special-elite"],
+    ...["crimson-pro", "karla", "spectral", "work-sans", "vollkorn", "tangerine", "marcellus", "uncial-antiqua"],
+  ])("%s: written, so no picture, and no kind is named", async (id) => {
+    const face = await opened(id);
+    expect(measureFont(face).isOtherScript).toBe(false);
+    const { isOtherScript, traits } = measureFont(turned(face, 31));
+    expect({ isOtherScript, picture: traits.picture }).toEqual({ isOtherScript: true, picture: false });
+    expect(traits.stemEm).toBeGreaterThan(0);
+  });
+
+  test.each(["libre-barcode-39", "redacted-script"])("%s: not written, so a picture", async (id) => {
+    expect(measureFont(await opened(id))).toMatchObject({ isOtherScript: false, traits: { picture: true } });
+  });
 });

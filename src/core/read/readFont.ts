@@ -11,6 +11,7 @@ import { measureReach } from "../measure/reach";
 import { FontFileError } from "../open/fontFileError";
 import { openFont, type OpenedFont } from "../open/openFont";
 import { openFace, type OpenFace } from "../outlines/openFace";
+import { withoutRules } from "../outlines/withoutRules";
 import { hasLatinAlphabet } from "../unicode/ranges";
 
 /** What the later stages find. */
@@ -61,7 +62,11 @@ type State = ReadSettings & { whole: OpenedFont; face: OpenFace; reading: Readin
 const RUN: Record<Exclude<Stage, "opened">, (state: State) => Partial<FirstReading>> = {
   measured: ({ face }) => ({ measured: measureFont(face) }),
   classified: ({ face, reading }) => {
-    const { measured = measureFont(face), signature = extractDescriptors(face), opened, family } = reading;
+    const { measured = measureFont(face), opened, family } = reading;
+    // Identification looks for the letters as they are drawn, rules and all; what kind they are is judged without.
+    const plain = withoutRules(face);
+    const described = plain === face ? reading.signature : undefined;
+    const signature = described ?? extractDescriptors(plain);
     return {
       classified: classifyFont({ measured, signature, family, features: opened.features }),
     };
