@@ -22,6 +22,7 @@ export const CORE_MAY = {
   identify: ["picture", "descriptors", "geometry", "outlines", "typeset", "measure"],
   read: ["open", "outlines", "measure", "kind", "health", "descriptors", "unicode"],
   write: ["geometry", "outlines", "typeset", "unicode"],
+  webkit: ["open", "outlines"],
   describe: [],
   documents: ["open", "outlines", "descriptors"],
 };

@@ -122,6 +122,11 @@ const RIGHT: Record<OperationName, Case> = {
   writeCredits: plain(ofBrief),
   planHandover: plain(ofBrief),
   startHandover: { ask: () => ({ ...ofBrief(), body: { web: false } }), then: note("job", "jobId") },
+  planWebkit: plain(ofBrief),
+  startWebkit: plain(() => ({
+    ...ofBrief(),
+    body: { styleIds: [ids.style!], characters: "brief", formats: ["woff2"] },
+  })),
   getJob: plain(ofJob),
   getJobFile: plain(ofJob),
   startReview: {

@@ -6,6 +6,7 @@ import { HandoverOptions, HandoverPlan } from "../jobs";
 import { MAX_BRIEF_PICTURE_BYTES } from "../limits";
 import { Mark, MarkPut, Pass, PassBegin, PassId, PassPatch, PassSummary } from "../passes";
 import { ShownItem } from "../styles";
+import { WebkitPlan, WebkitRequest, WebkitStarted } from "../webkit";
 import { operations } from "./operation";
 
 const params = z.object({ id: BriefId });
@@ -241,6 +242,26 @@ export const BRIEF_OPERATIONS = operations({
     params,
     output: HandoverPlan,
     reads: ["kept", "styles", "briefs"],
+  },
+  planWebkit: {
+    method: "get",
+    path: "/briefs/{id}/webkit",
+    summary: "Which of the kept faces may become web fonts, and why not the others",
+    access: "reader",
+    params,
+    output: WebkitPlan,
+    reads: ["kept"],
+  },
+  startWebkit: {
+    method: "post",
+    path: "/briefs/{id}/webkit",
+    summary: "Make web fonts of faces: cut to characters, with style sheet, sample page and licences",
+    access: "editor",
+    params,
+    body: WebkitRequest,
+    output: WebkitStarted,
+    status: 202,
+    changes: ["jobs"],
   },
   startHandover: {
     method: "post",

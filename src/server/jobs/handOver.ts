@@ -1,16 +1,11 @@
 // Job: one archive for a brief: fonts, web files, licences, credits, sources, contact sheet. Only what is inside is credited; what was
 // left out is said with its reason. Written beside, then renamed.
-import { createHash } from "node:crypto";
-import { createWriteStream, mkdirSync, renameSync } from "node:fs";
-import { join } from "node:path";
-import { pipeline } from "node:stream/promises";
-import yazl from "yazl";
 import type { HandoverOptions } from "@/contracts/jobs";
 import { FaultError, sentenceOf } from "@/contracts/errors";
 import { writeValues } from "@/contracts/words";
 import { listScripts, nameScript } from "@/core/unicode/scripts";
 import { NamesOnce } from "@/core/write/fileNames";
-import { getDb, dataFolder } from "../db/open";
+import { getDb } from "../db/open";
 import { readStored } from "../db/fileStore";
 import type { StylePart } from "../queries/parts";
 import { oncePerFile, sortForHandover } from "../usecases/handover";
@@ -23,9 +18,9 @@ import {
   type ShortlistStyle,
 } from "../usecases/shortlist";
 import type { JobContext } from "../queue/queue";
+import { addLicences, startArchive, type Add } from "./archiveFile";
 
 type HandoverPayload = { briefId: string; options: HandoverOptions };
-type Add = (path: string, content: Uint8Array | string) => void;
 
 export async function handOver({ job, signal, progress }: JobContext): Promise<void> {
   const { briefId, options } = JSON.parse(job.payload) as HandoverPayload;
@@ -37,8 +32,8 @@ export async function handOver({ job, signal, progress }: JobContext): Promise<v
   let done = 0;
   const step = () => progress({ done: ++done, total: steps });
   progress({ total: steps, done });
-  const zip = new yazl.ZipFile();
-  const add: Add = (path, content) => zip.addBuffer(Buffer.from(content as Uint8Array), path);
+  const archive = startArchive();
+  const { add } = archive;
   const names = new NamesOnce();
   const sound: ShortlistStyle[] = [];
   let webFiles = 0;
@@ -68,12 +63,7 @@ export async function handOver({ job, signal, progress }: JobContext): Promise<v
   const told = [...notes, ...handedOver.flatMap(tellSetting), ...sound.flatMap(tellParts)];
   if (told.length) add("notes.txt", `${told.join("\n")}\n`);
   if (signal.aborted) return;
-  zip.end();
-  const folder = join(dataFolder(), "handover");
-  mkdirSync(folder, { recursive: true });
-  const path = join(folder, `${job.jobId}.zip`);
-  await pipeline(zip.outputStream, createWriteStream(`${path}.part`));
-  renameSync(`${path}.part`, path);
+  const path = await archive.finish("handover", job.jobId);
   step();
   const fonts = sound.length === 1 ? "1 face" : `${sound.length} faces`;
   progress({ filePath: path, message: `${fonts} inside${notes.length ? `; ${notes.join(" ")}` : ""}` });
@@ -142,26 +132,3 @@ const whereWhole = (names: Readonly<Record<string, string>>): string | null => {
   }
   return null;
 };
-
-/** Each licence text once; evidence in the font itself is quoted where no file came with it. @returns style id → its file. */
-function addLicences(styles: ShortlistStyle[], add: Add): Map<string, string> {
-  const names = new NamesOnce();
-  const fileOf = new Map<string, string>();
-  const byText = new Map<string, string>();
-  for (const { record } of styles) {
-    const text = record.rights.evidence
-      .filter((e) => e.kind !== "fs-type")
-      .map((e) => (e.kind === "licence-file" ? e.text : `${e.source}: ${e.text}`))
-      .join("\n\n---\n\n");
-    if (!text) continue;
-    const key = createHash("sha256").update(text).digest("hex");
-    let file = byText.get(key);
-    if (!file) {
-      file = `licences/${names.take(record.family)}.txt`;
-      byText.set(key, file);
-      add(file, text);
-    }
-    fileOf.set(record.styleId, file);
-  }
-  return fileOf;
-}

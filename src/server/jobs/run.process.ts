@@ -6,6 +6,7 @@ import { watchOwnProcess } from "../workers/watch";
 import { buyFonts } from "./buyFonts";
 import { handOver } from "./handOver";
 import { importFiles } from "./importFiles";
+import { makeWebkit } from "./makeWebkit";
 import { partCopies } from "./partCopies";
 import { startQueue, stopJob, wakeQueue, type JobsMessage } from "../queue/queue";
 import { rereadStyles } from "./finishReading";
@@ -35,5 +36,6 @@ startQueue({
   "sync-library": syncLibrary,
   buy: buyFonts,
   handover: handOver,
+  webkit: makeWebkit,
 });
 watchFolders(getDb());

@@ -37,6 +37,7 @@ import {
   writeSpdxFor,
   type ShortlistStyle,
 } from "../usecases/shortlist";
+import { planWebkit, startWebkit } from "../usecases/webkit";
 import { FileAnswer, KEPT_FOR_EVER } from "./answers";
 import { found, type Handlers } from "./bind";
 import { streamBriefEvents } from "./briefStream";
@@ -106,6 +107,8 @@ export const briefHandlers: Handlers<keyof typeof BRIEF_OPERATIONS> = {
     }),
   planHandover: ({ db, params }) => found(planHandover(db, params.id)),
   startHandover: ({ db, params, body }) => startHandover(db, params.id, body),
+  planWebkit: ({ db, params }) => found(planWebkit(db, params.id)),
+  startWebkit: ({ db, params, body }) => startWebkit(db, params.id, body),
   listReviews: ({ db, params }) => succeed({ passes: listPassSummaries(db, params.id) }),
   startReview: ({ db, params, body }) => beginPass(db, params.id, body),
   getReview: ({ db, params }) => found(getPass(db, params.id, params.passId)),

@@ -21,6 +21,8 @@ import type {
 } from "./readFont.worker";
 import type { LibraryReply, LibraryRequest } from "./libraries.worker";
 import type { TermsReply, TermsRequest } from "./terms.worker";
+import type { WebFont } from "@/core/webkit/makeWebFont";
+import type { WebFontRequest } from "./webFont.worker";
 import type { WriteSheetRequest } from "./writeSheet.worker";
 
 /** Fonts read at a time. */
@@ -33,6 +35,7 @@ const POOLS = {
   faces: { entry: "faces", processes: 1, memoryMb: 768, line: 40 },
   identify: { entry: "identify", processes: 1, memoryMb: 3072, line: 8, idleMs: 900_000 },
   sheets: { entry: "writeSheet", processes: 1, memoryMb: 1024, line: 8 },
+  webFonts: { entry: "webFont", processes: 1, memoryMb: 768, line: 40 },
   questions: { entry: "questionSheet", processes: 1, memoryMb: 768, line: 8 },
   pictures: { entry: "preparePicture", processes: 1, memoryMb: 768, line: 8 },
   documents: { entry: "documents", processes: 1, memoryMb: 768, line: 8 },
@@ -50,6 +53,8 @@ const PICTURE_TIMEOUT_MS = 15_000;
 /** Of processor time, for a hundred thousand styles. */
 const MAP_TIMEOUT_MS = 60_000;
 const SHEET_TIMEOUT_MS = 180_000;
+/** A whole font of many thousand characters takes some ten seconds to compress. */
+const WEB_FONT_TIMEOUT_MS = 90_000;
 const QUESTION_TIMEOUT_MS = 30_000;
 const DOCUMENT_TIMEOUT_MS = 30_000;
 /** Longer than a library may be silent. */
@@ -195,6 +200,12 @@ export async function askLibrary<R extends LibraryRequest>(request: R, signal?: 
   const options = { timeoutMs: LIBRARY_TIMEOUT_MS, name: request.what, signal };
   const ran = await run<R, LibraryReply<R>>("libraries", request, options);
   return ran.ok ? ran.value : refuse(codeOf(ran, "library-broken", "library-slow"));
+}
+
+/** Web fonts of one face; one that breaks the subsetter gives a refusal, never an exception. */
+export async function makeWebFontsInWorker(request: WebFontRequest, signal?: AbortSignal): Promise<Outcome<WebFont[]>> {
+  const ran = await run<WebFontRequest, WebFont[]>("webFonts", request, { timeoutMs: WEB_FONT_TIMEOUT_MS, signal });
+  return ran.ok ? succeed(ran.value) : refuse(codeOf(ran, "web-font-failed", "web-font-too-long"));
 }
 
 export const writeSheetInWorker = (request: WriteSheetRequest, signal?: AbortSignal) =>

@@ -4,7 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import Link from "next/link";
 import { useState } from "react";
 import type { Kept } from "@/contracts/brief";
-import type { HandoverPlan, Job } from "@/contracts/jobs";
+import type { HandoverPlan } from "@/contracts/jobs";
 import type { StyleListItem } from "@/contracts/styles";
 import { useBench } from "../bench/BenchContext";
 import { useJobs } from "../bench/FootLine";
@@ -13,6 +13,8 @@ import { addressOf, queryOf, useChange } from "../parts/client";
 import { CareMark } from "../parts/CareMark";
 import { addressOfKept, writeSetting } from "../parts/sampleOf";
 import { VerdictMark } from "../parts/VerdictMark";
+import { Made } from "./Made";
+import { WebFonts } from "./WebFonts";
 
 const PARTS = [
   { key: "fonts", name: "Font files", says: "TTF or OTF, ready to install" },
@@ -46,7 +48,10 @@ export function HandOverView() {
             })}
           </ul>
         </section>
-        <Archive />
+        <div>
+          <Archive />
+          <WebFonts />
+        </div>
       </div>
     </div>
   );
@@ -121,30 +126,6 @@ function PartChoices({ parts, onChange }: { parts: Parts; onChange: (parts: Part
       <li className="py-1 pl-5 text-basalt">
         Always inside: credits.txt, rights.spdx.json, sources.csv, shortlist.csv
       </li>
-    </ul>
-  );
-}
-
-/** The archives that were made, or failed. */
-function Made({ jobs }: { jobs: Job[] }) {
-  return (
-    <ul className="mt-5">
-      {jobs.map((job) => (
-        <li key={job.jobId} className="flex items-center justify-between gap-3 border-t border-rule py-2">
-          <span>
-            {new Date(job.createdAt).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" })}{" "}
-            <span className="text-basalt">{job.state === "running" ? `${job.done} of ${job.total}` : job.state}</span>
-            {job.message && (
-              <span className={job.state === "failed" ? "text-madder" : "text-basalt"}> {job.message}</span>
-            )}
-          </span>
-          {job.hasFile && (
-            <a className="btn" href={addressOf("getJobFile", { params: { id: job.jobId } })}>
-              Save zip
-            </a>
-          )}
-        </li>
-      ))}
     </ul>
   );
 }

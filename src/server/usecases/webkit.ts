@@ -1,0 +1,73 @@
+// Web fonts of chosen faces: which may be made into some by their terms, with which characters, and the job that makes them.
+import type { Brief } from "@/contracts/brief";
+import { refuse, succeed, type Outcome } from "@/contracts/errors";
+import type { JobId, StyleId } from "@/contracts/ids";
+import type { Verdict } from "@/contracts/traits";
+import type { WebkitCharacters, WebkitPlan, WebkitRequest } from "@/contracts/webkit";
+import { VERDICT_WORDS } from "@/contracts/words";
+import { charactersOf } from "@/core/brief/characters";
+import { strictestVerdict, verdictsOf } from "@/core/rights/verdicts";
+import type { Db } from "../db/open";
+import { findBrief } from "../queries/briefs";
+import { findStyle, type StyleRecord } from "../queries/styles";
+import { addJob } from "../queue/queue";
+import { getLanguages } from "./languages";
+
+const NO_SUBSETTING = 0x0100;
+/** Bit 8 of OS/2 fsType: the font may be embedded whole only. */
+export const mayBeCut = ({ facts }: Pick<StyleRecord, "facts">) => ((facts.fsType ?? 0) & NO_SUBSETTING) === 0;
+
+/** Why a face is left out of a web kit, with the sentence of its terms; null where it may go in. */
+export function refusalForWeb(record: StyleRecord): { verdict: Verdict; says: string | null; quote: string | null } {
+  const verdict = strictestVerdict(verdictsOf(record.rights), ["web"]);
+  const quote = record.rights.verdicts.web.quotes[0]?.text ?? null;
+  if (!record.owned) return { verdict, says: "It is not bought yet: its file is not here.", quote: null };
+  if (verdict === "cleared" || verdict === "cleared-with-credit") return { verdict, says: null, quote };
+  return { verdict, says: `${VERDICT_WORDS[verdict]} for the web.`, quote };
+}
+
+/** The characters asked for; null: all that each font has. */
+export function charactersFor(asked: WebkitCharacters, brief: Brief): Outcome<number[] | null> {
+  const ofText = (text: string) => [...new Set(text.normalize("NFC"))].map((c) => c.codePointAt(0)!);
+  const drawn = (codes: number[]) => codes.filter((c) => c > 0x20);
+  if (asked === "all") return succeed(null);
+  if (asked === "brief") return succeed(drawn(ofText(charactersOf(brief).join(""))));
+  if ("text" in asked) return succeed(drawn(ofText(asked.text)));
+  const language = getLanguages().byCode.get(asked.language);
+  if (!language) return refuse("language-unknown");
+  const digits = ofText("0123456789.,:;!?-–—‘’“”()&/");
+  const capitals = ofText(String.fromCodePoint(...language.characters).toLocaleUpperCase(asked.language));
+  return succeed(drawn([...new Set([...language.characters, ...capitals, ...digits])]));
+}
+
+/** Answers GET /briefs/:id/webkit. */
+export function planWebkit(db: Db, briefId: string): WebkitPlan | null {
+  const brief = findBrief(db, briefId);
+  if (!brief) return null;
+  const ids = [...new Set(brief.kept.map((k) => k.styleId))];
+  return {
+    faces: ids.flatMap((styleId) => {
+      const record = findStyle(db, styleId);
+      if (!record) return [];
+      const { verdict, says, quote } = refusalForWeb(record);
+      return [{ styleId, name: `${record.family} ${record.style}`, verdict, refusal: says, quote }];
+    }),
+  };
+}
+
+/** Starts a kit. Refused where none of the faces may become web fonts: with the sentence that says so. */
+export function startWebkit(db: Db, briefId: string, request: WebkitRequest): Outcome<{ jobId: JobId }> {
+  const brief = findBrief(db, briefId);
+  if (!brief) return refuse("not-found");
+  const records = [...new Set<StyleId>(request.styleIds)].map((id) => findStyle(db, id));
+  if (!records.every((r) => r !== null)) return refuse("not-found");
+  const characters = charactersFor(request.characters, brief);
+  if (!characters.ok) return characters;
+  const refusals = records.map((record) => ({ name: `${record.family} ${record.style}`, ...refusalForWeb(record) }));
+  if (refusals.every((r) => r.says !== null))
+    return refuse(
+      "not-for-web",
+      refusals.map((r) => `${r.name}: ${r.says}${r.quote ? ` “${r.quote}”` : ""}`).join(" "),
+    );
+  return succeed({ jobId: addJob("webkit", `Web kit of ${brief.name}`, { briefId, request }, briefId) });
+}

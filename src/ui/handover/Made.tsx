@@ -1,0 +1,27 @@
+"use client";
+import type { Job } from "@/contracts/jobs";
+import { addressOf } from "../parts/client";
+
+/** The archives that were made, or failed. */
+export function Made({ jobs }: { jobs: Job[] }) {
+  return (
+    <ul className="mt-5">
+      {jobs.map((job) => (
+        <li key={job.jobId} className="flex items-center justify-between gap-3 border-t border-rule py-2">
+          <span>
+            {new Date(job.createdAt).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" })}{" "}
+            <span className="text-basalt">{job.state === "running" ? `${job.done} of ${job.total}` : job.state}</span>
+            {job.message && (
+              <span className={job.state === "failed" ? "text-madder" : "text-basalt"}> {job.message}</span>
+            )}
+          </span>
+          {job.hasFile && (
+            <a className="btn" href={addressOf("getJobFile", { params: { id: job.jobId } })}>
+              Save zip
+            </a>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+}
