@@ -21,7 +21,7 @@ export const CORE_MAY = {
   picture: ["geometry"],
   identify: ["picture", "descriptors", "geometry", "outlines", "typeset", "measure"],
   read: ["open", "outlines", "measure", "kind", "health", "descriptors", "unicode"],
-  write: ["geometry", "outlines", "typeset", "unicode"],
+  write: ["geometry", "outlines", "typeset", "unicode", "webkit"],
   webkit: ["open", "outlines"],
   describe: [],
   documents: ["open", "outlines", "descriptors"],

@@ -17,6 +17,7 @@ export const config = {
 
 const METHODS = ["GET", "HEAD", "POST", "PUT", "PATCH", "DELETE", "OPTIONS"];
 const SIGN_IN = "/sign-in";
+const SHARED = "/shared/";
 
 export function proxy(request: NextRequest): NextResponse {
   const { pathname } = request.nextUrl;
@@ -28,7 +29,8 @@ export function proxy(request: NextRequest): NextResponse {
   if (isForeign(request) && !isVisit(request, isApi)) return turnAway("foreign-origin", 403);
   // What each role may ask of the interface, its table says.
   if (isApi) return NextResponse.next();
-  if (pathname !== SIGN_IN && !roleOf(request.cookies.get(SESSION_COOKIE)?.value)) {
+  // What is shown to a client has its right in its address.
+  if (pathname !== SIGN_IN && !pathname.startsWith(SHARED) && !roleOf(request.cookies.get(SESSION_COOKIE)?.value)) {
     const signIn = signInFor(pathname === "/" ? "/" : pathname + request.nextUrl.search);
     return NextResponse.redirect(new URL(signIn, request.url), 303);
   }

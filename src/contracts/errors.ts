@@ -90,6 +90,8 @@ export const REQUEST_FAULTS = {
   "sheet-too-long": "Writing the sheet took too long or too much memory and was ended.",
   "web-font-failed": "No web font can be made of this font: its tables break what cuts it.",
   "web-font-too-long": "Making a web font of this font took too long or too much memory and was ended.",
+  "share-ended": "This link has ended.",
+  "answers-too-many": "This link has taken as many answers as it can.",
   "not-for-web": "None of these faces may be used on the web by their terms, so there is nothing to make.",
   "language-unknown": "This language is not known.",
   "file-missing": "The file of this font is missing from the store. Import it again: nothing else is lost.",

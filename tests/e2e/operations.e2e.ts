@@ -122,6 +122,13 @@ const RIGHT: Record<OperationName, Case> = {
   writeCredits: plain(ofBrief),
   planHandover: plain(ofBrief),
   startHandover: { ask: () => ({ ...ofBrief(), body: { web: false } }), then: note("job", "jobId") },
+  createShare: {
+    ask: () => ({ ...ofBrief(), body: { styleIds: [ids.style!], mayComment: true, days: 7 } }),
+    then: note("share", "shareId"),
+  },
+  listShares: plain(ofBrief),
+  getShare: plain(() => ({ params: { id: ids.share! } })),
+  endShare: plain(() => ({ params: { id: ids.share! } })),
   planWebkit: plain(ofBrief),
   startWebkit: plain(() => ({
     ...ofBrief(),

@@ -12,6 +12,7 @@ export type Topic =
   | "reviews"
   | "rounds"
   | "decisions"
+  | "shares"
   | "identifications"
   | "survey"
   | "searches"

@@ -4,6 +4,7 @@ import { COMPARE_OPERATIONS } from "./compare";
 import { IDENTIFY_OPERATIONS } from "./identify";
 import { LIBRARY_OPERATIONS } from "./libraries";
 import { SERVER_OPERATIONS } from "./server";
+import { SHARE_OPERATIONS } from "./shares";
 import { STYLE_OPERATIONS } from "./styles";
 
 export const OPERATIONS = {
@@ -11,6 +12,7 @@ export const OPERATIONS = {
   ...STYLE_OPERATIONS,
   ...BRIEF_OPERATIONS,
   ...COMPARE_OPERATIONS,
+  ...SHARE_OPERATIONS,
   ...IDENTIFY_OPERATIONS,
   ...LIBRARY_OPERATIONS,
 };

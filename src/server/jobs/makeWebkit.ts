@@ -46,7 +46,7 @@ export async function makeWebkit({ job, signal, progress }: JobContext): Promise
         faces.push(addFace(one, request, made.fonts, names.take(name), archive.add));
         inside.push(one.record);
       }
-      notes.push(...made.notes.map((note) => `${made.ok ? "" : "Left out: "}${name}. ${note}`));
+      notes.push(...made.notes.map((note) => (made.ok ? `${name}: ${note}` : `Left out: ${name}. ${note}`)));
     }
     progress({ done: i + 1, total });
   }
@@ -67,7 +67,9 @@ export async function makeWebkit({ job, signal, progress }: JobContext): Promise
   if (notes.length) archive.add("notes.txt", `${notes.join("\n")}\n`);
   if (signal.aborted) return;
   const filePath = await archive.finish("webkit", job.jobId);
-  const message = `${faces.length} ${faces.length === 1 ? "face" : "faces"} inside${notes.length ? `; ${notes.join(" ")}` : ""}`;
+  const leftOut = notes.filter((note) => note.startsWith("Left out:"));
+  const told = leftOut.length < notes.length ? "; notes.txt says what is particular about some" : "";
+  const message = [`${faces.length} ${faces.length === 1 ? "face" : "faces"} inside${told}`, ...leftOut].join(". ");
   progress({ done: total, total, filePath, message });
 }
 

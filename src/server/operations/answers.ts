@@ -23,6 +23,8 @@ const STATUS: Partial<Record<FaultCode, number>> = {
   "face-too-long": 422,
   "sheet-failed": 422,
   "sheet-too-long": 422,
+  "share-ended": 410,
+  "answers-too-many": 429,
   "file-missing": 410,
   "file-changed": 410,
   "changed-meanwhile": 409,

@@ -5,6 +5,7 @@ import { compareHandlers } from "./compare";
 import { identifyHandlers } from "./identify";
 import { libraryHandlers } from "./libraries";
 import { serverHandlers } from "./server";
+import { shareHandlers } from "./shares";
 import { styleHandlers } from "./styles";
 
 export const api = bindOperations(
@@ -13,6 +14,7 @@ export const api = bindOperations(
     ...styleHandlers,
     ...briefHandlers,
     ...compareHandlers,
+    ...shareHandlers,
     ...identifyHandlers,
     ...libraryHandlers,
   },

@@ -176,9 +176,11 @@ function useEvents(
   queue: { readonly current: SaveQueue | null },
   dispatch: Dispatch<BenchAction>,
 ) {
+  const queries = useQueryClient();
   useEffect(() => {
     const onVersion = (event: MessageEvent<string>) => {
-      const { version, by } = JSON.parse(event.data) as Partial<BriefEvent> & { version: number };
+      const { version, by, fields } = JSON.parse(event.data) as Partial<BriefEvent> & { version: number };
+      if (fields?.includes("answers")) void readAgain(queries, "shares", "decisions");
       heard.current = Math.max(heard.current, version);
       if (by !== tabId() && version > sync.version) void fetchBrief();
     };
@@ -209,7 +211,7 @@ function useEvents(
       document.removeEventListener("visibilitychange", listen);
       events?.close();
     };
-  }, [briefId, sync, heard, fetchBrief, queue, dispatch]);
+  }, [briefId, sync, heard, fetchBrief, queue, dispatch, queries]);
 }
 
 /** Where both changed the same, the person is asked; the save waits for the answer. */

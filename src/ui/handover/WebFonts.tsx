@@ -5,6 +5,7 @@ import { useState } from "react";
 import { OFFERED_LANGUAGES, type WebkitCharacters, type WebkitPlan, type WebkitRequest } from "@/contracts/webkit";
 import { useBench } from "../bench/BenchContext";
 import { useJobs } from "../bench/FootLine";
+import { Choice } from "../parts/Choice";
 import { queryOf, useChange } from "../parts/client";
 import { Made } from "./Made";
 
@@ -18,8 +19,8 @@ type Sort = (typeof CHARACTERS)[number]["value"];
 type Settings = { sort: Sort; language: string; text: string; woff: boolean; hold: boolean };
 
 const languageNames = new Intl.DisplayNames(["en"], { type: "language" });
-const LANGUAGES = OFFERED_LANGUAGES.map((code) => ({ code, name: languageNames.of(code) ?? code })).sort((a, b) =>
-  a.name.localeCompare(b.name),
+const LANGUAGES = OFFERED_LANGUAGES.map((code) => ({ value: code, name: languageNames.of(code) ?? code })).sort(
+  (a, b) => a.name.localeCompare(b.name),
 );
 
 const charactersOf = ({ sort, language, text }: Settings): WebkitCharacters =>
@@ -84,30 +85,13 @@ function Choices({ settings, onChange }: { settings: Settings; onChange: (part: 
   const hasPlaces = brief.kept.some((k) => Object.keys(k.location).length > 0);
   return (
     <div className="mt-2 grid gap-2">
-      <label className="flex items-center gap-2">
-        <span className="font-semibold">Characters</span>
-        <select className="field" value={sort} onChange={(e) => onChange({ sort: e.target.value as Sort })}>
-          {CHARACTERS.map(({ value, name }) => (
-            <option key={value} value={value}>
-              {name}
-            </option>
-          ))}
-        </select>
+      <p className="flex flex-wrap items-center gap-x-4 gap-y-1">
+        <span className="text-basalt">Characters</span>
+        <Choice label="Characters" value={sort} options={[...CHARACTERS]} onChange={(v) => onChange({ sort: v })} />
         {sort === "language" && (
-          <select
-            aria-label="Language"
-            className="field"
-            value={language}
-            onChange={(e) => onChange({ language: e.target.value })}
-          >
-            {LANGUAGES.map(({ code, name }) => (
-              <option key={code} value={code}>
-                {name}
-              </option>
-            ))}
-          </select>
+          <Choice label="Language" value={language} options={LANGUAGES} onChange={(v) => onChange({ language: v })} />
         )}
-      </label>
+      </p>
       {sort === "text" && (
         <textarea
           aria-label="Text whose characters are needed"
@@ -124,8 +108,8 @@ function Choices({ settings, onChange }: { settings: Settings; onChange: (part: 
           checked={woff}
           onChange={(e) => onChange({ woff: e.target.checked })}
         />
-        <span className="font-semibold">WOFF as well</span>
-        <span className="text-basalt">WOFF2 is always made; every browser since 2018 reads it</span>
+        <span className="font-semibold whitespace-nowrap">WOFF as well</span>
+        <span className="text-basalt">beside WOFF2, for browsers from before 2018</span>
       </label>
       {hasPlaces && (
         <label className="flex items-baseline gap-2">

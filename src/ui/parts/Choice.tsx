@@ -24,7 +24,7 @@ export function Choice<T extends string | number>({ label, value, options, onCha
       <ListboxOptions
         anchor="bottom start"
         modal={false}
-        className="z-40 mt-1 min-w-32 rounded-sm border border-rule bg-chalk py-1 shadow-lg focus:outline-none"
+        className="z-40 mt-1 min-w-32 overflow-y-auto [--anchor-max-height:20rem] rounded-sm border border-rule bg-chalk py-1 shadow-lg focus:outline-none"
       >
         {options.map((o) => (
           <ListboxOption

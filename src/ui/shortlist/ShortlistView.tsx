@@ -19,6 +19,7 @@ import { GripVertical, Star } from "lucide-react";
 import Link from "next/link";
 import { useEffect, useRef, useState } from "react";
 import type { Kept } from "@/contracts/brief";
+import type { ShareAnswer } from "@/contracts/share";
 import type { ShownItem } from "@/contracts/styles";
 import { levelFactor } from "@/core/brief/level";
 import { useBench } from "../bench/BenchContext";
@@ -30,11 +31,13 @@ import { addressOfKept, sampleAt, writeSetting } from "../parts/sampleOf";
 import { CareMark } from "../parts/CareMark";
 import { VerdictMark } from "../parts/VerdictMark";
 import { addressOf } from "../parts/client";
+import { ClientAnswers, ClientLinks, Decisions, useShares } from "./ClientLinks";
 
 export function ShortlistView() {
   const { brief, changeKept, dispatch } = useBench();
   const kept = useKept();
   const items = new Map(kept.data?.items.map((i) => [i.styleId, i]));
+  const answers = useShares().data?.shares.flatMap((s) => s.answers) ?? [];
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -87,11 +90,14 @@ export function ShortlistView() {
                 place={i}
                 item={items.get(entry.styleId)}
                 ranges={kept.data?.ranges ?? {}}
+                answers={answers.filter((a) => a.styleId === entry.styleId)}
               />
             ))}
           </ol>
         </SortableContext>
       </DndContext>
+      <ClientLinks />
+      <Decisions />
     </div>
   );
 }
@@ -128,9 +134,9 @@ function useNote(saved: string, save: (words: string) => void): [string, (words:
   return [typed ?? saved, setTyped];
 }
 
-type RowProps = { entry: Kept; place: number; item: ShownItem | undefined; ranges: Ranges };
+type RowProps = { entry: Kept; place: number; item: ShownItem | undefined; ranges: Ranges; answers: ShareAnswer[] };
 
-function Row({ entry, place, item, ranges }: RowProps) {
+function Row({ entry, place, item, ranges, answers }: RowProps) {
   const { brief } = useBench();
   const [active] = useActiveLine();
   const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id: entry.keptId });
@@ -168,6 +174,7 @@ function Row({ entry, place, item, ranges }: RowProps) {
           {writeSetting(entry) && <span className="num text-basalt">{writeSetting(entry)}</span>}
           {item && <Facts item={item} />}
         </p>
+        <ClientAnswers answers={answers} />
       </div>
       <div className="grid gap-1.5 max-lg:col-start-3">
         <Actions entry={entry} place={place} name={name} />
