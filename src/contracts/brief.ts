@@ -19,6 +19,23 @@ export type BriefLine = z.infer<typeof BriefLine>;
 export const LevelBy = z.enum(["point-size", "x-height", "capitals", "line-width"]);
 export type LevelBy = z.infer<typeof LevelBy>;
 
+/** Two faces that are kept as going together, each in a role, and how large the first stands beside the second. */
+export const KeptPair = z.object({
+  id: z.string().regex(/^p_[a-z0-9]{1,16}$/),
+  faces: z.tuple([
+    z.object({ styleId: StyleId, role: z.string().max(60) }),
+    z.object({ styleId: StyleId, role: z.string().max(60) }),
+  ]),
+  sizeRatio: z.number().positive().max(100),
+  note: z.string().max(400).default(""),
+});
+export type KeptPair = z.infer<typeof KeptPair>;
+
+/** How far a brief has come. */
+export const BRIEF_STATES = ["open", "decided", "handed-over"] as const;
+export const BriefState = z.enum(BRIEF_STATES);
+export type BriefState = z.infer<typeof BriefState>;
+
 const Colour = z.string().regex(/^#[0-9a-fA-F]{6}$/);
 export const BriefFields = z.object({
   name: z.string().trim().min(1).max(120),
@@ -33,6 +50,9 @@ export const BriefFields = z.object({
   ink: Colour.default("#20262B"),
   paper: Colour.default("#F3EFE6"),
   wanted: z.string().max(200).default(""),
+  pairs: z.array(KeptPair).max(60).default([]),
+  state: BriefState.default("open"),
+  archived: z.boolean().default(false),
 });
 export type BriefFields = z.infer<typeof BriefFields>;
 
@@ -47,6 +67,7 @@ export const Kept = z.object({
   location: Location,
   features: FeatureValues,
   role: z.string().max(60),
+  group: z.string().max(60).default("").describe("empty: in none"),
   note: z.string().max(2000),
   favourite: z.boolean(),
   place: z.number().int(),
@@ -80,6 +101,9 @@ const BriefChange = z
     ink: Colour,
     paper: Colour,
     wanted: z.string().max(200),
+    pairs: z.array(KeptPair).max(60),
+    state: BriefState,
+    archived: z.boolean(),
   })
   .partial();
 export const BriefCreate = BriefChange.extend({ name: BriefFields.shape.name, copyOf: BriefId.optional() });
@@ -96,6 +120,7 @@ export type BriefPatch = z.infer<typeof BriefPatch>;
 
 export const KeptPut = z.object({
   role: z.string().max(60).optional(),
+  group: z.string().max(60).optional(),
   note: z.string().max(2000).optional(),
   favourite: z.boolean().optional(),
   place: z.number().int().min(0).optional(),

@@ -168,7 +168,7 @@ describe("in the browser", () => {
     await page.getByRole("button", { name: "Sign out" }).click();
     await page.waitForURL(`${at}/sign-in`);
     await signIn("owner");
-    await page.waitForURL(/\/b\//);
+    await page.waitForURL(`${at}/`);
     await page.goto(`${at}/access`);
     await page.getByLabel(/^Editor/).fill("short");
     const change = page.locator("form", { hasText: "Editor" }).getByRole("button", { name: "Change" });

@@ -252,7 +252,7 @@ describe("companions", () => {
     const measured = body.items[0]!.reasons.filter((r) => r.aspect in a);
     expect(measured.length).toBeGreaterThan(1);
     for (const r of measured) expect([r.aspect, r.a, r.b]).toEqual([r.aspect, a[r.aspect], b[r.aspect]]);
-    await pairs.first().getByRole("button", { name: "Keep" }).click();
+    await pairs.first().getByRole("button", { name: "Keep", exact: true }).click();
     await waitUntil(async () =>
       (await api<{ kept: { styleId: string; role: string }[] }>(`/briefs/${briefId}`)).body.kept.some(
         (k) => k.styleId === id && k.role === "text",

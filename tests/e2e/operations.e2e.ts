@@ -97,6 +97,17 @@ const RIGHT: Record<OperationName, Case> = {
   createBrief: { ask: () => ({ body: { name: "Another" } }), then: note("otherBrief", "briefId") },
   getBrief: plain(ofBrief),
   changeBrief: plain(() => ({ ...ofBrief(), body: { note: "Seen from the pier", step: true } })),
+  writeBriefFile: plain(ofBrief),
+  writeTokens: plain(ofBrief),
+  readBriefFile: plain(() => ({
+    body: {
+      format: "fond-quarry-brief",
+      version: 1,
+      writtenAt: "2026-11-28",
+      brief: { name: "From a file", lines: [{ text: "Skerrow Light", role: "title" }] },
+      kept: [],
+    },
+  })),
   undo: plain(ofBrief),
   redo: plain(ofBrief),
   hearBrief: plain(ofBrief),

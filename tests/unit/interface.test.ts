@@ -22,6 +22,7 @@ const entry = (styleId: string, place: number): Kept => ({
   location: {},
   features: {},
   role: "",
+  group: "",
   note: "",
   favourite: false,
   place,

@@ -6,6 +6,7 @@ import { HandoverOptions, HandoverPlan } from "../jobs";
 import { MAX_BRIEF_PICTURE_BYTES } from "../limits";
 import { Mark, MarkPut, Pass, PassBegin, PassId, PassPatch, PassSummary } from "../passes";
 import { ShownItem } from "../styles";
+import { BriefFile, BriefRead } from "../briefFile";
 import { WebkitPlan, WebkitRequest, WebkitStarted } from "../webkit";
 import { operations } from "./operation";
 
@@ -32,6 +33,32 @@ export const BRIEF_OPERATIONS = operations({
     output: Brief,
     status: 201,
     changes: ["briefs"],
+  },
+  readBriefFile: {
+    method: "post",
+    path: "/briefs/import",
+    summary: "Make a brief of a file that was written by another one",
+    access: "editor",
+    body: BriefFile,
+    output: BriefRead,
+    status: 201,
+    changes: ["briefs"],
+  },
+  writeBriefFile: {
+    method: "get",
+    path: "/briefs/{id}/brief.json",
+    summary: "The brief as a file: words, kept faces by name and digest, pairs, decisions",
+    access: "reader",
+    params,
+    file: ["application/json"],
+  },
+  writeTokens: {
+    method: "get",
+    path: "/briefs/{id}/tokens.json",
+    summary: "The kept faces and the colours as design tokens",
+    access: "reader",
+    params,
+    file: ["application/json"],
   },
   getBrief: {
     method: "get",

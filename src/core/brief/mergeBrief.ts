@@ -13,7 +13,7 @@ export type Conflict = {
 };
 type Merged<T> = { merged: T; conflicts: Conflict[] };
 
-const IDS: Record<string, string> = { lines: "id", kept: "keptId" };
+const IDS: Record<string, string> = { lines: "id", kept: "keptId", pairs: "id" };
 const SETS = new Set(["uses", "setAside"]);
 /** Follows from the order of its list. */
 const NOT_MERGED = new Set(["place"]);
@@ -72,7 +72,7 @@ export const joinConflicts = (merged: BriefPart, conflicts: readonly Conflict[])
     typeof mine === "string" && typeof theirs === "string" && !ONE_OF.has(field) ? `${theirs} ${mine}` : mine,
   );
 /** Fields that hold one of several values, no words. */
-const ONE_OF = new Set(["unit", "levelBy", "ink", "paper", "name", "lines.role", "kept.role"]);
+const ONE_OF = new Set(["unit", "levelBy", "ink", "paper", "name", "state", "lines.role", "kept.role", "kept.group"]);
 
 /** Word by word; null where both changed the same words. What both added at one place is kept, theirs first. */
 export function mergeWords(base: string, mine: string, theirs: string): string | null {

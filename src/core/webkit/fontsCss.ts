@@ -23,7 +23,7 @@ export const quoteCss = (text: string): string =>
   `"${text.replace(/["\\\n\r\f<>]/g, (c) => `\\${c.codePointAt(0)!.toString(16)} `)}"`;
 
 /** `U+41-5A, U+61`: runs of neighbouring code points. */
-export function writeUnicodeRange(codePoints: readonly number[]): string {
+function writeUnicodeRange(codePoints: readonly number[]): string {
   const runs: [number, number][] = [];
   for (const code of codePoints) {
     const last = runs[runs.length - 1];
@@ -38,7 +38,7 @@ const fallbackName = (family: string) => `${family} stand-in`;
 const weightOf = (weight: KitFace["weight"]) => (typeof weight === "number" ? weight : weight[0]);
 
 /** The value of `font-family`: the face, its stand-in of the same size, any of the kind. */
-export const familyStack = (face: Pick<KitFace, "family" | "fallback">): string =>
+const familyStack = (face: Pick<KitFace, "family" | "fallback">): string =>
   `${quoteCss(face.family)}, ${quoteCss(fallbackName(face.family))}, ${{ sans: "sans-serif", serif: "serif", mono: "monospace" }[face.fallback]}`;
 
 export function writeFontsCss(title: string, faces: readonly KitFace[]): string {

@@ -14,7 +14,7 @@ export type SharedFaceView = {
   /** By which factor its size is levelled with the others. */
   level: number;
 };
-export type SharePageInput = {
+type SharePageInput = {
   title: string;
   lines: readonly string[];
   ink: string;

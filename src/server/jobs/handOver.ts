@@ -1,13 +1,18 @@
 // Job: one archive for a brief: fonts, web files, licences, credits, sources, contact sheet. Only what is inside is credited; what was
 // left out is said with its reason. Written beside, then renamed.
+import type { Brief } from "@/contracts/brief";
 import type { HandoverOptions } from "@/contracts/jobs";
 import { FaultError, sentenceOf } from "@/contracts/errors";
 import { writeValues } from "@/contracts/words";
 import { listScripts, nameScript } from "@/core/unicode/scripts";
+import { writeCsv } from "@/core/write/csv";
 import { NamesOnce } from "@/core/write/fileNames";
-import { getDb } from "../db/open";
+import { getDb, type Db } from "../db/open";
 import { readStored } from "../db/fileStore";
 import type { StylePart } from "../queries/parts";
+import { listDecisions } from "../queries/rounds";
+import { findStyle } from "../queries/styles";
+import { writeBriefFile, writeTokensFor } from "../usecases/briefFile";
 import { oncePerFile, sortForHandover } from "../usecases/handover";
 import {
   gatherShortlist,
@@ -54,6 +59,7 @@ export async function handOver({ job, signal, progress }: JobContext): Promise<v
   add("rights.spdx.json", writeSpdxFor(brief, sound));
   add("sources.csv", writeShortlistCsv(sound, "sources", licenceOf));
   add("shortlist.csv", writeShortlistCsv(styles, "shortlist"));
+  addBrief(getDb(), brief, add);
   step();
   if (options.contactSheet && sound.length) {
     const sheet = await writeSheetFor(brief, handedOver);
@@ -67,6 +73,37 @@ export async function handOver({ job, signal, progress }: JobContext): Promise<v
   step();
   const fonts = sound.length === 1 ? "1 face" : `${sound.length} faces`;
   progress({ filePath: path, message: `${fonts} inside${notes.length ? `; ${notes.join(" ")}` : ""}` });
+}
+
+/** The brief itself: as a file that can be read in again, its typography as design tokens, what was decided and which faces go together. */
+function addBrief(db: Db, { briefId, pairs }: Brief, add: Add) {
+  add("brief.json", `${JSON.stringify(writeBriefFile(db, briefId), null, 2)}\n`);
+  const tokens = writeTokensFor(db, briefId);
+  if (tokens) add("tokens.json", tokens.json);
+  const decisions = listDecisions(db, briefId);
+  if (decisions.length)
+    add(
+      "decisions.csv",
+      writeCsv(
+        ["when", "who", "what"],
+        [...decisions].reverse().map(({ at, by, says }) => [at, by, says]),
+      ),
+    );
+  const name = (styleId: string) => {
+    const style = findStyle(db, styleId);
+    return style ? `${style.family} ${style.style}` : "";
+  };
+  if (pairs.length)
+    add(
+      "pairs.csv",
+      writeCsv(
+        ["first", "as", "second", "as", "size of the first to the second", "note"],
+        pairs.map(({ faces: [a, b], sizeRatio, note }) => [
+          ...[name(a.styleId), a.role, name(b.styleId), b.role],
+          ...[Number(sizeRatio.toFixed(2)), note],
+        ]),
+      ),
+    );
 }
 
 /** A face that was chosen at a place of its own is set there by whoever gets the file. */

@@ -4,6 +4,7 @@ import type { Brief } from "@/contracts/brief";
 import type { BRIEF_OPERATIONS } from "@/contracts/operations/briefs";
 import type { Db } from "../db/open";
 import { findBrief, listBriefs } from "../queries/briefs";
+import { readBriefFile, writeBriefFile, writeTokensFor } from "../usecases/briefFile";
 import { putPicture, readPicture, removePicture } from "../usecases/briefPicture";
 import {
   changeBrief,
@@ -45,6 +46,16 @@ import { streamBriefEvents } from "./briefStream";
 export const briefHandlers: Handlers<keyof typeof BRIEF_OPERATIONS> = {
   listBriefs: ({ db }) => succeed({ briefs: listBriefs(db) }),
   createBrief: ({ db, body }) => found(createBrief(db, body)),
+  readBriefFile: ({ db, body }) => succeed(readBriefFile(db, body)),
+  writeBriefFile: ({ db, params }) => {
+    const file = writeBriefFile(db, params.id);
+    const json = `${JSON.stringify(file, null, 2)}\n`;
+    return found(file && new FileAnswer(json, "application/json", { name: `${file.brief.name}.json` }));
+  },
+  writeTokens: ({ db, params }) => {
+    const tokens = writeTokensFor(db, params.id);
+    return found(tokens && new FileAnswer(tokens.json, "application/json", { name: `${tokens.name}.tokens.json` }));
+  },
   getBrief: ({ db, params, answerHeaders }) => {
     const brief = findBrief(db, params.id);
     if (brief) answerHeaders.set("etag", `"${brief.version}"`);

@@ -5,7 +5,7 @@ import { createShare, endShare, getShare, listBriefShares } from "../usecases/sh
 import { found, type Handlers } from "./bind";
 
 /** The server as whoever asks reached it: links that are passed on lead back the same way. */
-export function originOf(request: Request): string {
+function originOf(request: Request): string {
   const { protocol, host } = new URL(request.url);
   return `${protocol}//${request.headers.get("host") ?? host}`;
 }

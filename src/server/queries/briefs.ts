@@ -69,7 +69,7 @@ type KeptRow = Omit<Kept, "favourite" | "location" | "features"> & {
 export const listKept = (db: Db, briefId: string): Kept[] =>
   db
     .prepare<[string], KeptRow>(
-      `SELECT kept_id AS keptId, style_id AS styleId, location, features, role, note, favourite, place, kept_at AS keptAt
+      `SELECT kept_id AS keptId, style_id AS styleId, location, features, role, group_name AS "group", note, favourite, place, kept_at AS keptAt
        FROM kept WHERE brief_id = ? ORDER BY place, kept_at`,
     )
     .all(briefId)
@@ -84,11 +84,14 @@ export const listKept = (db: Db, briefId: string): Kept[] =>
 export function putKept(db: Db, briefId: string, entry: Kept) {
   db.transaction(() => {
     db.prepare(
-      `INSERT INTO kept (brief_id, kept_id, style_id, location, features, role, note, favourite, place, kept_at)
-       VALUES (@briefId, @keptId, @styleId, @location, @features, @role, @note, @favourite, @place, @keptAt)
-       ON CONFLICT(brief_id, kept_id) DO UPDATE SET role = excluded.role, note = excluded.note, favourite = excluded.favourite`,
+      `INSERT INTO kept (brief_id, kept_id, style_id, location, features, role, group_name, note, favourite, place, kept_at)
+       VALUES (@briefId, @keptId, @styleId, @location, @features, @role, @group, @note, @favourite, @place, @keptAt)
+       ON CONFLICT(brief_id, kept_id) DO UPDATE SET role = excluded.role, group_name = excluded.group_name, note = excluded.note,
+         favourite = excluded.favourite`,
     ).run({
       ...entry,
+      // Steps of earlier versions know of no groups.
+      group: entry.group ?? "",
       briefId,
       location: JSON.stringify(entry.location),
       features: JSON.stringify(entry.features),

@@ -111,6 +111,14 @@ export const findStyle = (db: Db, styleId: string): StyleRecord | null => {
   return row ? toRecord(row) : null;
 };
 
+/** The style that goes by these names, of several the first that came. */
+export const findStyleByNames = (db: Db, familyId: string, family: string, style: string): string | null =>
+  db
+    .prepare<[string, string, string], { styleId: string }>(
+      "SELECT style_id AS styleId FROM styles WHERE family_id = ? AND family = ? AND style = ? AND hidden = 0 ORDER BY seq LIMIT 1",
+    )
+    .get(familyId, family, style)?.styleId ?? null;
+
 type StyleFile = { sha256: string; sfntSha256: string; format: string; owned: boolean };
 /** Where the file of a style is: asked for at every font that a wall shows. */
 export const findStyleFile = (db: Db, styleId: string): StyleFile | null => {

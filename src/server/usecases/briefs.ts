@@ -68,7 +68,7 @@ export function createBrief(db: Db, { copyOf, ...given }: BriefCreate): Brief | 
   if (copyOf && !source) return null;
   const fields = BriefFields.parse({
     lines: [{ text: "Your words here", role: "title" }],
-    ...(source && BriefFields.parse(source)),
+    ...(source && BriefFields.parse({ ...source, state: "open", archived: false })),
     ...given,
   });
   const briefId = `b_${slugOf(fields.name)}-${randomBytes(3).toString("hex")}` as BriefId;
@@ -154,6 +154,9 @@ const FIELD_WORDS: Record<keyof BriefFields, string> = {
   ink: "Ink",
   paper: "Paper",
   wanted: "Extra characters",
+  pairs: "Pairs",
+  state: "State",
+  archived: "Archive",
 };
 
 /** A change in words, and what it may be one step with. */
@@ -238,6 +241,7 @@ export function keepAt(
     location,
     features,
     role: "",
+    group: "",
     note: "",
     favourite: false,
     place: listKept(db, briefId).length,

@@ -4,7 +4,7 @@ import { usePathname } from "next/navigation";
 import { useEffect, useState, type ReactNode } from "react";
 import type { Brief } from "@/contracts/brief";
 import { BenchProvider, useBench } from "./BenchContext";
-import { call } from "./commands";
+
 import { BriefStrip } from "./BriefStrip";
 import { DropAnywhere } from "./DropAnywhere";
 import { FootLine } from "./FootLine";
@@ -67,7 +67,6 @@ function Frame({ briefs, isShared, children }: Omit<BenchProps, "brief">) {
     ],
     { isBase: true },
   );
-  useDeletedBrief();
   return (
     <div className="frame grid h-dvh grid-cols-[92px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)]">
       <a
@@ -118,22 +117,4 @@ function useStayWhileAway(isAway: boolean, say: (message: string) => void) {
     window.addEventListener("click", stay, true);
     return () => window.removeEventListener("click", stay, true);
   }, [isAway, say]);
-}
-
-/** After a brief was deleted, the next bench offers to bring it back. */
-function useDeletedBrief() {
-  const { recordDone } = useBench();
-  useEffect(() => {
-    const note = sessionStorage.getItem("deleted-brief");
-    if (!note) return;
-    sessionStorage.removeItem("deleted-brief");
-    const { briefId, name } = JSON.parse(note) as { briefId: string; name: string };
-    const params = { id: briefId };
-    recordDone(
-      `Brief “${name}” deleted`,
-      call("deleteBrief", { params }),
-      call("changeBrief", { params, body: { deleted: false } }),
-      `/b/${briefId}/brief`,
-    );
-  }, [recordDone]);
 }

@@ -151,7 +151,7 @@ function useKeeping(
       const keptId = keptIdOf(styleId, location, features) as KeptId;
       const known = now.current.brief.kept.find((k) => k.keptId === keptId);
       const place = now.current.brief.kept.length;
-      const fresh = { keptId, styleId, location, features, role: "", note: "", favourite: false, place };
+      const fresh = { keptId, styleId, location, features, role: "", group: "", note: "", favourite: false, place };
       put(
         known ?? { ...fresh, keptAt: new Date().toISOString() },
         change,

@@ -10,6 +10,7 @@ import {
   PopoverButton,
   PopoverPanel,
 } from "@headlessui/react";
+import Link from "next/link";
 import { useRouter, useSearchParams, usePathname } from "next/navigation";
 import { useLayoutEffect, useRef } from "react";
 import { HexColorInput, HexColorPicker } from "react-colorful";
@@ -122,6 +123,11 @@ function BriefMenu({ briefs }: { briefs: { briefId: string; name: string }[] }) 
           </MenuItem>
         ))}
         <MenuSeparator className="my-1 h-px bg-rule" />
+        <MenuItem>
+          <Link href="/" prefetch={false} className="block px-3 py-1 data-focus:bg-limestone">
+            All briefs
+          </Link>
+        </MenuItem>
         <MenuItem>
           <button
             type="button"

@@ -1,16 +1,13 @@
 // One brief in one tab: as it is shown, as the server had it, and the changes between. Every save is measured against what the server had
 // when it was made; what the server answers, or others change, is put under what was typed since. No React, no network here.
-import type { Brief, BriefPatch } from "@/contracts/brief";
+import { BriefFields, type Brief, type BriefPatch } from "@/contracts/brief";
 import { answerConflicts, joinConflicts, mergeBrief, type BriefPart, type Conflict } from "@/core/brief/mergeBrief";
 import { makeId } from "./makeId";
 import type { Save } from "./saves";
 import type { Resolution } from "./state";
 
 /** Fields that are merged when the brief arrives; the others are the server's alone. */
-const MERGED = [
-  ...["name", "client", "note", "medium", "lines", "uses", "size", "unit", "levelBy", "ink", "paper", "wanted"],
-  ...["kept", "setAside"],
-];
+const MERGED = [...Object.keys(BriefFields.shape), "kept", "setAside"];
 const SAVE = "brief";
 const MAX_LINES = 12;
 

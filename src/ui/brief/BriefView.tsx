@@ -9,6 +9,7 @@ import { USE_WORDS } from "@/contracts/words";
 import { charactersOf } from "@/core/brief/characters";
 import { useCharacterNames } from "@/ui/parts/characterNames";
 import { useBench } from "../bench/BenchContext";
+import { noteDeleted } from "../start/deletedBrief";
 import { LEVEL_WORDS } from "../bench/BriefStrip";
 import { ask } from "../parts/client";
 import { Choice } from "../parts/Choice";
@@ -295,8 +296,8 @@ function BriefDeeds() {
   const remove = () =>
     ask("deleteBrief", { params: { id: brief.briefId } })
       .then(() => {
-        // The bench of another brief shows the way back.
-        sessionStorage.setItem("deleted-brief", JSON.stringify({ briefId: brief.briefId, name: brief.name }));
+        // The page that comes shows the way back.
+        noteDeleted(brief);
         router.push("/");
         router.refresh();
       })

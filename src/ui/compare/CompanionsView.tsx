@@ -5,18 +5,17 @@ import Link from "next/link";
 import { useEffect } from "react";
 import { parseAsString, parseAsStringLiteral, useQueryStates } from "nuqs";
 import type { Companion, PairRole } from "@/contracts/compare";
-import type { Brief } from "@/contracts/brief";
+import type { Brief, KeptPair } from "@/contracts/brief";
 import type { ShownItem } from "@/contracts/styles";
-import { levelFactor } from "@/core/brief/level";
 import { useBench } from "../bench/BenchContext";
+import { makeId } from "../bench/makeId";
 import { useKept } from "../bench/Tray";
 import { writeFault } from "../messages";
 import { Choice } from "../parts/Choice";
 import { faultOf, queryOf } from "../parts/client";
 import { CoreSample } from "../parts/CoreSample";
 import { FaultNote } from "../parts/FaultNote";
-import { Sample } from "../parts/Sample";
-import { sampleOf } from "../parts/sampleOf";
+import { PAIR_PAGES, PAIR_PAGE_WORDS, PairPage, type PairPageSort } from "../parts/PairPage";
 import { VerdictMark } from "../parts/VerdictMark";
 import { useComparing } from "../bench/comparing";
 import { useFaces } from "./useCompared";
@@ -34,6 +33,7 @@ const address = {
   of: parseAsString,
   role: parseAsStringLiteral(ROLES).withDefault("text"),
   by: parseAsStringLiteral(WAYS).withDefault("any"),
+  page: parseAsStringLiteral(PAIR_PAGES).withDefault("leaf"),
 };
 
 export function CompanionsView() {
@@ -51,17 +51,18 @@ export function CompanionsView() {
         </Link>
       </div>
     );
-  return <Companions of={of} role={at.role} by={at.by} setAt={(change) => void setAt(change)} />;
+  return <Companions of={of} role={at.role} by={at.by} page={at.page} setAt={(change) => void setAt(change)} />;
 }
 
 type Props = {
   of: string;
   role: PairRole;
   by: (typeof WAYS)[number];
-  setAt: (change: Partial<{ of: string; role: PairRole; by: (typeof WAYS)[number] }>) => void;
+  page: PairPageSort;
+  setAt: (change: Partial<{ of: string; role: PairRole; by: (typeof WAYS)[number]; page: PairPageSort }>) => void;
 };
 
-function Companions({ of, role, by, setAt }: Props) {
+function Companions({ of, role, by, page, setAt }: Props) {
   const { brief, dispatch } = useBench();
   const kept = useKept();
   const { data, error, isPending } = useQuery({
@@ -103,6 +104,13 @@ function Companions({ of, role, by, setAt }: Props) {
           onChange={(value) => setAt({ by: value })}
           strong={false}
         />
+        <Choice
+          label="Set as"
+          value={page}
+          options={PAIR_PAGES.map((value) => ({ value, name: PAIR_PAGE_WORDS[value] }))}
+          onChange={(value) => setAt({ page: value })}
+          strong={false}
+        />
       </div>
       {error && <FaultNote fault={writeFault(faultOf(error))} />}
       {isPending && <p className="py-4 text-basalt">Looking for companions …</p>}
@@ -119,6 +127,7 @@ function Companions({ of, role, by, setAt }: Props) {
               other={faces?.find((f) => f.styleId === companion.styleId)}
               companion={companion}
               role={role}
+              page={page}
               ranges={kept.data?.ranges ?? {}}
             />
           ))}
@@ -127,7 +136,6 @@ function Companions({ of, role, by, setAt }: Props) {
   );
 }
 
-const TEXT_PX = 16;
 /** Units that are written; shares from 0 to 1 need none. */
 const UNITS = ["°", "em"];
 
@@ -137,21 +145,37 @@ type PairProps = {
   other: ShownItem | undefined;
   companion: Companion;
   role: PairRole;
+  page: PairPageSort;
   ranges: Record<string, [number, number]>;
 };
 
-function Pair({ brief, own, other, companion, role, ranges }: PairProps) {
-  const { keep } = useBench();
+function Pair({ brief, own, other, companion, role, page, ranges }: PairProps) {
+  const { keep, changeInStep } = useBench();
   const name = `${companion.family} ${companion.style}`;
   const isKept = brief.kept.some((k) => k.styleId === companion.styleId);
-  const [first, ...rest] = brief.lines.filter((l) => l.text.trim()).map((l) => l.text);
-  const words = rest.join(". ") || brief.name;
-  // The proposal is the other's size beside this one's: the larger of the two stands at a heading's size.
   const { sizeRatio, leadingEm } = companion.proposal;
-  const otherPx = role === "heading" ? TEXT_PX * sizeRatio : TEXT_PX * levelOf(other);
-  const ownPx = otherPx / sizeRatio;
-  const heading = { face: role === "heading" ? other : own, sizePx: role === "heading" ? otherPx : ownPx };
-  const text = { face: role === "heading" ? own : other, sizePx: role === "heading" ? ownPx : otherPx };
+  // The larger of the two stands as the heading: the other as it was wanted.
+  const isHeading = role === "heading";
+  const [heading, text] = isHeading ? [other, own] : [own, other];
+  // The proposal is the size of the one that was looked for, beside the one that was there.
+  const ratio = isHeading ? sizeRatio : 1 / sizeRatio;
+  const faces = isHeading
+    ? [
+        { styleId: companion.styleId, role },
+        { styleId: own.styleId, role: "text" },
+      ]
+    : [
+        { styleId: own.styleId, role: "heading" },
+        { styleId: companion.styleId, role },
+      ];
+  const isPair = brief.pairs.some((p) => p.faces.every((f, i) => f.styleId === faces[i]!.styleId));
+  const keepPair = () => {
+    for (const face of faces)
+      if (!brief.kept.some((k) => k.styleId === face.styleId))
+        keep(face.styleId, face.styleId === own.styleId ? `${own.family} ${own.style}` : name, { role: face.role });
+    const pair = { id: `p_${makeId(2)}`, faces: faces as KeptPair["faces"], sizeRatio: ratio, note: "" };
+    changeInStep({ pairs: [...brief.pairs, pair] }, `Pair kept: ${own.family} ${own.style} with ${name}`);
+  };
   return (
     <li className="border-b border-rule py-4" data-pair={companion.styleId}>
       <div className="flex gap-3">
@@ -159,16 +183,14 @@ function Pair({ brief, own, other, companion, role, ranges }: PairProps) {
           <CoreSample traits={own.traits} ranges={ranges} width={14} band={8} />
           {other && <CoreSample traits={other.traits} ranges={ranges} width={14} band={8} />}
         </div>
-        <div className="min-w-0 flex-1 border border-rule p-3" style={{ background: brief.paper }}>
-          {heading.face && (
-            <Sample {...sampleOf(heading.face)} text={first ?? brief.name} sizePx={heading.sizePx} ink={brief.ink} />
-          )}
-          {text.face && (
-            <div style={{ lineHeight: leadingEm }}>
-              <Sample {...sampleOf(text.face)} text={words} sizePx={text.sizePx} ink={brief.ink} wrap />
-            </div>
-          )}
-        </div>
+        <PairPage
+          sort={page}
+          brief={brief}
+          heading={heading}
+          text={text}
+          sizeRatio={ratio}
+          leadingEm={leadingEm ?? 1.4}
+        />
       </div>
       <div className="mt-2 flex flex-wrap items-baseline gap-x-4 text-[12px]">
         <Link
@@ -184,15 +206,20 @@ function Pair({ brief, own, other, companion, role, ranges }: PairProps) {
         {companion.missing.length > 0 && (
           <span className="font-semibold text-madder">no {companion.missing.join(" ")}</span>
         )}
-        <button
-          type="button"
-          className="btn ml-auto"
-          aria-pressed={isKept}
-          disabled={isKept}
-          onClick={() => keep(companion.styleId, name, { role })}
-        >
-          {isKept ? "Kept" : "Keep"}
-        </button>
+        <span className="ml-auto flex gap-2">
+          <button
+            type="button"
+            className="btn"
+            aria-pressed={isKept}
+            disabled={isKept}
+            onClick={() => keep(companion.styleId, name, { role })}
+          >
+            {isKept ? "Kept" : "Keep"}
+          </button>
+          <button type="button" className="btn" aria-pressed={isPair} disabled={isPair} onClick={keepPair}>
+            {isPair ? "Kept as a pair" : "Keep as a pair"}
+          </button>
+        </span>
       </div>
       <ul className="mt-1 text-[12px]" aria-label={`Why ${name}`}>
         {companion.reasons.slice(0, 4).map((r) => (
@@ -216,5 +243,3 @@ function Pair({ brief, own, other, companion, role, ranges }: PairProps) {
     </li>
   );
 }
-
-const levelOf = (face: ShownItem | undefined) => (face ? levelFactor(face.traits, "x-height") : 1);

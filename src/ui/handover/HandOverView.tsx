@@ -96,6 +96,12 @@ function Archive() {
         <a className="underline hover:text-tide" href={addressOf("writeSpdx", { params })}>
           Licences as SPDX
         </a>
+        <a className="underline hover:text-tide" href={addressOf("writeTokens", { params })}>
+          Design tokens
+        </a>
+        <a className="underline hover:text-tide" href={addressOf("writeBriefFile", { params })}>
+          Brief as JSON
+        </a>
       </p>
       <button type="button" className="btn btn-act mt-3" disabled={isBusy || !plan.data} onClick={() => void start()}>
         {isBusy ? "Being made …" : `Make the archive (${inside.length} ${inside.length === 1 ? "face" : "faces"})`}
@@ -124,7 +130,8 @@ function PartChoices({ parts, onChange }: { parts: Parts; onChange: (parts: Part
         </li>
       ))}
       <li className="py-1 pl-5 text-basalt">
-        Always inside: credits.txt, rights.spdx.json, sources.csv, shortlist.csv
+        Always inside: credits.txt, rights.spdx.json, sources.csv, shortlist.csv, brief.json, tokens.json, and what was
+        decided
       </li>
     </ul>
   );

@@ -78,6 +78,7 @@ const newlyKept = (styleId: StyleId): Kept => ({
   location: {},
   features: {},
   role: "",
+  group: "",
   note: "",
   favourite: false,
   place: 1e6,

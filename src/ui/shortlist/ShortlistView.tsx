@@ -17,7 +17,7 @@ import {
 } from "@dnd-kit/sortable";
 import { GripVertical, Star } from "lucide-react";
 import Link from "next/link";
-import { useEffect, useRef, useState } from "react";
+import { Fragment, useEffect, useRef, useState } from "react";
 import type { Kept } from "@/contracts/brief";
 import type { ShareAnswer } from "@/contracts/share";
 import type { ShownItem } from "@/contracts/styles";
@@ -31,6 +31,7 @@ import { addressOfKept, sampleAt, writeSetting } from "../parts/sampleOf";
 import { CareMark } from "../parts/CareMark";
 import { VerdictMark } from "../parts/VerdictMark";
 import { addressOf } from "../parts/client";
+import { Pairs } from "./Pairs";
 import { ClientAnswers, ClientLinks, Decisions, useShares } from "./ClientLinks";
 
 export function ShortlistView() {
@@ -84,23 +85,32 @@ export function ShortlistView() {
         <SortableContext items={brief.kept.map((k) => k.keptId)} strategy={verticalListSortingStrategy}>
           <ol aria-label="Kept faces">
             {brief.kept.map((entry, i) => (
-              <Row
-                key={entry.keptId}
-                entry={entry}
-                place={i}
-                item={items.get(entry.styleId)}
-                ranges={kept.data?.ranges ?? {}}
-                answers={answers.filter((a) => a.styleId === entry.styleId)}
-              />
+              <Fragment key={entry.keptId}>
+                {entry.group !== (brief.kept[i - 1]?.group ?? "") && <GroupHead name={entry.group} />}
+                <Row
+                  entry={entry}
+                  place={i}
+                  item={items.get(entry.styleId)}
+                  ranges={kept.data?.ranges ?? {}}
+                  answers={answers.filter((a) => a.styleId === entry.styleId)}
+                />
+              </Fragment>
             ))}
           </ol>
         </SortableContext>
       </DndContext>
+      <Pairs />
       <ClientLinks />
       <Decisions />
     </div>
   );
 }
+
+const GroupHead = ({ name }: { name: string }) => (
+  <li data-group={name} className="border-b border-rule pt-5 pb-1">
+    <h2 className="font-semibold">{name || "In no group"}</h2>
+  </li>
+);
 
 const ROLES = ["title", "second", "heading", "text", "caption", "figures"];
 
@@ -203,6 +213,12 @@ type EntryProps = { entry: Kept; name: string };
 /** Its role, and buttons for what else can be done with a kept face. */
 function Actions({ entry, place, name }: EntryProps & { place: number }) {
   const { brief, changeKept, letGo } = useBench();
+  // A group stands together: what joins it goes behind its last face.
+  const setGroup = (group: string) => {
+    const others = brief.kept.filter((k) => k.keptId !== entry.keptId);
+    const last = group ? others.findLastIndex((k) => k.group === group) : -1;
+    changeKept(entry.keptId, name, { group, ...(last >= 0 && { place: last + 1 }) });
+  };
   const colour = entry.favourite ? "var(--oxide)" : "currentColor";
   const move = (to: number, way: string, mark: string, isOff: boolean) => (
     <button
@@ -227,6 +243,21 @@ function Actions({ entry, place, name }: EntryProps & { place: number }) {
         key={entry.role}
         onBlur={(e) => e.target.value !== entry.role && changeKept(entry.keptId, name, { role: e.target.value })}
       />
+      <input
+        list="groups"
+        aria-label={`Group of ${name}`}
+        placeholder="group"
+        className="field"
+        maxLength={60}
+        defaultValue={entry.group}
+        key={`group ${entry.group}`}
+        onBlur={(e) => e.target.value !== entry.group && setGroup(e.target.value.trim())}
+      />
+      <datalist id="groups">
+        {[...new Set(brief.kept.map((k) => k.group).filter(Boolean))].map((g) => (
+          <option key={g} value={g} />
+        ))}
+      </datalist>
       <datalist id="roles">
         {ROLES.map((r) => (
           <option key={r} value={r} />

@@ -3,6 +3,7 @@
 import { useState } from "react";
 import { writeFault } from "../messages";
 import { ask, faultOf } from "../parts/client";
+import { DeletedNote } from "./DeletedNote";
 
 export function StartView() {
   const [fault, setFault] = useState("");
@@ -19,6 +20,9 @@ export function StartView() {
       <button type="button" className="btn btn-act mt-4" onClick={() => void begin()}>
         New brief
       </button>
+      <p className="mt-4" role="status">
+        <DeletedNote />
+      </p>
       <p className="mt-2 text-madder" role="alert">
         {fault}
       </p>

@@ -17,7 +17,9 @@ export default async function BriefLayout({
   const { briefId } = await params;
   const brief = findBrief(getDb(), briefId);
   if (!brief) notFound();
-  const briefs = listBriefs(getDb()).map((b) => ({ briefId: b.briefId, name: b.name }));
+  const briefs = listBriefs(getDb())
+    .filter((b) => !b.archived || b.briefId === briefId)
+    .map((b) => ({ briefId: b.briefId, name: b.name }));
   return (
     <Bench brief={brief} briefs={briefs} isShared={!isLoopbackOnly()}>
       {children}
