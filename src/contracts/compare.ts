@@ -47,6 +47,8 @@ export const Comparison = z.object({
       lineWidthMm: z.number().optional().describe("at the brief's size, matched as the brief says"),
       missing: z.array(z.string()),
       verdict: Verdict,
+      bold: StyleId.nullable().describe("the bolder style of its family, of the same slope; null where it has none"),
+      italic: StyleId.nullable().describe("the style of its family of the same weight and the other slope"),
     }),
   ),
   differences: z.array(TraitDifference).describe("most steps first"),

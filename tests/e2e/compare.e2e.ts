@@ -11,6 +11,7 @@ const LINES = [
   { text: "12 lamps & one tide", role: "text" },
 ];
 let briefId = "";
+let eight: string[] = [];
 beforeAll(async () => {
   briefId = await makeBrief({ name: "Compare test", lines: LINES });
 });
@@ -32,6 +33,21 @@ describe("beside each other", () => {
     await page.waitForURL(/\/compare/);
     await waitUntil(async () => (await heads().count()) === 8);
     await page.locator('[data-column="7"] [data-face=ready]').nth(2).waitFor();
+    eight = await heads().evaluateAll((all) => all.map((e) => e.getAttribute("data-head")!));
+  });
+
+  test("a family is put beside itself in one go, bold and italic under each other", async () => {
+    const { page } = browser;
+    const own = await styleNamed("alegreya regular");
+    await page.goto(`/b/${briefId}/style/${own.styleId}?part=family`);
+    await page.getByRole("button", { name: /^Compare (?:all|the first) \d styles$/ }).click();
+    await page.waitForURL(/\/compare/);
+    await page.getByText("bold", { exact: true }).waitFor();
+    await page.getByText("italic", { exact: true }).waitFor();
+    await page.locator('[data-column="0"] [data-face=ready]').nth(4).waitFor();
+    // Back to the eight of before.
+    await page.goto(`/b/${briefId}/compare?faces=${eight.join(",")}`);
+    await waitUntil(async () => (await heads().count()) === 8);
   });
 
   test("the sentence says what differs most, and shows where", async () => {

@@ -51,7 +51,7 @@ export function writeFontsCss(title: string, faces: readonly KitFace[]): string 
   ]);
   const families = [...new Map(faces.map((f) => [f.family, f])).values()];
   const usage = families.map((f) => ` * font-family: ${familyStack(f)};`.replaceAll("*/", "* /"));
-  return `/* Fonts of ${title.replaceAll("*/", "* /").replace(/[\r\n]/g, " ")}\n${usage.join("\n")}\n */\n\n${rules.join("\n\n")}\n`;
+  return `/* Fonts of ${title.replaceAll("*/", "* /").replace(/[\r\n<>]/g, " ")}\n${usage.join("\n")}\n */\n\n${rules.join("\n\n")}\n`;
 }
 
 function writeRule(face: KitFace, { codePoints, paths }: KitFace["files"][number]): string {

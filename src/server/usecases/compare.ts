@@ -12,6 +12,7 @@ import type { FamilyId, StyleId } from "@/contracts/ids";
 import { convertLength } from "@/contracts/units";
 import { charactersOf, findMissing } from "@/core/brief/characters";
 import { levelFactor } from "@/core/brief/level";
+import { findBoldAndItalic, type Member } from "@/core/compare/boldAndItalic";
 import { compareTraits } from "@/core/compare/compareTraits";
 import type { FindIndex } from "@/core/find/findIndex";
 import { seenBy, type FoundRow } from "@/core/find/findStyles";
@@ -19,10 +20,10 @@ import { pairFaceOf, proposeSetting, scorePair, weightForGrey } from "@/core/pai
 import { strictestVerdict, verdictsOf } from "@/core/rights/verdicts";
 import type { Db } from "../db/open";
 import { findBrief } from "../queries/briefs";
-import { findStyle, type StyleRecord } from "../queries/styles";
+import { findStyle, listFamilyStyles, type StyleRecord } from "../queries/styles";
 import { askFace } from "../workers/pool";
 import { getHeld } from "./findings";
-import { storedAs } from "./styleDetail";
+import { isSlanted, storedAs } from "./styleDetail";
 
 const DEFAULT_TEXT = "Hamburgefonstiv";
 
@@ -72,12 +73,30 @@ export async function compare(
         ...(line && sizeMm && { lineWidthMm: Number((line.lineWidthEm * sizeMm).toFixed(2)) }),
         missing: line?.missing ?? findMissing(needed, f.coverage),
         verdict: strictestVerdict(verdictsOf(f.rights), brief?.uses ?? []),
+        ...siblingsOf(db, f),
       };
     }),
     differences,
     same,
     letters: drawn.value.letters,
   });
+}
+
+function siblingsOf(db: Db, record: StyleRecord) {
+  const memberOf = ({ styleId, facts, traits, style, axes }: StyleRecord): Member => ({
+    styleId,
+    weight: facts.statedWeight ?? traits.weight ?? 400,
+    isSlanted: isSlanted(traits, style),
+    isVariable: axes.length > 0,
+    width: traits.width,
+  });
+  const { bold, italic } = findBoldAndItalic(
+    memberOf(record),
+    listFamilyStyles(db, record.familyId)
+      .filter((s) => s.owned)
+      .map(memberOf),
+  );
+  return { bold: bold as StyleId | null, italic: italic as StyleId | null };
 }
 
 /** What the other face is used for, where one is wanted for a role. */

@@ -12,7 +12,7 @@ import { findBrief } from "../queries/briefs";
 import { findStyle, listFamilyStyles, listProvenance, type StyleRecord } from "../queries/styles";
 import { findLibrary } from "../queries/libraries";
 import { listAlternatives, listChanges } from "../queries/records";
-import { SIEVE_TRAITS, SLANTED_FROM_DEG, type CodePointRanges } from "@/contracts/traits";
+import { SIEVE_TRAITS, SLANTED_FROM_DEG, type CodePointRanges, type Traits } from "@/contracts/traits";
 import { HISTOGRAM_BINS } from "@/core/find/findIndex";
 import { totalsOf } from "@/core/find/facets";
 import { listKeywords, listTags } from "../queries/finding";
@@ -26,6 +26,10 @@ import { listParts } from "../queries/parts";
 import { getRows } from "./findings";
 import { getLanguages, setsLanguage } from "./languages";
 import { priceOf } from "./shop";
+
+/** By its measure, or by its name. */
+export const isSlanted = (traits: Traits, style: string) =>
+  Math.abs(traits.slantDeg ?? 0) > SLANTED_FROM_DEG || /italic|oblique/i.test(style);
 
 export function getStyleDetail(db: Db, styleId: string, briefId: string | null): StyleDetail | null {
   const r = findStyle(db, styleId);
@@ -41,7 +45,7 @@ export function getStyleDetail(db: Db, styleId: string, briefId: string | null):
       owned: s.owned,
       axisDefaults: Object.fromEntries(s.axes.map((a) => [a.tag, a.default])),
       width: s.traits.width === null ? null : Math.round(s.traits.width),
-      slanted: Math.abs(s.traits.slantDeg ?? 0) > SLANTED_FROM_DEG || /italic|oblique/i.test(s.style),
+      slanted: isSlanted(s.traits, s.style),
       slant: s.traits.slantDeg ?? 0,
     }))
     .sort((a, b) => Number(a.variable) - Number(b.variable) || (a.weight ?? 0) - (b.weight ?? 0) || a.slant - b.slant)

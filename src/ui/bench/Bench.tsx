@@ -4,7 +4,6 @@ import { usePathname } from "next/navigation";
 import { useEffect, useState, type ReactNode } from "react";
 import type { Brief } from "@/contracts/brief";
 import { BenchProvider, useBench } from "./BenchContext";
-
 import { BriefStrip } from "./BriefStrip";
 import { DropAnywhere } from "./DropAnywhere";
 import { FootLine } from "./FootLine";

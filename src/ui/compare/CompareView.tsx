@@ -20,7 +20,19 @@ import { CoreBeside } from "./CoreBeside";
 import { LaidOver } from "./LaidOver";
 import { Told, useShown, type Shown } from "./Told";
 import { useCompared } from "./useCompared";
-import { columnsOf, FiguresWay, LABEL_PX, LetterBand, OnPageWay, SizesWay, WordsWay, type WayProps } from "./Ways";
+import {
+  columnsOf,
+  DrawnColumns,
+  FiguresWay,
+  LABEL_PX,
+  LetterBand,
+  OnPageWay,
+  SiblingsBand,
+  SizesWay,
+  useDrawnColumns,
+  WordsWay,
+  type WayProps,
+} from "./Ways";
 
 const WAYS = [
   { way: "words", name: "Words" },
@@ -95,6 +107,7 @@ function Columns({ ids, at, setAt }: ColumnsProps) {
   const widthPx = useMeasured(root, readWidth) ?? 0;
   const [shown, setShown] = useState<Shown>(null);
   useShown(shown, root);
+  const drawn = useDrawnColumns(faces?.length ?? 0);
   const letters = comparison?.letters ?? [];
   const letter = at.letter ?? letters[0]?.char ?? "g";
   const column = Math.min(at.column, ids.length - 1);
@@ -125,7 +138,9 @@ function Columns({ ids, at, setAt }: ColumnsProps) {
               onRemove={() => remove(face)}
             />
           ))}
-          <Body {...{ faces, comparison, at, setAt, letter, widthPx }} />
+          <DrawnColumns value={drawn}>
+            <Body {...{ faces, comparison, at, setAt, letter, widthPx }} />
+          </DrawnColumns>
         </div>
       )}
     </div>
@@ -236,6 +251,7 @@ function Body({ faces, comparison, at, setAt, letter, widthPx }: BodyProps) {
   return (
     <>
       <WordsWay {...way} />
+      <SiblingsBand {...way} />
       <LetterBand {...way} letter={letter} label={choose} most={130} />
     </>
   );

@@ -1,6 +1,6 @@
 "use client";
 // Ways to look at faces that stand beside each other, all in one grid: a column per face, baselines shared.
-import { type ReactNode } from "react";
+import { createContext, useContext, useEffect, useState, type ReactNode } from "react";
 import type { Brief, BriefLine } from "@/contracts/brief";
 import type { Comparison } from "@/contracts/compare";
 import type { ShownItem } from "@/contracts/styles";
@@ -8,6 +8,7 @@ import { levelFactor } from "@/core/brief/level";
 import { sharedFit } from "@/core/brief/sharedFit";
 import { BASELINE_EM, Sample } from "../parts/Sample";
 import { sampleOf } from "../parts/sampleOf";
+import { useFaces } from "./useCompared";
 
 export type WayProps = {
   brief: Brief;
@@ -43,11 +44,28 @@ function Band({ label, children }: { label: ReactNode; children: ReactNode }) {
   );
 }
 
-const Cell = ({ column, children }: { column: number; children: ReactNode }) => (
-  <div className="min-w-0 overflow-hidden border-t border-l border-rule pr-2 pl-4" data-column={column}>
-    {children}
-  </div>
-);
+/** Columns whose samples are drawn by now: eight faces at once would hold up the page for a tenth of a second. */
+const Drawn = createContext(Infinity);
+export const DrawnColumns = Drawn.Provider;
+/** Counts up to all columns, one a task, so that what is pressed meanwhile is heard. */
+export function useDrawnColumns(count: number): number {
+  const [drawn, setDrawn] = useState(0);
+  useEffect(() => {
+    if (drawn >= count) return;
+    const timer = setTimeout(() => setDrawn(drawn + 1));
+    return () => clearTimeout(timer);
+  }, [drawn, count]);
+  return drawn;
+}
+
+function Cell({ column, children }: { column: number; children: ReactNode }) {
+  const drawn = useContext(Drawn);
+  return (
+    <div className="min-w-0 overflow-hidden border-t border-l border-rule pr-2 pl-4" data-column={column}>
+      {column < drawn && children}
+    </div>
+  );
+}
 
 /** A line in one face on the baseline of its band. */
 function OnBaseline({
@@ -91,6 +109,39 @@ export function WordsWay({ brief, faces, columnPx }: WayProps) {
         {faces.map((face, c) => (
           <Cell key={face.styleId} column={c}>
             <OnBaseline {...{ face, brief, text: line.text, basePx, fit }} />
+          </Cell>
+        ))}
+      </Band>
+    );
+  });
+}
+
+/** The bold and the italic of each face under each other, in the first line. */
+export function SiblingsBand({ brief, faces, comparison, columnPx }: WayProps) {
+  const ids = [...new Set(comparison?.faces.flatMap((f) => [f.bold, f.italic]).filter((id) => id !== null))];
+  const siblings = useFaces(ids);
+  const text = brief.lines.find((l) => l.text.trim())?.text ?? brief.name;
+  const basePx = 28;
+  return (["bold", "italic"] as const).map((sort) => {
+    const own = faces.map((_, c) => siblings?.find((s) => s.styleId === comparison?.faces[c]?.[sort]));
+    if (!own.some(Boolean)) return null;
+    const fit = sharedFit(
+      own.filter((f) => f !== undefined),
+      text,
+      { basePx, levelBy: brief.levelBy, roomPx: columnPx - PADDING_PX },
+    );
+    return (
+      <Band key={sort} label={sort}>
+        {own.map((face, c) => (
+          <Cell key={faces[c]!.styleId} column={c}>
+            {face ? (
+              <>
+                <OnBaseline {...{ face, brief, text, basePx, fit }} />
+                <p className="truncate pb-1 text-[11.5px] text-basalt">{face.style}</p>
+              </>
+            ) : (
+              <p className="py-2 text-[12px] text-basalt">none</p>
+            )}
           </Cell>
         ))}
       </Band>

@@ -2,9 +2,12 @@
 // The family as a tree: a row for each width and slant, a column for each weight; variable files above, with what their axes span.
 import Link from "next/link";
 import type { ReactNode } from "react";
+import { COMPARED_AT_MOST } from "@/contracts/compare";
 import type { StyleDetail } from "@/contracts/styles";
 import { useBench } from "../bench/BenchContext";
 import { useActiveLine } from "../bench/BriefStrip";
+import { useComparing } from "../bench/comparing";
+import { useGo } from "../bench/useGo";
 import { Sample } from "../parts/Sample";
 
 type Sibling = StyleDetail["siblings"][number];
@@ -24,8 +27,25 @@ export function FamilyTree({ style }: { style: StyleDetail }) {
   const single = style.siblings.filter((s) => !s.variable);
   const text = brief.lines[active]?.text || style.family;
   const own = single.find((s) => s.styleId === style.styleId);
+  const comparing = useComparing();
+  const go = useGo();
+  const compared = [...single, ...style.siblings.filter((s) => s.variable)].slice(0, COMPARED_AT_MOST);
   return (
     <div className="max-w-[1060px]">
+      {compared.length > 1 && (
+        <button
+          type="button"
+          className="btn mb-3"
+          onClick={() => {
+            comparing.put(compared.map((s) => s.styleId));
+            go(`/b/${brief.briefId}/compare`);
+          }}
+        >
+          {compared.length < style.siblings.length
+            ? `Compare the first ${compared.length} styles`
+            : `Compare all ${compared.length} styles`}
+        </button>
+      )}
       {style.siblings
         .filter((s) => s.variable)
         .map((s) => (
