@@ -10,6 +10,7 @@ import { build, drawFoundry, installDebian, installPackages, prepareDemo } from 
 import { forgetPictures } from "./forgetPictures.mjs";
 import { freePort, stopServer } from "./server.mjs";
 import { startServer, waitFor } from "../tests/e2e/globalSetup.mjs";
+import { benchCompare } from "./benchCompare.mjs";
 import { benchLarge, quantile, WORDS } from "./benchLarge.mjs";
 
 const { compiled } = await installPackages();
@@ -110,6 +111,9 @@ try {
   );
   db.close();
   note("longest task of the page while a picture is identified", await longestTask(), "ms", 100, "lower");
+  const browser = await launchBrowser();
+  await benchCompare({ url, browser, note });
+  await browser.close();
 } finally {
   await stopServer(server);
 }

@@ -103,7 +103,6 @@ try {
       .evaluate((e) => e.parentElement.scrollIntoView());
   };
   await shot(`style/${await styleOf("bytebuoy")}`, "rights", () => tabOf("Terms"));
-  await shot(`style/${await styleOf("saltgrit heavy")}`, "health", () => tabOf("File"));
   const compared = await Promise.all(["zilla slab bold", "arvo bold", "rokkitt extrabold"].map(styleOf));
   await shot(`compare?faces=${compared.join(",")}`, "compare", () =>
     page.locator('[data-column="2"] [data-face=ready]').nth(3).waitFor(),
@@ -117,7 +116,7 @@ try {
   await shot(`compare/companions?of=${compared[1]}`, "companions", () =>
     page.locator("[data-pair] [data-face=ready]").nth(7).waitFor(),
   );
-  await shot(`style/${await styleOf("lanternrose light")}?part=alike`, "style-alike", () => tabOf("Similar"));
+  await drawClientPage(page);
   await shot("find?q=handwritten%20not%20joined", "sorting-through", async () => {
     await page.getByRole("button", { name: /^Review one by one/ }).click();
     await page.getByRole("menuitem", { name: /^Start with these/ }).click();
@@ -125,6 +124,10 @@ try {
     for (const key of [" ", "x", "ArrowRight", "x", " ", "ArrowRight"]) await page.keyboard.press(key);
     await page.waitForTimeout(1200);
   });
+  await page.goto(url);
+  await page.locator("[data-brief] [data-face=ready]").first().waitFor();
+  await page.waitForTimeout(600);
+  await page.screenshot({ path: join(out, "all-briefs.png") });
   await page.evaluate(() => localStorage.setItem("theme", "night"));
   await shot("find?columns=3&sort=name&set=figures", "find-night");
   await browser.close();
@@ -132,6 +135,16 @@ try {
   libraries.stop();
   await stopServer(server);
   if (!process.env.PICTURES_DATA) rmSync(data, { recursive: true, force: true });
+}
+
+/** The page that a client gets, as it stands on a wide screen. */
+async function drawClientPage(page) {
+  const asked = { method: "POST", headers: { "content-type": "application/json" } };
+  const body = JSON.stringify({ mayComment: true, days: 14 });
+  const share = await (await fetch(`${url}/api/v1/briefs/${briefId}/shares`, { ...asked, body })).json();
+  await page.goto(share.url);
+  await page.evaluate(() => document.fonts.ready);
+  await page.screenshot({ path: join(out, "client.png") });
 }
 
 /** A painted plate on a wall, hung a little askew. */

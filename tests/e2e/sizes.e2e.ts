@@ -48,6 +48,7 @@ beforeAll(async () => {
     "font log": "libraries?tab=log",
     jobs: "jobs",
     review: `pass/${body.passId}`,
+    "all briefs": "/",
   });
 }, 60_000);
 
@@ -112,7 +113,7 @@ test("nothing is cut off, out of reach or too small, in any view", async () => {
     const page = await context.newPage();
     const devtools = await context.newCDPSession(page);
     for (const [view, path] of list) {
-      await page.goto(`/b/${briefId}/${path}`);
+      await page.goto(path.startsWith("/") ? path : `/b/${briefId}/${path}`);
       await page.locator("main").waitFor();
       for (const { name, hasTouch = false, ...viewport } of WINDOWS) {
         await page.setViewportSize(viewport);

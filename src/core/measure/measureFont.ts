@@ -128,10 +128,16 @@ export function measureFont(given: OpenFace): Measured {
   const measured = measureLetters(face, letters, letterCount);
   if (!measured.traits.picture) return measured;
   // Something else stands in the places of Latin letters, or nothing: it may be a text face all the same, of another script.
-  const others = lettersOfScript(face) ?? (isWriting(pick(letters, ALPHABET)) ? [...ALPHABET] : null);
+  const isText = isUndrawn(face, letterCount) || isWriting(pick(letters, ALPHABET));
+  const others = lettersOfScript(face) ?? (isText ? [...ALPHABET] : null);
   return others ? measureOther(face, letters, others) : measured;
 }
 const FEW_LETTERS = 8;
+
+/** Letters are mapped that have no outlines: bitmaps draw them, of which nothing is measured. */
+const isUndrawn = (face: OpenFace, letterCount: number): boolean =>
+  letterCount < FEW_LETTERS &&
+  [...ALPHABET].filter((c) => face.glyphOf(c.codePointAt(0)!)).length - letterCount > ALPHABET.length / 2;
 
 /** Of letters of another script: their strokes, lean and height; the rest is said to be unmeasured. */
 function measureOther(face: OpenFace, letters: Letters, others: readonly string[]): Measured {

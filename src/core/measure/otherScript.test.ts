@@ -70,6 +70,23 @@ describe("shapes that nobody recognises, in the places of Latin letters", () => 
     expect(traits.stemEm).toBeGreaterThan(0);
   });
 
+  test("letters that are mapped and have no outlines make no picture either", async () => {
+    const face = await opened("lora");
+    const empty = { verbs: "", coords: new Float64Array() };
+    const letters = new Set([...ALPHABET].map((c) => face.glyphOf(c.codePointAt(0)!)));
+    const blank: OpenFace = {
+      ...face,
+      outline: (g) => (letters.has(g) ? empty : face.outline(g)),
+      polygons: (g) => (letters.has(g) ? [] : face.polygons(g)),
+    };
+    const { isOtherScript, traits } = measureFont(blank);
+    expect({ isOtherScript, picture: traits.picture, stemEm: traits.stemEm }).toEqual({
+      isOtherScript: true,
+      picture: false,
+      stemEm: null,
+    });
+  });
+
   test.each(["libre-barcode-39", "redacted-script"])("%s: not written, so a picture", async (id) => {
     expect(measureFont(await opened(id))).toMatchObject({ isOtherScript: false, traits: { picture: true } });
   });
