@@ -25,18 +25,24 @@ export function meanAdvanceEm(face: OpenFace): number {
   return weight ? sum / weight / face.unitsPerEm : 0.5;
 }
 
-type Fallback = { locals: readonly string[]; generic: string; regularEm: number; boldEm: number };
-/** The same mean, of faces that systems have: measured on the Liberation fonts, which have the widths of those named first. */
+type Fallback = { locals: readonly ((cut: string) => string)[]; generic: string; regularEm: number; boldEm: number };
+const liberation = (name: string) => (cut: string) => `Liberation${name}${cut ? `-${cut}` : ""}`;
+/** PostScript names of the faces that systems have. The same mean is of the Liberation fonts, which have the widths of those named first. */
 const FALLBACKS: Record<"sans" | "serif" | "mono", Fallback> = {
-  sans: { locals: ["Arial", "Liberation Sans", "Helvetica"], generic: "sans-serif", regularEm: 0.4472, boldEm: 0.4842 },
+  sans: {
+    locals: [(cut) => `Arial${cut ? `-${cut}` : ""}MT`, liberation("Sans")],
+    generic: "sans-serif",
+    regularEm: 0.4472,
+    boldEm: 0.4842,
+  },
   serif: {
-    locals: ["Times New Roman", "Liberation Serif", "Times"],
+    locals: [(cut) => `TimesNewRomanPS${cut ? `-${cut}` : ""}MT`, liberation("Serif")],
     generic: "serif",
     regularEm: 0.4051,
     boldEm: 0.4316,
   },
   mono: {
-    locals: ["Courier New", "Liberation Mono", "Courier"],
+    locals: [(cut) => `CourierNewPS${cut ? `-${cut}` : ""}MT`, liberation("Mono")],
     generic: "monospace",
     regularEm: 0.6001,
     boldEm: 0.6001,
@@ -57,11 +63,11 @@ export function fallbackFor(
   const { locals, generic, regularEm, boldEm } = FALLBACKS[sort];
   const isBold = look.weight >= BOLD_FROM;
   const adjust = metrics.meanAdvanceEm / (isBold ? boldEm : regularEm);
-  const suffix = `${isBold ? " Bold" : ""}${look.isItalic ? " Italic" : ""}`;
+  const cut = `${isBold ? "Bold" : ""}${look.isItalic ? "Italic" : ""}`;
   // What is overridden is scaled with the face: it is given in its own measure.
   const lines = [
     `  font-family: ${name};`,
-    `  src: ${locals.map((l) => `local("${l}${suffix}")`).join(", ")};`,
+    `  src: ${locals.map((nameOf) => `local("${nameOf(cut)}")`).join(", ")};`,
     `  font-weight: ${look.weight};`,
     `  font-style: ${look.isItalic ? "italic" : "normal"};`,
     `  size-adjust: ${percent(adjust)};`,

@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
-import { quoteCss, writeFontsCss, writeSamplePage, type KitFace } from "./fontsCss";
+import { quoteCss, writeFontsCss, writeSamplePage, type WebFace } from "./fontsCss";
 
-const face = (over: Partial<KitFace> = {}): KitFace => ({
+const face = (over: Partial<WebFace> = {}): WebFace => ({
   family: "Quay",
   style: "Bold",
   weight: 700,
@@ -28,7 +28,7 @@ describe("the style sheet", () => {
   test("a variable font keeps its range, a face of several files has a rule for each", () => {
     const file = face().files[0]!;
     const css = writeFontsCss("Open Night", [face({ weight: [300, 900], stretch: [75, 125], files: [file, file] })]);
-    expect(css.match(/font-weight: 300 900;/g)).toHaveLength(2);
+    expect(css.split("font-weight: 300 900;")).toHaveLength(3);
     expect(css).toContain("font-stretch: 75% 125%;");
   });
 

@@ -3,7 +3,7 @@ import { fallbackFor, type FallbackSort, type FontMetrics } from "./fallbacks";
 import type { WebFormat } from "./makeWebFont";
 
 /** One face of the kit: a face that is cut by character has several files. */
-export type KitFace = {
+export type WebFace = {
   family: string;
   style: string;
   weight: number | readonly [number, number];
@@ -35,13 +35,13 @@ function writeUnicodeRange(codePoints: readonly number[]): string {
 }
 
 const fallbackName = (family: string) => `${family} stand-in`;
-const weightOf = (weight: KitFace["weight"]) => (typeof weight === "number" ? weight : weight[0]);
+const weightOf = (weight: WebFace["weight"]) => (typeof weight === "number" ? weight : weight[0]);
 
 /** The value of `font-family`: the face, its stand-in of the same size, any of the kind. */
-const familyStack = (face: Pick<KitFace, "family" | "fallback">): string =>
+const familyStack = (face: Pick<WebFace, "family" | "fallback">): string =>
   `${quoteCss(face.family)}, ${quoteCss(fallbackName(face.family))}, ${{ sans: "sans-serif", serif: "serif", mono: "monospace" }[face.fallback]}`;
 
-export function writeFontsCss(title: string, faces: readonly KitFace[]): string {
+export function writeFontsCss(title: string, faces: readonly WebFace[]): string {
   const rules = faces.flatMap((face) => [
     ...face.files.map((file) => writeRule(face, file)),
     fallbackFor(quoteCss(fallbackName(face.family)), face.fallback, face.metrics, {
@@ -54,7 +54,7 @@ export function writeFontsCss(title: string, faces: readonly KitFace[]): string 
   return `/* Fonts of ${title.replaceAll("*/", "* /").replace(/[\r\n<>]/g, " ")}\n${usage.join("\n")}\n */\n\n${rules.join("\n\n")}\n`;
 }
 
-function writeRule(face: KitFace, { codePoints, paths }: KitFace["files"][number]): string {
+function writeRule(face: WebFace, { codePoints, paths }: WebFace["files"][number]): string {
   const sources = (["woff2", "woff"] as const).flatMap((format) =>
     paths[format] ? [`url(${quoteCss(paths[format])}) format("${format}")`] : [],
   );
@@ -78,7 +78,7 @@ const settings = (property: string, values: Readonly<Record<string, number>>) =>
 };
 
 /** @param lines - of the brief. */
-export function writeSamplePage(title: string, lines: readonly string[], faces: readonly KitFace[]): string {
+export function writeSamplePage(title: string, lines: readonly string[], faces: readonly WebFace[]): string {
   const body = faces.map((face) => {
     const style =
       `font-family:${familyStack(face)};font-weight:${weightOf(face.weight)};font-style:${face.isItalic ? "italic" : "normal"};` +

@@ -3,7 +3,7 @@
 import { FaultError } from "@/contracts/errors";
 import type { WebkitRequest } from "@/contracts/webkit";
 import { NamesOnce } from "@/core/write/fileNames";
-import { writeFontsCss, writeSamplePage, type KitFace } from "@/core/webkit/fontsCss";
+import { writeFontsCss, writeSamplePage, type WebFace } from "@/core/webkit/fontsCss";
 import type { WebFont } from "@/core/webkit/makeWebFont";
 import { getDb } from "../db/open";
 import { findBrief } from "../queries/briefs";
@@ -33,7 +33,7 @@ export async function makeWebkit({ job, signal, progress }: JobContext): Promise
   const total = chosen.length + 1;
   progress({ total, done: 0 });
   const archive = startArchive();
-  const [notes, faces, inside]: [string[], KitFace[], StyleRecord[]] = [[], [], []];
+  const [notes, faces, inside]: [string[], WebFace[], StyleRecord[]] = [[], [], []];
   const names = new NamesOnce();
   for (const [i, one] of chosen.entries()) {
     if (signal.aborted) return;
@@ -130,10 +130,10 @@ function addFace(
   fonts: WebFont[],
   name: string,
   add: Add,
-): KitFace {
+): WebFace {
   const slug = name.replaceAll(/\s+/g, "-");
   const files = fonts.map((font, k) => {
-    const paths: KitFace["files"][number]["paths"] = {};
+    const paths: WebFace["files"][number]["paths"] = {};
     for (const format of request.formats) {
       const bytes = font.files[format];
       if (!bytes) continue;
