@@ -36,7 +36,7 @@ const FALLBACKS: Record<"sans" | "serif" | "mono", Fallback> = {
     boldEm: 0.4842,
   },
   serif: {
-    locals: [(cut) => `TimesNewRomanPS${cut ? `-${cut}` : ""}MT`, liberation("Serif")],
+    locals: [(cut) => `Times-${cut || "Roman"}`, liberation("Serif"), (cut) => `Tinos${cut ? `-${cut}` : ""}`],
     generic: "serif",
     regularEm: 0.4051,
     boldEm: 0.4316,
