@@ -20,8 +20,8 @@ type SharePageInput = {
   ink: string;
   paper: string;
   mayComment: boolean;
-  /** ISO 8601. */
-  expiresAt: string;
+  /** The day that it ends on, in words. */
+  openUntil: string;
   /** Path of the page's own address. */
   path: string;
   /** Of the policy by which the page's own script may run. */
@@ -97,8 +97,7 @@ form.addEventListener("submit", async (event) => {
 `;
 
 export function writeSharePage(page: SharePageInput): string {
-  const { title, mayComment, expiresAt, nonce, faces } = page;
-  const until = new Date(expiresAt).toLocaleDateString("en-GB", { dateStyle: "long" });
+  const { title, mayComment, openUntil, nonce, faces } = page;
   const rules = faces.flatMap((face, i) =>
     face.fonts.map(
       (font, k) =>
@@ -117,7 +116,7 @@ export function writeSharePage(page: SharePageInput): string {
 <body>
 <header>
 <h1>${escapeHtml(title)}</h1>
-<p>${faces.length} ${faces.length === 1 ? "face" : "faces"} in your words. Choose one${mayComment ? " and write a line" : ""}; this page is open until ${until}.</p>
+<p>${faces.length} ${faces.length === 1 ? "face" : "faces"} in your words. Choose one${mayComment ? " and write a line" : ""}; this page is open until ${escapeHtml(openUntil)}.</p>
 </header>
 <main>
 ${faces.map((face, i) => writeFace(page, face, i)).join("\n")}

@@ -46,7 +46,7 @@ export function showShare(request: Request, token: string): Response {
     ink: brief.ink,
     paper: brief.paper,
     mayComment: share.mayComment,
-    expiresAt: share.expiresAt,
+    openUntil: new Date(share.expiresAt).toLocaleDateString("en-GB", { dateStyle: "long" }),
     path: `/shared/${token}`,
     nonce: request.headers.get("x-nonce") ?? "",
     faces: share.faces.flatMap((face, i): SharedFaceView[] => {
