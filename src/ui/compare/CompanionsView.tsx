@@ -150,16 +150,14 @@ type PairProps = {
 };
 
 function Pair({ brief, own, other, companion, role, page, ranges }: PairProps) {
-  const { keep, changeInStep } = useBench();
   const name = `${companion.family} ${companion.style}`;
-  const isKept = brief.kept.some((k) => k.styleId === companion.styleId);
   const { sizeRatio, leadingEm } = companion.proposal;
   // The larger of the two stands as the heading: the other as it was wanted.
   const isHeading = role === "heading";
   const [heading, text] = isHeading ? [other, own] : [own, other];
   // The proposal is the size of the one that was looked for, beside the one that was there.
   const ratio = isHeading ? sizeRatio : 1 / sizeRatio;
-  const faces = isHeading
+  const faces: KeptPair["faces"] = isHeading
     ? [
         { styleId: companion.styleId, role },
         { styleId: own.styleId, role: "text" },
@@ -168,14 +166,6 @@ function Pair({ brief, own, other, companion, role, page, ranges }: PairProps) {
         { styleId: own.styleId, role: "heading" },
         { styleId: companion.styleId, role },
       ];
-  const isPair = brief.pairs.some((p) => p.faces.every((f, i) => f.styleId === faces[i]!.styleId));
-  const keepPair = () => {
-    for (const face of faces)
-      if (!brief.kept.some((k) => k.styleId === face.styleId))
-        keep(face.styleId, face.styleId === own.styleId ? `${own.family} ${own.style}` : name, { role: face.role });
-    const pair = { id: `p_${makeId(2)}`, faces: faces as KeptPair["faces"], sizeRatio: ratio, note: "" };
-    changeInStep({ pairs: [...brief.pairs, pair] }, `Pair kept: ${own.family} ${own.style} with ${name}`);
-  };
   return (
     <li className="border-b border-rule py-4" data-pair={companion.styleId}>
       <div className="flex gap-3">
@@ -206,20 +196,7 @@ function Pair({ brief, own, other, companion, role, page, ranges }: PairProps) {
         {companion.missing.length > 0 && (
           <span className="font-semibold text-madder">no {companion.missing.join(" ")}</span>
         )}
-        <span className="ml-auto flex gap-2">
-          <button
-            type="button"
-            className="btn"
-            aria-pressed={isKept}
-            disabled={isKept}
-            onClick={() => keep(companion.styleId, name, { role })}
-          >
-            {isKept ? "Kept" : "Keep"}
-          </button>
-          <button type="button" className="btn" aria-pressed={isPair} disabled={isPair} onClick={keepPair}>
-            {isPair ? "Kept as a pair" : "Keep as a pair"}
-          </button>
-        </span>
+        <KeepButtons {...{ brief, own, companion, role, faces }} sizeRatio={ratio} />
       </div>
       <ul className="mt-1 text-[12px]" aria-label={`Why ${name}`}>
         {companion.reasons.slice(0, 4).map((r) => (
@@ -241,5 +218,38 @@ function Pair({ brief, own, other, companion, role, page, ranges }: PairProps) {
         ))}
       </ul>
     </li>
+  );
+}
+
+type KeepProps = Pick<PairProps, "brief" | "own" | "companion" | "role"> & Pick<KeptPair, "faces" | "sizeRatio">;
+
+/** Keeps the companion alone, or both as a pair. */
+function KeepButtons({ brief, own, companion, role, faces, sizeRatio }: KeepProps) {
+  const { keep, changeInStep } = useBench();
+  const name = `${companion.family} ${companion.style}`;
+  const isKept = brief.kept.some((k) => k.styleId === companion.styleId);
+  const isPair = brief.pairs.some((p) => p.faces.every((f, i) => f.styleId === faces[i]!.styleId));
+  const keepPair = () => {
+    for (const face of faces)
+      if (!brief.kept.some((k) => k.styleId === face.styleId))
+        keep(face.styleId, face.styleId === own.styleId ? `${own.family} ${own.style}` : name, { role: face.role });
+    const pair = { id: `p_${makeId(2)}`, faces, sizeRatio, note: "" };
+    changeInStep({ pairs: [...brief.pairs, pair] }, `Pair kept: ${own.family} ${own.style} with ${name}`);
+  };
+  return (
+    <span className="ml-auto flex gap-2">
+      <button
+        type="button"
+        className="btn"
+        aria-pressed={isKept}
+        disabled={isKept}
+        onClick={() => keep(companion.styleId, name, { role })}
+      >
+        {isKept ? "Kept" : "Keep"}
+      </button>
+      <button type="button" className="btn" aria-pressed={isPair} disabled={isPair} onClick={keepPair}>
+        {isPair ? "Kept as a pair" : "Keep as a pair"}
+      </button>
+    </span>
   );
 }
