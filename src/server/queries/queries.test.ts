@@ -82,6 +82,8 @@ describe("migrations", () => {
       "same_letters",
       "saved_searches",
       "set_aside",
+      "share_answers",
+      "shares",
       "signatures",
       "signed_instances",
       "style_stages",
