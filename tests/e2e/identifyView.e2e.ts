@@ -272,6 +272,7 @@ describe("hand over", () => {
     const { unzipSync } = await import("fflate");
     const zip = new Uint8Array(await (await fetchAgain(`${url()}${await link.getAttribute("href")}`)).arrayBuffer());
     expect(Object.keys(unzipSync(zip)).sort()).toEqual([
+      "brief.json",
       "credits.txt",
       "licences/Karla.txt",
       // It came cut by character: said, and all of it inside.
@@ -279,6 +280,7 @@ describe("hand over", () => {
       "rights.spdx.json",
       "shortlist.csv",
       "sources.csv",
+      "tokens.json",
       "web/Karla Bold - Latin.woff2",
       "web/Karla Bold.woff2",
     ]);

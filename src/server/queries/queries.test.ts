@@ -106,6 +106,8 @@ describe("migrations", () => {
       { name: "0012-parts.sql" },
       { name: "0013-keywords.sql" },
       { name: "0014-rounds.sql" },
+      { name: "0015-shares.sql" },
+      { name: "0016-groups.sql" },
     ]);
   });
 });
