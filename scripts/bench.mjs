@@ -10,7 +10,7 @@ import { build, drawFoundry, installDebian, installPackages, prepareDemo } from 
 import { forgetPictures } from "./forgetPictures.mjs";
 import { freePort, stopServer } from "./server.mjs";
 import { startServer, waitFor } from "../tests/e2e/globalSetup.mjs";
-import { benchCompare } from "./benchCompare.mjs";
+import { benchCompare, watchTasks } from "./benchCompare.mjs";
 import { benchLarge, quantile, WORDS } from "./benchLarge.mjs";
 
 const { compiled } = await installPackages();
@@ -174,13 +174,7 @@ async function identifyAll(what, wordMs, lineMs) {
 async function longestTask() {
   const browser = await launchBrowser();
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.addInitScript(() => {
-    window.tasks = [];
-    new PerformanceObserver((list) => window.tasks.push(...list.getEntries().map((e) => e.duration))).observe({
-      type: "longtask",
-      buffered: true,
-    });
-  });
+  await watchTasks(page);
   const longest = [];
   for (const { png } of pictures.slice(0, 3)) {
     await page.goto(`${url}/b/b_open-night-poster/brief`);

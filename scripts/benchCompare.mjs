@@ -15,12 +15,7 @@ export async function benchCompare({ url, browser, note }) {
     ids.push(items[0].styleId);
   }
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.addInitScript(() => {
-    window.tasks = [];
-    new PerformanceObserver((list) => window.tasks.push(...list.getEntries().map((e) => e.duration))).observe({
-      type: "longtask",
-    });
-  });
+  await watchTasks(page);
   await page.goto(`${url}/b/${BRIEF}/compare?faces=${ids.join(",")}`);
   await page.locator('[data-column="7"] [data-face=ready]').nth(3).waitFor();
   await page.waitForTimeout(1000);
@@ -50,6 +45,16 @@ export async function benchCompare({ url, browser, note }) {
   note("compare: laid over and dragged", await page.evaluate(dragOver), "frames/s", 55, "higher");
   await page.close();
 }
+
+/** Long tasks of the page, as `window.tasks`, in milliseconds. */
+export const watchTasks = (page) =>
+  page.addInitScript(() => {
+    window.tasks = [];
+    new PerformanceObserver((list) => window.tasks.push(...list.getEntries().map((e) => e.duration))).observe({
+      type: "longtask",
+      buffered: true,
+    });
+  });
 
 /** From the key until every sample stands and one more frame. */
 async function untilDrawn() {

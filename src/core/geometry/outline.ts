@@ -18,7 +18,8 @@ export type Affine = { a: number; b: number; c: number; d: number; e: number; f:
 
 export type Bounds = { xMin: number; yMin: number; xMax: number; yMax: number };
 
-const ARITY: Record<string, number> = { M: 2, L: 2, Q: 4, C: 6, Z: 0 };
+/** How many numbers each verb takes. */
+export const ARITY: Record<string, number> = { M: 2, L: 2, Q: 4, C: 6, Z: 0 };
 
 /** Writes an outline as an SVG path, mapped by `by`, with `digits` decimals. */
 export function writePath(outline: Outline, by: Affine, digits = 1): string {

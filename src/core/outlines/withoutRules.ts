@@ -1,5 +1,5 @@
 // Faces that carry the ruled lines of an exercise book behind every letter: the same face without them, for whoever judges its letters.
-import { boundsOf, flattenOutline, type Outline, type Polygons } from "../geometry/outline";
+import { ARITY, boundsOf, flattenOutline, type Outline, type Polygons } from "../geometry/outline";
 import type { OpenFace } from "./openFace";
 
 /** Letters that are asked for rules. */
@@ -69,14 +69,12 @@ function rectangleOf({ verbs, coords }: Outline) {
   return boundsOf([coords]);
 }
 
-const NUMBERS: Record<string, number> = { M: 2, L: 2, Q: 4, C: 6, Z: 0 };
-
 function contoursOf({ verbs, coords }: Outline): Outline[] {
   const contours: Outline[] = [];
   let [verb, at] = [0, 0];
   while (verb < verbs.length) {
     const [firstVerb, firstAt] = [verb, at];
-    do at += NUMBERS[verbs[verb++]!]!;
+    do at += ARITY[verbs[verb++]!]!;
     while (verb < verbs.length && verbs[verb] !== "M");
     contours.push({ verbs: verbs.slice(firstVerb, verb), coords: coords.subarray(firstAt, at) });
   }

@@ -53,14 +53,17 @@ export type FallbackSort = keyof typeof FALLBACKS;
 const percent = (share: number) => `${(100 * share).toFixed(2)}%`;
 const BOLD_FROM = 600;
 
-/** The rule of a face's stand-in, and the generic family behind it. */
+/** The generic family of CSS behind a stand-in. */
+export const genericOf = (sort: FallbackSort): string => FALLBACKS[sort].generic;
+
+/** The rule of a face's stand-in. */
 export function fallbackFor(
   name: string,
   sort: FallbackSort,
   metrics: FontMetrics,
   look: { weight: number; isItalic: boolean },
 ) {
-  const { locals, generic, regularEm, boldEm } = FALLBACKS[sort];
+  const { locals, regularEm, boldEm } = FALLBACKS[sort];
   const isBold = look.weight >= BOLD_FROM;
   const adjust = metrics.meanAdvanceEm / (isBold ? boldEm : regularEm);
   const cut = `${isBold ? "Bold" : ""}${look.isItalic ? "Italic" : ""}`;
@@ -75,5 +78,5 @@ export function fallbackFor(
     `  descent-override: ${percent(metrics.descentEm / adjust)};`,
     `  line-gap-override: ${percent(metrics.lineGapEm / adjust)};`,
   ];
-  return { rule: `@font-face {\n${lines.join("\n")}\n}`, generic };
+  return `@font-face {\n${lines.join("\n")}\n}`;
 }

@@ -1,5 +1,5 @@
 // The style sheet of a web kit, and a page that shows every face in the words of the brief. Names come from fonts: they are written as strings.
-import { fallbackFor, type FallbackSort, type FontMetrics } from "./fallbacks";
+import { fallbackFor, genericOf, type FallbackSort, type FontMetrics } from "./fallbacks";
 import type { WebFormat } from "./makeWebFont";
 
 /** One face of the kit: a face that is cut by character has several files. */
@@ -39,7 +39,7 @@ const weightOf = (weight: WebFace["weight"]) => (typeof weight === "number" ? we
 
 /** The value of `font-family`: the face, its stand-in of the same size, any of the kind. */
 const familyStack = (face: Pick<WebFace, "family" | "fallback">): string =>
-  `${quoteCss(face.family)}, ${quoteCss(fallbackName(face.family))}, ${{ sans: "sans-serif", serif: "serif", mono: "monospace" }[face.fallback]}`;
+  `${quoteCss(face.family)}, ${quoteCss(fallbackName(face.family))}, ${genericOf(face.fallback)}`;
 
 export function writeFontsCss(title: string, faces: readonly WebFace[]): string {
   const rules = faces.flatMap((face) => [
@@ -47,7 +47,7 @@ export function writeFontsCss(title: string, faces: readonly WebFace[]): string 
     fallbackFor(quoteCss(fallbackName(face.family)), face.fallback, face.metrics, {
       weight: weightOf(face.weight),
       isItalic: face.isItalic,
-    }).rule,
+    }),
   ]);
   const families = [...new Map(faces.map((f) => [f.family, f])).values()];
   const usage = families.map((f) => ` * font-family: ${familyStack(f)};`.replaceAll("*/", "* /"));

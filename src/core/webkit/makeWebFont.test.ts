@@ -131,7 +131,7 @@ test("a damaged font is refused, not made", async () => {
 
 test("the stand-in takes as much room as the face", async () => {
   const { metrics } = await cut(await openFont(demoBytes("oswald")));
-  const { rule } = fallbackFor('"Oswald stand-in"', "sans", metrics, { weight: 400, isItalic: false });
+  const rule = fallbackFor('"Oswald stand-in"', "sans", metrics, { weight: 400, isItalic: false });
   const share = Number(/size-adjust: ([\d.]+)%/.exec(rule)![1]) / 100;
   expect(share * 0.4472).toBeCloseTo(metrics.meanAdvanceEm, 3);
   expect(share * Number(/ascent-override: ([\d.]+)%/.exec(rule)![1])).toBeCloseTo(100 * metrics.ascentEm, 1);

@@ -7,11 +7,12 @@ import { writeFontsCss, writeSamplePage, type WebFace } from "@/core/webkit/font
 import type { WebFont } from "@/core/webkit/makeWebFont";
 import { getDb } from "../db/open";
 import { findBrief } from "../queries/briefs";
-import { listParts } from "../queries/parts";
 import { findStyle, type StyleRecord } from "../queries/styles";
 import type { JobContext } from "../queue/queue";
-import { charactersFor, mayBeCut, refusalForWeb } from "../usecases/webkit";
+import { storedAs } from "../usecases/styleDetail";
+import { charactersFor, cssLookOf, mayBeCut, refusalForWeb } from "../usecases/webkit";
 import { makeWebFontsInWorker } from "../workers/pool";
+import { setLines } from "@/core/brief/words";
 import { addLicences, startArchive, type Add } from "./archiveFile";
 
 /** A face of the kit: one style, at the place on its axes where it is kept. */
@@ -52,14 +53,7 @@ export async function makeWebkit({ job, signal, progress }: JobContext): Promise
   }
   if (!faces.length) throw new FaultError("not-for-web", notes.join(" "));
   archive.add("fonts.css", writeFontsCss(brief.name, faces));
-  archive.add(
-    "sample.html",
-    writeSamplePage(
-      brief.name,
-      brief.lines.map((l) => l.text).filter((t) => t.trim()),
-      faces,
-    ),
-  );
+  archive.add("sample.html", writeSamplePage(brief.name, setLines(brief), faces));
   addLicences(
     inside.map((record) => ({ record })),
     archive.add,
@@ -91,10 +85,9 @@ async function makeFace(
     notes.push(
       `Its licence reserves the name “${reserved}” for the unchanged font: the cut one is called “${calledInside}” inside. Pages go on using its own name.`,
     );
-  const parts = record.parts ? listParts(getDb(), record.styleId) : [];
   const fonts = await makeWebFontsInWorker(
     {
-      sfntSha256s: [record, ...parts].map((file) => file.sfntSha256),
+      sfntSha256s: storedAs(getDb(), record).sfntSha256s,
       codePoints: isWhole ? null : codePoints,
       held: request.hold ? heldAt(record, location) : {},
       formats: request.formats,
@@ -144,14 +137,13 @@ function addFace(
   });
   const axisOf = (tag: string) => (request.hold ? undefined : record.axes.find((a) => a.tag === tag));
   const [weight, width] = [axisOf("wght"), axisOf("wdth")];
-  const isKind = (kind: string) => record.kinds.some((k) => k.value === kind && k.confidence >= 0.5);
+  const look = cssLookOf(record, location);
   return {
     family: record.family,
     style: record.style,
-    weight: weight ? [weight.min, weight.max] : Math.round(location.wght ?? record.facts.statedWeight ?? 400),
-    isItalic: /italic|oblique/i.test(record.style),
+    ...look,
+    weight: weight ? [weight.min, weight.max] : look.weight,
     stretch: width ? [width.min, width.max] : null,
-    fallback: isKind("monospaced") ? "mono" : isKind("serif") || isKind("slab") ? "serif" : "sans",
     metrics: fonts[0]!.metrics,
     files,
     variation: request.hold ? {} : location,

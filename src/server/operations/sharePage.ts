@@ -12,6 +12,7 @@ import { listParts } from "../queries/parts";
 import { findStyle } from "../queries/styles";
 import { answerShare, fontOfShare, openShare } from "../usecases/shares";
 import { refusal } from "./answers";
+import { setLines } from "@/core/brief/words";
 import { readJson } from "./body";
 
 const MAX_ANSWER_BYTES = 16 * 1024;
@@ -39,7 +40,7 @@ export function showShare(request: Request, token: string): Response {
       : html(writeShareGone("This link has ended."), 410);
   const { share, brief } = opened.value;
   const needed = charactersOf(brief).map((c) => c.codePointAt(0)!);
-  const lines = brief.lines.map((l) => l.text).filter((text) => text.trim());
+  const lines = setLines(brief);
   const page = writeSharePage({
     title: brief.name,
     lines: lines.length ? lines : [brief.name],
@@ -89,9 +90,11 @@ export async function takeShareAnswer(request: Request, token: string): Promise<
   if (!sent.ok) return refusal(sent.code, sent.message);
   const answer = ShareAnswerPost.safeParse(sent.value);
   // A link that is over says so, whatever was sent.
-  const opened = openShare(getDb(), token);
-  if (!opened.ok) return refusal(opened.code);
-  const outcome = answer.success ? answerShare(getDb(), token, answer.data) : refuse("bad-request");
+  const unread = () => {
+    const opened = openShare(getDb(), token);
+    return opened.ok ? refuse("bad-request") : opened;
+  };
+  const outcome = answer.success ? answerShare(getDb(), token, answer.data) : unread();
   return answerWith(outcome, (value) => Response.json(value, { status: 201, headers: UNKEPT }));
 }
 

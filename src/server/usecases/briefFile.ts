@@ -3,6 +3,7 @@ import type { Brief, Kept } from "@/contracts/brief";
 import type { BriefFile, BriefRead, FaceRef } from "@/contracts/briefFile";
 import type { StyleId } from "@/contracts/ids";
 import { keptIdOf } from "@/core/brief/keptId";
+import { genericOf } from "@/core/webkit/fallbacks";
 import { writeDesignTokens } from "@/core/write/designTokens";
 import type { Db } from "../db/open";
 import { findBrief, putKept } from "../queries/briefs";
@@ -10,6 +11,7 @@ import { insertDecision, listDecisions } from "../queries/rounds";
 import { findStyle, findStyleByNames, findStyleBySha, type StyleRecord } from "../queries/styles";
 import { familyIdOf } from "../store/storeReading";
 import { changeBrief, createBrief } from "./briefs";
+import { cssLookOf } from "./webkit";
 
 const refOf = ({ family, style, sha256 }: StyleRecord): FaceRef => ({ family, style, sha256 });
 
@@ -93,16 +95,15 @@ export function writeTokensFor(db: Db, briefId: string): { name: string; json: s
   const faces = brief.kept.flatMap(({ styleId, role, note, location, features }) => {
     const record = findStyle(db, styleId);
     if (!record) return [];
-    const isSerif = record.kinds.some((k) => k.value === "serif" || k.value === "slab");
-    const isMono = record.kinds.some((k) => k.value === "monospaced");
+    const { weight, isItalic, fallback } = cssLookOf(record, location);
     const sizePx = PX_OF_ROLE[role] ?? 16;
     return [
       {
         name: role || `${record.family} ${record.style}`,
         family: record.family,
-        fallback: isMono ? "monospace" : isSerif ? "serif" : "sans-serif",
-        weight: Math.round(location.wght ?? record.facts.statedWeight ?? 400),
-        isItalic: /italic|oblique/i.test(record.style),
+        fallback: genericOf(fallback),
+        weight,
+        isItalic,
         sizePx,
         leading: sizePx > 20 ? HEADING_LEADING : TEXT_LEADING,
         note,

@@ -23,6 +23,7 @@ import { findBrief } from "../queries/briefs";
 import { findStyle, listFamilyStyles, type StyleRecord } from "../queries/styles";
 import { askFace } from "../workers/pool";
 import { getHeld } from "./findings";
+import { setLines } from "@/core/brief/words";
 import { isSlanted, storedAs } from "./styleDetail";
 
 const DEFAULT_TEXT = "Hamburgefonstiv";
@@ -43,7 +44,7 @@ export async function compare(
   const brief = briefId ? findBrief(db, briefId) : null;
   if (!records.every((r) => r !== null && !r.hidden) || (briefId && !brief)) return refuse("not-found");
   const faces = records as StyleRecord[];
-  const text = given ?? brief?.lines.find((l) => l.text.trim())?.text ?? DEFAULT_TEXT;
+  const text = given ?? (brief && setLines(brief)[0]) ?? DEFAULT_TEXT;
   const levelBy = wantedLevel ?? brief?.levelBy ?? "x-height";
   // A trial is no font: its letters are not here to be drawn.
   const here = faces.filter((f) => f.owned);

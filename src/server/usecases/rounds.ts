@@ -26,6 +26,7 @@ import {
 } from "../queries/rounds";
 import { findStyle } from "../queries/styles";
 import { orderKept } from "./briefs";
+import { firstWords } from "@/core/brief/words";
 import { getRows } from "./findings";
 
 /** Begins, or goes on with what was begun with the same faces and text. */
@@ -35,7 +36,7 @@ export function beginRounds(db: Db, briefId: string, { styleIds, text }: RoundBe
   const ids = styleIds ?? [...new Set(brief.kept.map((k) => k.styleId))].slice(0, RANKED_AT_MOST);
   if (ids.length < 2) return refuse("too-few-faces");
   if (!ids.every((id) => findStyle(db, id))) return refuse("not-found");
-  const words = text ?? brief.lines.find((l) => l.text.trim())?.text ?? brief.name;
+  const words = text ?? firstWords(brief);
   const begun = findSameRound(db, briefId, ids, words);
   if (begun) return succeed(describeRound(db, begun));
   const round: StoredRound = {

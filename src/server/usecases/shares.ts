@@ -1,5 +1,5 @@
 // Faces shown to a client by a link: made, looked at, answered, ended. The token in the address is the only right that the page has.
-import { createHash, randomBytes } from "node:crypto";
+import { randomBytes } from "node:crypto";
 import { LRUCache } from "lru-cache";
 import type { Brief } from "@/contracts/brief";
 import { refuse, succeed, type Outcome } from "@/contracts/errors";
@@ -15,7 +15,6 @@ import { charactersOf } from "@/core/brief/characters";
 import type { Db } from "../db/open";
 import { tellBrief } from "../events/briefEvents";
 import { findBrief } from "../queries/briefs";
-import { listParts } from "../queries/parts";
 import { insertDecision } from "../queries/rounds";
 import {
   countAnswers,
@@ -31,6 +30,7 @@ import {
 } from "../queries/shares";
 import { findStyle, type StyleRecord } from "../queries/styles";
 import { makeWebFontsInWorker } from "../workers/pool";
+import { storedAs } from "./styleDetail";
 import { mayBeCut } from "./webkit";
 
 const DAY_MS = 86_400_000;
@@ -165,12 +165,9 @@ export async function fontOfShare(
   const record = share.faces[place] && findStyle(db, share.faces[place].styleId);
   if (!record?.owned) return refuse("not-found");
   const codePoints = charactersOf(brief).map((c) => c.codePointAt(0)!);
-  const parts = record.parts ? listParts(db, record.styleId) : [];
-  const { sfntSha256 } = [record, ...parts][file] ?? {};
+  const sfntSha256 = storedAs(db, record).sfntSha256s[file];
   if (!sfntSha256) return refuse("not-found");
-  const key = createHash("sha256")
-    .update(JSON.stringify([sfntSha256, codePoints]))
-    .digest("hex");
+  const key = `${sfntSha256} ${codePoints.join()}`;
   let made = cutFonts.get(key);
   if (!made) {
     made = makeWebFontsInWorker(

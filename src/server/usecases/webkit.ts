@@ -2,11 +2,12 @@
 import type { Brief } from "@/contracts/brief";
 import { refuse, succeed, type Outcome } from "@/contracts/errors";
 import type { JobId, StyleId } from "@/contracts/ids";
-import type { Verdict } from "@/contracts/traits";
+import type { Kind, Verdict } from "@/contracts/traits";
 import type { WebkitCharacters, WebkitPlan, WebkitRequest } from "@/contracts/webkit";
 import { VERDICT_WORDS } from "@/contracts/words";
 import { charactersOf } from "@/core/brief/characters";
 import { strictestVerdict, verdictsOf } from "@/core/rights/verdicts";
+import type { FallbackSort } from "@/core/webkit/fallbacks";
 import type { Db } from "../db/open";
 import { findBrief } from "../queries/briefs";
 import { findStyle, type StyleRecord } from "../queries/styles";
@@ -16,6 +17,17 @@ import { getLanguages } from "./languages";
 const NO_SUBSETTING = 0x0100;
 /** Bit 8 of OS/2 fsType: the font may be embedded whole only. */
 export const mayBeCut = ({ facts }: Pick<StyleRecord, "facts">) => ((facts.fsType ?? 0) & NO_SUBSETTING) === 0;
+
+/** How CSS names a face: its weight where it stands, its slope, and which sort of face may stand in for it. */
+export function cssLookOf({ facts, style, kinds }: StyleRecord, location: Readonly<Record<string, number>>) {
+  const isKind = (kind: Kind) => kinds.some((k) => k.value === kind && k.confidence >= 0.5);
+  const fallback: FallbackSort = isKind("monospaced") ? "mono" : isKind("serif") || isKind("slab") ? "serif" : "sans";
+  return {
+    weight: Math.round(location.wght ?? facts.statedWeight ?? 400),
+    isItalic: /italic|oblique/i.test(style),
+    fallback,
+  };
+}
 
 /** Why a face is left out of a web kit, with the sentence of its terms; null where it may go in. */
 export function refusalForWeb(record: StyleRecord): { verdict: Verdict; says: string | null; quote: string | null } {

@@ -4,13 +4,14 @@ import type { ShownItem } from "@/contracts/styles";
 import { levelFactor } from "@/core/brief/level";
 import { useBench } from "../bench/BenchContext";
 import { Sample } from "../parts/Sample";
+import { firstWords } from "@/core/brief/words";
 import { sampleOf } from "../parts/sampleOf";
 
 const RUNG_PX = 58;
 
 export function Ladder({ round, faceOf }: { round: Round; faceOf: ReadonlyMap<string, ShownItem> }) {
   const { brief } = useBench();
-  const text = brief.lines.find((l) => l.text.trim())?.text ?? brief.name;
+  const text = firstWords(brief);
   return (
     <aside
       className="min-h-0 overflow-y-auto border-l border-rule bg-chalk px-4 pt-3 pb-6"

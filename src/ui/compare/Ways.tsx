@@ -8,6 +8,7 @@ import { levelFactor } from "@/core/brief/level";
 import { sharedFit } from "@/core/brief/sharedFit";
 import { BASELINE_EM, Sample } from "../parts/Sample";
 import { sampleOf } from "../parts/sampleOf";
+import { firstWords } from "@/core/brief/words";
 import { useFaces } from "./useCompared";
 
 export type WayProps = {
@@ -120,7 +121,7 @@ export function WordsWay({ brief, faces, columnPx }: WayProps) {
 export function SiblingsBand({ brief, faces, comparison, columnPx }: WayProps) {
   const ids = [...new Set(comparison?.faces.flatMap((f) => [f.bold, f.italic]).filter((id) => id !== null))];
   const siblings = useFaces(ids);
-  const text = brief.lines.find((l) => l.text.trim())?.text ?? brief.name;
+  const text = firstWords(brief);
   const basePx = 28;
   return (["bold", "italic"] as const).map((sort) => {
     const own = faces.map((_, c) => siblings?.find((s) => s.styleId === comparison?.faces[c]?.[sort]));
@@ -235,7 +236,7 @@ export function FiguresWay({ brief, faces }: WayProps) {
 /** From a poster to the icon of a page, in pixels as they are. */
 const SIZES_PX = [120, 72, 36, 18, 12, 9];
 export function SizesWay({ brief, faces }: WayProps) {
-  const text = brief.lines.find((l) => l.text.trim())?.text ?? brief.name;
+  const text = firstWords(brief);
   return (
     <>
       {SIZES_PX.map((sizePx) => (

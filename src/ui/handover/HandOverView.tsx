@@ -12,6 +12,7 @@ import { useKept } from "../bench/Tray";
 import { addressOf, queryOf, useChange } from "../parts/client";
 import { CareMark } from "../parts/CareMark";
 import { addressOfKept, writeSetting } from "../parts/sampleOf";
+import { Tick } from "../parts/Tick";
 import { VerdictMark } from "../parts/VerdictMark";
 import { Made } from "./Made";
 import { WebFonts } from "./WebFonts";
@@ -117,16 +118,8 @@ function PartChoices({ parts, onChange }: { parts: Parts; onChange: (parts: Part
   return (
     <ul className="mt-2">
       {PARTS.map(({ key, name, says }) => (
-        <li key={key}>
-          <label className="flex items-baseline gap-2 py-1">
-            <input
-              type="checkbox"
-              className="accent-tide"
-              checked={parts[key]}
-              onChange={(e) => onChange({ ...parts, [key]: e.target.checked })}
-            />
-            <span className="font-semibold">{name}</span> <span className="text-basalt">{says}</span>
-          </label>
+        <li key={key} className="py-1">
+          <Tick {...{ name, says }} checked={parts[key]} onChange={(v) => onChange({ ...parts, [key]: v })} />
         </li>
       ))}
       <li className="py-1 pl-5 text-basalt">

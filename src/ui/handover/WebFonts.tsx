@@ -7,6 +7,7 @@ import { useBench } from "../bench/BenchContext";
 import { useJobs } from "../bench/FootLine";
 import { Choice } from "../parts/Choice";
 import { queryOf, useChange } from "../parts/client";
+import { Tick } from "../parts/Tick";
 import { Made } from "./Made";
 
 const CHARACTERS = [
@@ -101,27 +102,19 @@ function Choices({ settings, onChange }: { settings: Settings; onChange: (part: 
           onChange={(e) => onChange({ text: e.target.value })}
         />
       )}
-      <label className="flex items-baseline gap-2">
-        <input
-          type="checkbox"
-          className="accent-tide"
-          checked={woff}
-          onChange={(e) => onChange({ woff: e.target.checked })}
-        />
-        <span className="font-semibold whitespace-nowrap">WOFF as well</span>
-        <span className="text-basalt">beside WOFF2, for browsers from before 2018</span>
-      </label>
+      <Tick
+        name="WOFF as well"
+        says="beside WOFF2, for browsers from before 2018"
+        checked={woff}
+        onChange={(v) => onChange({ woff: v })}
+      />
       {hasPlaces && (
-        <label className="flex items-baseline gap-2">
-          <input
-            type="checkbox"
-            className="accent-tide"
-            checked={hold}
-            onChange={(e) => onChange({ hold: e.target.checked })}
-          />
-          <span className="font-semibold">Fix variable fonts where they are kept</span>
-          <span className="text-basalt">smaller; otherwise they stay variable</span>
-        </label>
+        <Tick
+          name="Fix variable fonts where they are kept"
+          says="smaller; otherwise they stay variable"
+          checked={hold}
+          onChange={(v) => onChange({ hold: v })}
+        />
       )}
     </div>
   );

@@ -5,6 +5,7 @@ import type { Brief } from "@/contracts/brief";
 import type { ShownItem } from "@/contracts/styles";
 import { levelFactor } from "@/core/brief/level";
 import { Sample } from "./Sample";
+import { setLines } from "@/core/brief/words";
 import { sampleOf } from "./sampleOf";
 
 export const PAIR_PAGES = ["leaf", "card", "label", "booklet", "table"] as const;
@@ -31,7 +32,7 @@ type Props = {
 
 /** Words of a brief by where they stand on a page. */
 function wordsOf(brief: Brief) {
-  const [first = brief.name, ...rest] = brief.lines.filter((l) => l.text.trim()).map((l) => l.text);
+  const [first = brief.name, ...rest] = setLines(brief);
   return {
     first,
     second: rest[0] ?? brief.name,

@@ -17,7 +17,7 @@ import {
 } from "@dnd-kit/sortable";
 import { GripVertical, Star } from "lucide-react";
 import Link from "next/link";
-import { Fragment, useEffect, useRef, useState } from "react";
+import { Fragment, useEffect, useId, useRef, useState } from "react";
 import type { Kept } from "@/contracts/brief";
 import type { ShareAnswer } from "@/contracts/share";
 import type { ShownItem } from "@/contracts/styles";
@@ -32,7 +32,8 @@ import { CareMark } from "../parts/CareMark";
 import { VerdictMark } from "../parts/VerdictMark";
 import { addressOf } from "../parts/client";
 import { Pairs } from "./Pairs";
-import { ClientAnswers, ClientLinks, Decisions, useShares } from "./ClientLinks";
+import { ClientAnswers, ClientLinks, useShares } from "./ClientLinks";
+import { Decisions } from "./Decisions";
 
 export function ShortlistView() {
   const { brief, changeKept, dispatch } = useBench();
@@ -219,6 +220,7 @@ function Actions({ entry, place, name }: EntryProps & { place: number }) {
     const last = group ? others.findLastIndex((k) => k.group === group) : -1;
     changeKept(entry.keptId, name, { group, ...(last >= 0 && { place: last + 1 }) });
   };
+  const groups = [...new Set(brief.kept.map((k) => k.group).filter(Boolean))];
   const colour = entry.favourite ? "var(--oxide)" : "currentColor";
   const move = (to: number, way: string, mark: string, isOff: boolean) => (
     <button
@@ -233,36 +235,20 @@ function Actions({ entry, place, name }: EntryProps & { place: number }) {
   );
   return (
     <div className="flex items-center gap-2">
-      <input
-        list="roles"
-        aria-label={`Role of ${name}`}
-        placeholder="role"
-        className="field"
-        maxLength={60}
-        defaultValue={entry.role}
-        key={entry.role}
-        onBlur={(e) => e.target.value !== entry.role && changeKept(entry.keptId, name, { role: e.target.value })}
+      <NameField
+        label="role"
+        of={name}
+        value={entry.role}
+        known={ROLES}
+        onName={(role) => changeKept(entry.keptId, name, { role })}
       />
-      <input
-        list="groups"
-        aria-label={`Group of ${name}`}
-        placeholder="group"
-        className="field"
-        maxLength={60}
-        defaultValue={entry.group}
-        key={`group ${entry.group}`}
-        onBlur={(e) => e.target.value !== entry.group && setGroup(e.target.value.trim())}
+      <NameField
+        label="group"
+        of={name}
+        value={entry.group}
+        known={groups}
+        onName={(group) => setGroup(group.trim())}
       />
-      <datalist id="groups">
-        {[...new Set(brief.kept.map((k) => k.group).filter(Boolean))].map((g) => (
-          <option key={g} value={g} />
-        ))}
-      </datalist>
-      <datalist id="roles">
-        {ROLES.map((r) => (
-          <option key={r} value={r} />
-        ))}
-      </datalist>
       <button
         type="button"
         aria-pressed={entry.favourite}
@@ -283,6 +269,38 @@ function Actions({ entry, place, name }: EntryProps & { place: number }) {
         ×
       </button>
     </div>
+  );
+}
+
+type NameFieldProps = {
+  label: "role" | "group";
+  of: string;
+  value: string;
+  known: readonly string[];
+  onName: (name: string) => void;
+};
+
+/** A name that is written or chosen among those in use; taken when the field is left. */
+function NameField({ label, of, value, known, onName }: NameFieldProps) {
+  const listId = useId();
+  return (
+    <>
+      <input
+        list={listId}
+        aria-label={`${label[0]!.toUpperCase()}${label.slice(1)} of ${of}`}
+        placeholder={label}
+        className="field"
+        maxLength={60}
+        defaultValue={value}
+        key={value}
+        onBlur={(e) => e.target.value !== value && onName(e.target.value)}
+      />
+      <datalist id={listId}>
+        {known.map((name) => (
+          <option key={name} value={name} />
+        ))}
+      </datalist>
+    </>
   );
 }
 

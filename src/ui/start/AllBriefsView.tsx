@@ -16,6 +16,7 @@ import { Choice } from "../parts/Choice";
 import { faultOf, queryOf, useChange } from "../parts/client";
 import { Sample } from "../parts/Sample";
 import { sampleAt, sampleOf } from "../parts/sampleOf";
+import { firstWords, setLines } from "@/core/brief/words";
 import { DeletedNote } from "./DeletedNote";
 
 const STATE_WORDS: Record<BriefState, string> = {
@@ -24,8 +25,6 @@ const STATE_WORDS: Record<BriefState, string> = {
   "handed-over": "Handed over",
 };
 const STATES = BRIEF_STATES.map((value) => ({ value, name: STATE_WORDS[value] }));
-
-const wordsOf = (brief: Brief) => brief.lines.find((l) => l.text.trim())?.text ?? brief.name;
 
 /** Words that are all somewhere in a brief: its name, client, lines, note. */
 function isFound(brief: Brief, question: string): boolean {
@@ -215,7 +214,7 @@ type SheetProps = { brief: Brief; faces: ReadonlyMap<string, ShownItem>; act: Ac
 function Sheet({ brief, faces, act }: SheetProps) {
   const [first] = brief.kept;
   const face = first && faces.get(first.styleId);
-  const [words = brief.name, ...others] = brief.lines.map((l) => l.text).filter((text) => text.trim());
+  const [words = brief.name, ...others] = setLines(brief);
   const rest = others.slice(0, 3);
   const { length } = brief.kept;
   return (
@@ -319,7 +318,7 @@ function Favourites({ briefs, faces }: Omit<SheetProps, "brief" | "act"> & { bri
               key={styleId}
               className="grid grid-cols-[minmax(0,1fr)_280px] items-center gap-6 border-b border-rule py-2"
             >
-              <Sample {...sampleOf(face)} text={wordsOf(where[0]!)} sizePx={30} />
+              <Sample {...sampleOf(face)} text={firstWords(where[0]!)} sizePx={30} />
               <p className="text-[12px]">
                 <Link
                   className="font-semibold hover:underline"
