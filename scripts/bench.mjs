@@ -87,7 +87,7 @@ try {
   const find = [];
   const floor = [];
   for (let i = 0; i < 180; i++) {
-    find.push(await time(`/styles?briefId=b_open-night-poster&limit=60&q=${encodeURIComponent(words[i % 12])}`));
+    find.push(await time(`/styles?briefId=b_open-night-poster&limit=48&q=${encodeURIComponent(words[i % 12])}`));
     floor.push(await time("/health"));
   }
   note(

@@ -78,7 +78,7 @@ async function ask(url, note) {
     // No question is asked twice, so that no kept answer is given.
     const range = i < WORDS.length ? "" : `&traits=weight:${(i * 3) % 400}~,contrast:1.${i % 10}~`;
     const ms = await time(
-      `/styles?briefId=${BRIEF}&limit=60&fold=true&nearest=true&q=${encodeURIComponent(WORDS[i % WORDS.length])}${range}`,
+      `/styles?briefId=${BRIEF}&limit=48&fold=true&nearest=true&q=${encodeURIComponent(WORDS[i % WORDS.length])}${range}`,
     );
     const findingMs = inServer;
     const floor = await time("/suggestions?q=");

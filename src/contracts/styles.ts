@@ -55,6 +55,9 @@ export const StyleFileQuery = z.object({
   packing: z.enum(["original", "none"]).optional().describe("none: the tables without WOFF or WOFF2 around them"),
 });
 
+/** Faces of a wall that are asked for at once: as many as the first screens choose for their range. */
+export const WALL_PAGE = 48;
+
 export const StyleQuery = z.object({
   q: z.string().max(200).optional(),
   kinds: list(Kind),

@@ -89,8 +89,7 @@ function keepRange(n: number, { low, high, min, max }: Extract<Passes, { by: "ra
   for (let k = 0; k < n; k++) {
     const i = left[k]!;
     left[kept] = i;
-    // Not measured is NaN, which is neither above nor below: written so that it is stopped.
-    kept += high[i]! >= min && low[i]! <= max ? 1 : 0;
+    kept += isWithin(low[i]!, high[i]!, min, max);
   }
   return kept;
 }
@@ -104,40 +103,57 @@ function keepRows(n: number, passes: (i: number) => boolean): number {
   return kept;
 }
 
+/**
+ * 1 where a range reaches into another, else 0: as numbers, so that nothing is guessed. Not measured is NaN, which is neither above nor
+ * below: it is never within.
+ */
+export const isWithin = (low: number, high: number, min: number, max: number) =>
+  Number(high >= min) & Number(low <= max);
+
 /** Marks what a facet's test stops: a row that others stop too is of no facet's counts. */
 function sweep(alive: Int32Array, mark: number, passes: Passes) {
-  const next = new Uint8Array(256).fill(SEVERAL);
-  next[0] = mark;
-  next[mark] = mark;
-  if (passes.by === "range") sweepRange(alive, next, passes);
-  else if (passes.by === "row") sweepRows(alive, next, passes.passes);
-  else if (passes.of instanceof Uint8Array) sweepBytes(alive, next, passes.of, passes.good);
-  else sweepWords(alive, next, passes.of, passes.good);
+  const after = marksAfter(mark);
+  if (passes.by === "range") sweepRange(alive, after, passes);
+  else if (passes.by === "row") sweepRows(alive, after, passes.passes);
+  else if (passes.of instanceof Uint8Array) sweepBytes(alive, after, passes.of, passes.good);
+  else sweepWords(alive, after, passes.of, passes.good);
 }
-function sweepBytes(alive: Int32Array, next: Uint8Array, of: Uint8Array, good: Uint8Array) {
-  const mark = marks;
-  for (let k = 0; k < alive.length; k++) if (!good[of[alive[k]!]!]) mark[k] = next[mark[k]!]!;
+
+/**
+ * The mark of a row after a test: at `mark` where the test stops it, at `PASSED | mark` where it passes. Looked up either way: half of all
+ * rows are stopped, and no guess would be right more often.
+ */
+function marksAfter(own: number): Uint8Array {
+  const after = new Uint8Array(2 * PASSED).fill(SEVERAL);
+  after[0] = own;
+  after[own] = own;
+  for (let mark = 0; mark < PASSED; mark++) after[PASSED | mark] = mark;
+  return after;
 }
-function sweepWords(alive: Int32Array, next: Uint8Array, of: Uint32Array, good: Uint8Array) {
+const PASSED = 256;
+const PASSED_BIT = 8;
+
+function sweepBytes(alive: Int32Array, after: Uint8Array, of: Uint8Array, good: Uint8Array) {
   const mark = marks;
-  for (let k = 0; k < alive.length; k++) if (!good[of[alive[k]!]!]) mark[k] = next[mark[k]!]!;
+  for (let k = 0; k < alive.length; k++) mark[k] = after[(good[of[alive[k]!]!]! << PASSED_BIT) | mark[k]!]!;
 }
-function sweepRange(alive: Int32Array, next: Uint8Array, { low, high, min, max }: Extract<Passes, { by: "range" }>) {
+function sweepWords(alive: Int32Array, after: Uint8Array, of: Uint32Array, good: Uint8Array) {
   const mark = marks;
-  // What the mark becomes is looked up either way: half of all rows are stopped, and no guess would be right more often.
-  const after = new Uint8Array(512);
-  for (let m = 0; m < 256; m++) [after[m], after[256 | m]] = [m, next[m]!];
+  for (let k = 0; k < alive.length; k++) mark[k] = after[(good[of[alive[k]!]!]! << PASSED_BIT) | mark[k]!]!;
+}
+function sweepRange(alive: Int32Array, after: Uint8Array, range: Extract<Passes, { by: "range" }>) {
+  const mark = marks;
+  const { low, high, min, max } = range;
   for (let k = 0; k < alive.length; k++) {
     const i = alive[k]!;
-    const stops = high[i]! >= min && low[i]! <= max ? 0 : 256;
-    mark[k] = after[stops | mark[k]!]!;
+    mark[k] = after[(isWithin(low[i]!, high[i]!, min, max) << PASSED_BIT) | mark[k]!]!;
   }
 }
-function sweepRows(alive: Int32Array, next: Uint8Array, passes: (i: number) => boolean) {
+function sweepRows(alive: Int32Array, after: Uint8Array, passes: (i: number) => boolean) {
   const mark = marks;
   for (let k = 0; k < alive.length; k++) {
     const now = mark[k]!;
-    if (next[now] !== now && !passes(alive[k]!)) mark[k] = next[now]!;
+    if (after[now] !== now && !passes(alive[k]!)) mark[k] = after[now]!;
   }
 }
 

@@ -8,7 +8,17 @@ import { nearnessTo } from "./alike";
 import { countFacets } from "./facets";
 import type { FindIndex, FindRow } from "./findIndex";
 import { memoizeRecent } from "./lately";
-import { bestOfFamilies, foldFamilies, inOrder, orderAlong, orderBy, sortValues, unfold, type Ordered } from "./order";
+import {
+  bestOfFamilies,
+  foldFamilies,
+  inOrder,
+  orderAlong,
+  orderBy,
+  sortValues,
+  unfold,
+  valuesOf,
+  type Ordered,
+} from "./order";
 import { filterRows } from "./filterRows";
 import { findNearest, type Nearest } from "./nearest";
 import { nameBeside, wholeNamed } from "./named";
@@ -202,12 +212,11 @@ function arrange(query: Partial<StyleQuery>, asked: Asked & OfBrief, passing: Pa
   let isUnfamiliar = (_row: number) => false;
   const order = (some: Int32Array) => {
     // Of their own from here on: an order is worked out further when scores are of another question already.
-    const fits = new Float32Array(some.length);
-    for (let k = 0; k < some.length; k++) fits[k] = scores[some[k]!]!;
+    const fits = valuesOf(some, scores);
     const byValue =
       sort === "fit" && scores === asked.fitOf
         ? orderAlong(some, asked.byFit())
-        : orderBy(some, sortValues(sort, some, fits, index, near), index);
+        : orderBy(some, sortValues(sort, some, fits, index, near));
     if (sort !== "fit") return byValue;
     if (hasRange) return orderByRange(byValue, some, fits, index);
     if (!marked || near) return byValue;
@@ -223,11 +232,11 @@ function arrange(query: Partial<StyleQuery>, asked: Asked & OfBrief, passing: Pa
     // One is chosen before anything is ordered.
     const best = bestOfFamilies(rows, index, scores);
     const shown = order(best.rows);
-    const named = () => orderBy(rows, null, index).all();
+    const named = () => orderBy(rows, null).all();
     return { shown: openIn(shown, named), families: best.rows.length, count: best.count, isUnfamiliar };
   }
   const all = order(rows).all();
-  const folded = foldFamilies(all, index, scores);
+  const folded = foldFamilies(all, rows, index, scores);
   return {
     shown: openIn(inOrder(folded.order), () => all),
     families: folded.order.length,
@@ -345,18 +354,18 @@ function readBrief(index: FindIndex, brief: FindBrief | null): OfBrief {
       (index.owned[i] ? 0 : 0.2),
   );
   let byFit: Uint32Array | null = null;
-  return { verdictOf, missingOf, priceOf, fitOf, byFit: () => (byFit ??= standByFit(fitOf, index)) };
+  return { verdictOf, missingOf, priceOf, fitOf, byFit: () => (byFit ??= standByFit(fitOf)) };
 }
 
 /** Few values, so the rows of each are taken in the order of their names. */
-function standByFit(fitOf: Float32Array, index: FindIndex): Uint32Array {
+function standByFit(fitOf: Float32Array): Uint32Array {
   const values = [...new Set(fitOf)].sort((a, b) => b - a);
   const placeOf = new Map(values.map((v, place) => [v, place]));
   const starts = new Uint32Array(values.length + 1);
   for (const v of fitOf) starts[placeOf.get(v)! + 1]!++;
   for (let p = 1; p < starts.length; p++) starts[p]! += starts[p - 1]!;
   const out = new Uint32Array(fitOf.length);
-  for (const i of index.byName) out[starts[placeOf.get(fitOf[i]!)!]!++] = i;
+  for (let i = 0; i < out.length; i++) out[starts[placeOf.get(fitOf[i]!)!]!++] = i;
   return out;
 }
 

@@ -139,7 +139,7 @@ describe.each([11, 12, 13])("a library of 400, seed %d", (seed) => {
     const found = findStyles(index, query, brief);
     const tests = naiveTests(query, rows);
     const passing = rows.filter((r) => tests.every(([, ok]) => ok(r)));
-    const ids = Array.from(found.order, (i) => rows[i]!.styleId);
+    const ids = Array.from(found.order, (i) => index.rows[i]!.styleId);
     expect([...ids].sort()).toEqual(passing.map((r) => r.styleId).sort());
     expect(found.families).toBe(new Set(passing.map((r) => r.family)).size);
     /** Rows that count for a facet: all of its own filters are off. */
@@ -183,7 +183,7 @@ describe.each([11, 12, 13])("a library of 400, seed %d", (seed) => {
   });
 
   test("every order holds, ties by name", () => {
-    const values = (sort: string) => Array.from(findStyles(index, { sort }, brief).order, (i) => rows[i]!);
+    const values = (sort: string) => Array.from(findStyles(index, { sort }, brief).order, (i) => index.rows[i]!);
     const weights = values("weight").map((r) => r.traits.weight);
     const known = weights.filter((w): w is number => w !== null);
     expect(weights.slice(0, known.length)).toEqual(known);
@@ -197,7 +197,7 @@ describe.each([11, 12, 13])("a library of 400, seed %d", (seed) => {
   });
 
   test("what is set aside leaves, and is all there is when asked for alone", () => {
-    const aside = { ...brief, setAside: rows.slice(0, 37).map((r) => r.styleId) };
+    const aside = { ...brief, setAside: index.rows.slice(0, 37).map((r) => r.styleId) };
     expect(findStyles(index, {}, aside).order).toHaveLength(363);
     expect(Array.from(findStyles(index, { aside: "only", sort: "name" }, aside).order).sort((a, b) => a - b)).toEqual(
       Array.from({ length: 37 }, (_, i) => i),

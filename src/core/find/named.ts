@@ -22,8 +22,7 @@ export function nameBeside(index: FindIndex, words: string, constraints: readonl
   const found = (byBeginning(index).get(tokens[0]!.slice(0, SHORTEST)) ?? [])
     .filter(({ words: ofName }) => tokens.every((t) => ofName.some((w) => w.startsWith(t))))
     .map(({ family, words: ofName }) => ({ family, isWhole: ofName.join(" ") === tokens.join(" ") }));
-  const rankOf = (family: number) => index.nameRank[index.families[family]!.rows[0]!]!;
-  found.sort((a, b) => Number(b.isWhole) - Number(a.isWhole) || rankOf(a.family) - rankOf(b.family));
+  found.sort((a, b) => Number(b.isWhole) - Number(a.isWhole) || a.family - b.family);
   return Uint32Array.from(found.slice(0, MOST_NAMED), ({ family }) => plainestIn(index, family));
 }
 

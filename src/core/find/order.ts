@@ -47,17 +47,18 @@ export type Ordered = {
 
 /**
  * Sorts by value, then by name. NaN and infinite values come last.
- * @param values - one a row of `rows`, or null for the order of names alone. Neither is changed; both are kept.
+ * @param rows - ascending, which is by name. @param values - one a row of `rows`, or null for the order of names alone. Neither is
+ *   changed; both are kept.
  */
-export function orderBy(rows: Int32Array, values: Float64Array | null, index: FindIndex): Ordered {
-  const steps = values ? stepsOf(values) : null;
+export function orderBy(rows: Int32Array, values: Float64Array | null): Ordered {
+  if (!values) return inOrder(Uint32Array.from(rows));
+  const steps = stepsOf(values);
   let first: Uint32Array | null = null;
   let all: Uint32Array | null = null;
-  const sorted = () => (all ??= steps ? countInto(rows, steps, index) : inNameOrder(rows, index));
   return {
     length: rows.length,
-    first: () => (first ??= all ? all.subarray(0, FIRST_ROWS) : pickFirst(rows, steps, index)),
-    all: sorted,
+    first: () => (first ??= all ? all.subarray(0, FIRST_ROWS) : pickFirst(rows, steps)),
+    all: () => (all ??= countInto(rows, steps)),
   };
 }
 
@@ -79,10 +80,9 @@ function stepsOf(values: Float64Array): Uint16Array {
 }
 
 /** The first rows by a heap whose top is the worst of them: nearly every row is passed over at one look. */
-function pickFirst(rows: Int32Array, steps: Uint16Array | null, index: FindIndex): Uint32Array {
-  const ranks = index.nameRank;
-  // Steps and ranks as one number, least first: both together stay below 2^53.
-  const keyOf = (k: number) => (steps ? steps[k]! * 4_294_967_296 : 0) + ranks[rows[k]!]!;
+function pickFirst(rows: Int32Array, steps: Uint16Array): Uint32Array {
+  // Steps and rows as one number, least first: both together stay below 2^53.
+  const keyOf = (k: number) => steps[k]! * 4_294_967_296 + rows[k]!;
   const size = Math.min(FIRST_ROWS, rows.length);
   const heap = new Float64Array(size);
   const sink = (from: number, key: number) => {
@@ -103,32 +103,25 @@ function pickFirst(rows: Int32Array, steps: Uint16Array | null, index: FindIndex
     const key = keyOf(k);
     if (key < heap[0]!) sink(0, key);
   }
-  return Uint32Array.from(heap.sort(), (key) => index.byName[key % 4_294_967_296]!);
+  return Uint32Array.from(heap.sort(), (key) => key % 4_294_967_296);
 }
 
-/** Values are counted into steps, rows taken in the order of names: time grows with the rows alone. */
-function countInto(rows: Int32Array, steps: Uint16Array, index: FindIndex): Uint32Array {
-  const stepOf = new Uint16Array(index.rows.length);
-  for (let k = 0; k < rows.length; k++) stepOf[rows[k]!] = steps[k]!;
-  const named = inNameOrder(rows, index);
+/** The values of some rows, as an array of their own. */
+export function valuesOf(rows: Int32Array, values: Float32Array): Float32Array {
+  const out = new Float32Array(rows.length);
+  for (let k = 0; k < rows.length; k++) out[k] = values[rows[k]!]!;
+  return out;
+}
+
+/** Values are counted into steps, rows taken in their order: time grows with the rows alone. */
+function countInto(rows: Int32Array, steps: Uint16Array): Uint32Array {
   const starts = new Uint32Array(KEY_STEPS + 2);
   for (let k = 0; k < steps.length; k++) starts[steps[k]! + 1]!++;
   for (let s = 1; s < starts.length; s++) starts[s]! += starts[s - 1]!;
-  const order = new Uint32Array(named.length);
-  for (let k = 0; k < named.length; k++) order[starts[stepOf[named[k]!]!]!++] = named[k]!;
+  const order = new Uint32Array(rows.length);
+  for (let k = 0; k < rows.length; k++) order[starts[steps[k]!]!++] = rows[k]!;
   return order;
 }
-
-function inNameOrder(rows: Int32Array, index: FindIndex): Uint32Array {
-  if (rows.length >= index.rows.length / FEW_ROWS_SHARE) return among(rows, index.byName);
-  const named = new Uint32Array(rows.length);
-  for (let k = 0; k < rows.length; k++) named[k] = index.nameRank[rows[k]!]!;
-  named.sort();
-  for (let k = 0; k < named.length; k++) named[k] = index.byName[named[k]!]!;
-  return named;
-}
-/** Of all rows, fewer than one in so many are sorted sooner than picked out of all. */
-const FEW_ROWS_SHARE = 40;
 
 /** Rows in the order that all rows stand in. @param most - no more than the first so many. */
 function among(rows: Int32Array, standing: Uint32Array, most = rows.length): Uint32Array {
@@ -169,41 +162,59 @@ export function orderAlong(rows: Int32Array, standing: Uint32Array): Ordered {
 
 /**
  * The style of each family that fits best, the plainest of those that fit alike: what stands for it where the best fitting come first.
- * @param scores - one a row of the index.
- * @returns one row per family, and how many rows each family has.
+ * @param rows - ascending, so that those of a family follow each other. @param scores - one a row of the index.
+ * @returns one row per family, ascending, and how many rows each family has.
  */
 export function bestOfFamilies(rows: Int32Array, index: FindIndex, scores: Float32Array) {
-  const { family, plainness } = index;
   const count = new Uint32Array(index.families.length);
-  const best = new Int32Array(index.families.length);
-  const score = new Int32Array(index.families.length);
+  const best = new Int32Array(Math.min(rows.length, index.families.length));
+  const families = chooseBest(rows, index.family, index.plainness, scores, count, best);
+  return { rows: best.subarray(0, families), count };
+}
+// A loop over all rows is a function of its own with nothing behind it: V8 drops the compiled loop of one that goes on, at every call.
+function chooseBest(
+  rows: Int32Array,
+  family: Uint32Array,
+  plainness: Float32Array,
+  scores: Float32Array,
+  count: Uint32Array,
+  best: Int32Array,
+): number {
   let families = 0;
+  let last = -1;
+  let score = 0;
   for (let k = 0; k < rows.length; k++) {
     const i = rows[k]!;
-    const of = family[i]!;
     const own = Math.round(scores[i]! * SCORE_STEPS);
-    if (!count[of]!++) families++;
-    else if (own < score[of]! || (own === score[of]! && plainness[i]! >= plainness[best[of]!]!)) continue;
-    best[of] = i;
-    score[of] = own;
+    const of = family[i]!;
+    count[of]!++;
+    if (of !== last) families++;
+    else if (own < score || (own === score && plainness[i]! >= plainness[best[families - 1]!]!)) continue;
+    best[families - 1] = i;
+    last = of;
+    score = own;
   }
-  const out = new Int32Array(families);
-  let n = 0;
-  for (let of = 0; of < count.length; of++) if (count[of]) out[n++] = best[of]!;
-  return { rows: out, count };
+  return families;
 }
 /** Scores that differ by less count as equal within a family. */
 const SCORE_STEPS = 5;
 
 /**
  * One row per family, at the place of its first.
- * @param order - rows in any order. @param scores - one a row of the index.
+ * @param order - rows in any order. @param rows - the same ascending. @param scores - one a row of the index.
  */
-export function foldFamilies(order: Uint32Array, index: FindIndex, scores: Float32Array) {
-  const { rows, count } = bestOfFamilies(Int32Array.from(order), index, scores);
-  const bestOf = new Map(Array.from(rows, (row) => [index.family[row]!, row]));
-  const places = new Set(Array.from(order, (row) => index.family[row]!));
-  return { order: Uint32Array.from(places, (family) => bestOf.get(family)!), count };
+export function foldFamilies(order: Uint32Array, rows: Int32Array, index: FindIndex, scores: Float32Array) {
+  const { rows: best, count } = bestOfFamilies(rows, index, scores);
+  const bestOf = new Int32Array(index.families.length).fill(-1);
+  for (const row of best) bestOf[index.family[row]!] = row;
+  const folded = new Uint32Array(best.length);
+  let n = 0;
+  for (let k = 0; k < order.length; k++) {
+    const of = index.family[order[k]!]!;
+    if (bestOf[of]! >= 0) folded[n++] = bestOf[of]!;
+    bestOf[of] = -1;
+  }
+  return { order: folded, count };
 }
 
 /** Shows the other styles of some families behind the one that stands for each. */

@@ -1,10 +1,11 @@
 // The first screen shows what there is: among faces that fit alike, one style per family, each as far as can be from those before it.
+import { WALL_PAGE } from "@/contracts/styles";
 import { distancesIn } from "./alike";
 import type { FindIndex } from "./findIndex";
 import { rearrange, type Ordered } from "./order";
 
 /** Places that are chosen for their range; the rest follow by their fit. */
-const PLACES = 48;
+const PLACES = WALL_PAGE;
 /** Fits that differ by less count as equal. */
 const FIT_STEP = 0.1;
 /** Families that are looked at for one screen: of very many alike, every so many-th. */
@@ -14,7 +15,7 @@ type Candidate = { row: number; step: number };
 
 /**
  * An order whose first places span what fits best.
- * @param ordered - the order by fit alone. @param rows - all rows of it. @param fits - one a row of `rows`; higher is better.
+ * @param ordered - the order by fit alone. @param rows - all rows of it, ascending. @param fits - one a row of `rows`; higher is better.
  */
 export function orderByRange(ordered: Ordered, rows: Int32Array, fits: Float32Array, index: FindIndex): Ordered {
   let chosen: number[] | null = null;
@@ -31,35 +32,56 @@ export function orderByRange(ordered: Ordered, rows: Int32Array, fits: Float32Ar
 
 /** The style of each family that fits best, the plainest among equals: families of the best steps, the best first, no more than are looked at. */
 function chooseCandidates(rows: Int32Array, fits: Float32Array, index: FindIndex): Candidate[] {
-  const { best, steps } = bestByStep(rows, fits, index);
-  const sizes = new Map<number, number>();
-  for (let family = 0; family < best.length; family++)
-    if (best[family]! >= 0) sizes.set(steps[family]!, (sizes.get(steps[family]!) ?? 0) + 1);
+  const { best, steps, families } = bestByStep(rows, fits, index);
+  const sizes = countSteps(steps.subarray(0, families));
   const out: Candidate[] = [];
   for (const [step, size] of [...sizes].sort((a, b) => b[0] - a[0])) {
     const stride = Math.max(1, Math.ceil(size / CANDIDATES));
     let n = 0;
-    for (const family of index.familiesByName)
-      if (best[family]! >= 0 && steps[family] === step && n++ % stride === 0) out.push({ row: best[family]!, step });
+    for (let f = 0; f < families; f++) if (steps[f] === step && n++ % stride === 0) out.push({ row: best[f]!, step });
     if (out.length >= PLACES) break;
   }
   return out;
 }
 
-/** Of each family the row that stands for it, -1 where none is asked for, and the step of its fit. */
-function bestByStep(rows: Int32Array, fits: Float32Array, { families, family, plainness }: FindIndex) {
-  const best = new Int32Array(families.length).fill(-1);
-  const steps = new Int32Array(families.length);
+/** How many there are of each step. */
+function countSteps(steps: Int32Array): Map<number, number> {
+  const sizes = new Map<number, number>();
+  for (let from = 0, to = 0; from < steps.length; from = to) {
+    while (to < steps.length && steps[to] === steps[from]) to++;
+    sizes.set(steps[from]!, (sizes.get(steps[from]!) ?? 0) + to - from);
+  }
+  return sizes;
+}
+
+/** The row that stands for each family that is asked for, in the order of names, and the step of its fit. */
+function bestByStep(rows: Int32Array, fits: Float32Array, { family, plainness }: FindIndex) {
+  const best = new Int32Array(rows.length);
+  const steps = new Int32Array(rows.length);
+  return { best, steps, families: chooseByStep(rows, fits, family, plainness, best, steps) };
+}
+// With nothing behind its loop, as in order.ts.
+function chooseByStep(
+  rows: Int32Array,
+  fits: Float32Array,
+  family: Uint32Array,
+  plainness: Float32Array,
+  best: Int32Array,
+  steps: Int32Array,
+): number {
+  let families = 0;
+  let last = -1;
   for (let k = 0; k < rows.length; k++) {
     const row = rows[k]!;
-    const own = family[row]!;
     const step = Math.round(fits[k]! / FIT_STEP);
-    const held = best[own]!;
-    if (held >= 0 && (step < steps[own]! || (step === steps[own]! && plainness[row]! >= plainness[held]!))) continue;
-    best[own] = row;
-    steps[own] = step;
+    const held = families - 1;
+    if (family[row] !== last) families++;
+    else if (step < steps[held]! || (step === steps[held]! && plainness[row]! >= plainness[best[held]!]!)) continue;
+    best[families - 1] = row;
+    steps[families - 1] = step;
+    last = family[row]!;
   }
-  return { best, steps };
+  return families;
 }
 
 /** Farthest first, step by step of fit: the first is the plainest of the best step. */

@@ -104,7 +104,7 @@ function standardize(values: Float32Array): Float32Array {
 function background(index: FindIndex, marked: ReadonlySet<number>): number[] {
   const stride = Math.max(1, Math.floor(index.rows.length / BACKGROUND));
   const rows: number[] = [];
-  for (let place = 0; place < index.byName.length; place += stride) rows.push(index.byName[place]!);
+  for (let row = 0; row < index.rows.length; row += stride) rows.push(row);
   return rows.filter((row) => !marked.has(row));
 }
 

@@ -123,7 +123,7 @@ export function findCompanions(db: Db, { styleId, role, by, limit, briefId }: Pa
       best.set(index.family[i]!, pair);
   });
   const items = [...best.values()]
-    .sort((a, b) => b.score - a.score || index.nameRank[a.i]! - index.nameRank[b.i]!)
+    .sort((a, b) => b.score - a.score || a.i - b.i)
     .slice(0, limit)
     .map((pair) => toCompanion(index, row, pair, see(pair.i), role));
   return succeed({ items });

@@ -1,18 +1,16 @@
 "use client";
 // Pages of the wall, fetched as they come near; what was shown stays until the new arrives.
 import { keepPreviousData, useQueries, useQuery } from "@tanstack/react-query";
-import type { ShownItem, StyleList, StyleListItem } from "@/contracts/styles";
+import { WALL_PAGE, type ShownItem, type StyleList, type StyleListItem } from "@/contracts/styles";
 import { ask } from "../parts/client";
-
-const PAGE = 60;
 
 type ShownList = Omit<StyleList, "items" | "named"> & { items: ShownItem[]; named: ShownItem[] };
 
 /** @param question - query string of a find. */
 function pageOf(question: string, page: number): URLSearchParams {
   const query = new URLSearchParams(question);
-  query.set("limit", String(PAGE));
-  query.set("cursor", String(page * PAGE));
+  query.set("limit", String(WALL_PAGE));
+  query.set("cursor", String(page * WALL_PAGE));
   return query;
 }
 
@@ -45,8 +43,8 @@ const queryOfPage = (question: string, page: number) => ({
 
 /** @param firstPage - the server's answer, used for its own question. @param question - query string. @param from, to - item indices near the viewport. */
 export function usePages(question: string, from: number, to: number, firstPage: FirstPage | null = null) {
-  const first = Math.floor(from / PAGE);
-  const last = Math.max(first, Math.floor(Math.max(to, from) / PAGE));
+  const first = Math.floor(from / WALL_PAGE);
+  const last = Math.max(first, Math.floor(Math.max(to, from) / WALL_PAGE));
   const further = Array.from({ length: Math.min(MOST_PAGES, last - first + 1) }, (_, i) => first + i).filter(
     (p) => p > 0,
   );
@@ -64,7 +62,7 @@ export function usePages(question: string, from: number, to: number, firstPage: 
     /** What is shown answers the question before. */
     isAsking: head.isPlaceholderData,
     error: [head, ...results].find((r) => r.error)?.error ?? null,
-    item: (index: number): ShownItem | undefined => byPage.get(Math.floor(index / PAGE))?.items[index % PAGE],
+    item: (index: number): ShownItem | undefined => byPage.get(Math.floor(index / WALL_PAGE))?.items[index % WALL_PAGE],
   };
 }
 /** Of a screen and what is near it. */

@@ -2,11 +2,9 @@
 // The factor that every sample of the wall shares, from the room of a column and the faces at its beginning.
 import { useMemo } from "react";
 import type { LevelBy } from "@/contracts/brief";
-import type { ShownItem } from "@/contracts/styles";
+import { WALL_PAGE, type ShownItem } from "@/contracts/styles";
 import { sharedFit } from "@/core/brief/sharedFit";
 
-/** Faces by which the factor is found. */
-const LOOKED_AT = 60;
 /** What a strip holds beside its sample: core sample, gap, padding. */
 const BESIDE_PX = { compact: 54, wide: 66 };
 
@@ -22,7 +20,7 @@ export function useSharedFit(
   item: (index: number) => ShownItem | undefined,
 ): number {
   return useMemo(() => {
-    const faces = Array.from({ length: LOOKED_AT }, (_, i) => item(i)).filter((f) => f !== undefined);
+    const faces = Array.from({ length: WALL_PAGE }, (_, i) => item(i)).filter((f) => f !== undefined);
     const roomPx = widthPx ? widthPx / columns - (isCompact ? BESIDE_PX.compact : BESIDE_PX.wide) : 0;
     return sharedFit(faces, text, { basePx, levelBy, roomPx });
   }, [widthPx, columns, basePx, isCompact, text, levelBy, item]);

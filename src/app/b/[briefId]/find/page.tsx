@@ -1,7 +1,7 @@
 import { preload } from "react-dom";
 import { pathOf } from "@/contracts/operations/operation";
 import { OPERATIONS } from "@/contracts/operations/table";
-import { StyleQuery, type StyleList } from "@/contracts/styles";
+import { StyleQuery, WALL_PAGE, type StyleList } from "@/contracts/styles";
 import { getDb } from "@/server/db/open";
 import { listFound } from "@/server/usecases/findings";
 import { FindView } from "@/ui/find/FindView";
@@ -9,8 +9,6 @@ import { readQuestion } from "@/ui/find/question";
 
 export const metadata = { title: "Find · Fond Quarry" };
 export const dynamic = "force-dynamic";
-
-const PAGE = 60;
 
 type Props = {
   params: Promise<{ briefId: string }>;
@@ -22,7 +20,7 @@ export default async function Page({ params, searchParams }: Props) {
   const question = readQuestion(await searchParams, briefId);
   const query = StyleQuery.safeParse({
     ...Object.fromEntries(new URLSearchParams(question)),
-    limit: PAGE,
+    limit: WALL_PAGE,
     cursor: "0",
   });
   if (!query.success) return <FindView first={null} />;
