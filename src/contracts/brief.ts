@@ -31,6 +31,25 @@ export const KeptPair = z.object({
 });
 export type KeptPair = z.infer<typeof KeptPair>;
 
+/** A place on the brief's picture, in parts of its width and its height from the top left. */
+const PicturePoint = z.tuple([z.number().min(-1).max(2), z.number().min(-1).max(2)]);
+/** Drawn by hand over the picture: what it covers stands in front of the words. */
+export const FrontShape = z.object({
+  kind: z.enum(["outline", "brush"]),
+  erases: z.boolean().default(false).describe("true: what it covers stands behind the words again"),
+  points: z.array(PicturePoint).min(1).max(500),
+  widthShare: z.number().positive().max(0.5).default(0.05).describe("of the brush, in parts of the picture's width"),
+});
+export type FrontShape = z.infer<typeof FrontShape>;
+/** How the brief's words stand on its picture. */
+export const Scene = z.object({
+  at: PicturePoint.default([0.06, 0.6]).describe("beginning of the baseline"),
+  sizeShare: z.number().min(0.01).max(2).default(0.16).describe("size of the words in parts of the picture's height"),
+  isInPaper: z.boolean().default(true).describe("the words are in the colour of the paper, not of the ink"),
+  front: z.array(FrontShape).max(120).default([]),
+});
+export type Scene = z.infer<typeof Scene>;
+
 /** How far a brief has come. */
 export const BRIEF_STATES = ["open", "decided", "handed-over"] as const;
 export const BriefState = z.enum(BRIEF_STATES);
@@ -51,6 +70,7 @@ export const BriefFields = z.object({
   paper: Colour.default("#F3EFE6"),
   wanted: z.string().max(200).default(""),
   pairs: z.array(KeptPair).max(60).default([]),
+  scene: Scene.prefault({}),
   state: BriefState.default("open"),
   archived: z.boolean().default(false),
 });
@@ -102,6 +122,7 @@ const BriefChange = z
     paper: Colour,
     wanted: z.string().max(200),
     pairs: z.array(KeptPair).max(60),
+    scene: Scene,
     state: BriefState,
     archived: z.boolean(),
   })

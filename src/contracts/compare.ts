@@ -100,6 +100,36 @@ export type Companion = z.infer<typeof Companion>;
 export const CompanionList = z.object({ items: z.array(Companion) });
 export type CompanionList = z.infer<typeof CompanionList>;
 
+/** Roles of a page that is set in one family, largest first. */
+export const SYSTEM_ROLES = ["title", "heading", "lead", "text", "caption"] as const;
+export type SystemRole = (typeof SYSTEM_ROLES)[number];
+/** even: every role as grey as the text; strong: headings are darker. */
+export const SystemContrast = z.enum(["even", "strong"]);
+export type SystemContrast = z.infer<typeof SystemContrast>;
+export const SystemRequest = z.object({
+  styleId: StyleId.describe("what the text is set in"),
+  ratio: z.number().min(1.05).max(2).default(1.25).describe("between two steps of the scale"),
+  contrast: SystemContrast.default("strong"),
+});
+export type SystemRequest = z.infer<typeof SystemRequest>;
+export const TypeSystem = z.object({
+  family: z.string(),
+  steps: z.array(
+    z.object({
+      role: z.enum(SYSTEM_ROLES),
+      styleId: StyleId,
+      style: z.string(),
+      location: z.record(z.string(), z.number()).describe("on its axes; empty: at its defaults"),
+      weight: z.number(),
+      sizeRatio: z.number().describe("size beside the text's"),
+      leadingEm: z.number(),
+      grey: z.number().describe("share of a letter's width that its stem takes"),
+      wantedGrey: z.number(),
+    }),
+  ),
+});
+export type TypeSystem = z.infer<typeof TypeSystem>;
+
 export const RoundId = z
   .string()
   .regex(/^r_[a-z0-9]{8,32}$/)

@@ -66,6 +66,7 @@ export const REQUEST_FAULTS = {
   "texts-too-many": "As many texts as are read were added to this font already. Take one back first.",
   "nothing-kept": "Nothing is kept for this brief yet.",
   "too-few-faces": "It takes two faces at least. Keep another one first.",
+  "not-measured": "The letters of this face cannot be measured, so no system follows from them.",
   "nothing-to-undo": "No choice was made yet, so there is nothing to undo.",
   "job-gone": "This job has no file.",
   "library-unreachable": "The library does not answer.",

@@ -78,7 +78,7 @@ describe("all briefs", () => {
     await waitUntil(async () => (await page.locator("[data-brief]").count()) === 1);
     await page.reload();
     await waitUntil(async () => (await page.locator("[data-brief]").count()) === 1);
-    const marked = page.locator("[data-favourites]").filter({ hasText: "Lora Bold" });
+    const marked = page.locator("[data-faces=favourites]").filter({ hasText: "Lora Bold" });
     await marked.getByRole("link", { name: "Quay Lanterns" }).first().waitFor();
     await page.getByLabel("Find a brief").fill("no such words");
     await page.getByText("No brief has these words.").waitFor();

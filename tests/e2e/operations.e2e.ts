@@ -160,6 +160,7 @@ const RIGHT: Record<OperationName, Case> = {
   removeReview: plain(ofReview),
   compare: plain(() => ({ body: { styleIds: [ids.style, ids.other, ids.forSale], briefId: ids.brief } })),
   findCompanions: plain(() => ({ body: { styleId: ids.style, role: "heading", limit: 3, briefId: ids.brief } })),
+  proposeSystem: plain(() => ({ body: { styleId: ids.style, ratio: 1.333, contrast: "even" } })),
   beginRounds: {
     ask: () => ({ ...ofBrief(), body: { styleIds: [ids.style, ids.other, ids.third] } }),
     then: note("round", "roundId"),

@@ -151,7 +151,8 @@ describe("from a brief to an archive", () => {
     const { page } = browser;
     await page.getByRole("link", { name: /^Shortlist/ }).click();
     const download = page.waitForEvent("download");
-    await page.getByRole("link", { name: "Download contact sheet (PDF)" }).click();
+    await page.getByRole("button", { name: "Contact sheet …" }).click();
+    await page.getByRole("link", { name: "Download the contact sheet as PDF" }).click();
     const bytes = await saved(download);
     expect(new TextDecoder().decode(bytes.slice(0, 5))).toBe("%PDF-");
     const pdf = await fontsOfPdf(bytes);

@@ -5,6 +5,7 @@ import { BriefId, JobId, StyleId } from "../ids";
 import { HandoverOptions, HandoverPlan } from "../jobs";
 import { MAX_BRIEF_PICTURE_BYTES } from "../limits";
 import { Mark, MarkPut, Pass, PassBegin, PassId, PassPatch, PassSummary } from "../passes";
+import { SheetQuery } from "../sheet";
 import { ShownItem } from "../styles";
 import { BriefFile, BriefRead } from "../briefFile";
 import { WebkitPlan, WebkitRequest, WebkitStarted } from "../webkit";
@@ -235,7 +236,8 @@ export const BRIEF_OPERATIONS = operations({
     summary: "The contact sheet",
     access: "reader",
     params,
-    file: ["application/pdf"],
+    query: SheetQuery,
+    file: ["application/pdf", "image/png", "image/svg+xml", "text/html"],
   },
   writeShortlist: {
     method: "get",

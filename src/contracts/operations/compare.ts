@@ -11,6 +11,8 @@ import {
   RoundChoice,
   RoundId,
   RoundTaken,
+  SystemRequest,
+  TypeSystem,
 } from "../compare";
 import { BriefId } from "../ids";
 import { operations } from "./operation";
@@ -34,6 +36,15 @@ export const COMPARE_OPERATIONS = operations({
     access: "reader",
     body: PairRequest,
     output: CompanionList,
+    reads: ["styles"],
+  },
+  proposeSystem: {
+    method: "post",
+    path: "/pair/system",
+    summary: "Styles of one family as a system: a size and a style for every role",
+    access: "reader",
+    body: SystemRequest,
+    output: TypeSystem,
     reads: ["styles"],
   },
   beginRounds: {

@@ -19,61 +19,35 @@ import {
   type PDFPage,
   type RGB,
 } from "pdf-lib";
-import type { CodePointRanges } from "@/contracts/traits";
 import { writePath } from "../geometry/outline";
-import { glyphInPart, joinParts } from "../outlines/joinParts";
-import { openFace, type OpenFace } from "../outlines/openFace";
+import { glyphInPart } from "../outlines/joinParts";
+import type { OpenFace } from "../outlines/openFace";
 import type { PlacedGlyph } from "../typeset/shapeRun";
-import { needsGlyph } from "../unicode/codePoint";
-import { glyphsOf, typesetLine, type TypesetLine, type TypesetRun } from "../typeset/typesetText";
+import type { TypesetRun } from "../typeset/typesetText";
+import { characterAt, openSetFace, type FaceToSet, type SetFace, type SetLine } from "./setFace";
 
-/** A face at a location on its axes, with features switched; as it comes without either. */
-type PdfFace = {
-  sfnt: Uint8Array;
-  location?: Record<string, number>;
-  features?: Record<string, number>;
-  coverage: CodePointRanges;
-  /** The other files of a face that came in parts. */
-  parts?: readonly Uint8Array[];
-};
-/** A line as it was set, and the text that its clusters count in. */
-export type SetLine = { text: string; line: TypesetLine };
 type Place = { xPt: number; yPt: number; sizePt: number; ink: RGB };
-export type PdfPen = {
-  unitsPerEm: number;
-  set(text: string): SetLine;
+export type PdfPen = SetFace & {
   /** Draws from the left end of the baseline; y upwards. Boxes for missing characters are left to the caller. */
   draw(page: PDFPage, line: SetLine, at: Place): void;
 };
 
 /** Tables with which the subset is drawn by a fallback in some readers, or cannot be made. */
 const NOT_EMBEDDED = ["CFF ", "CFF2", "COLR", "SVG ", "CBDT", "sbix", "fvar"];
-/** Width of the box for a missing character. */
-const MISSING_EM = 0.55;
-
 /**
  * @param lines - what will be set: the subset is tried with it.
  * @throws when the face has none of the characters: it is no font, or not this one.
  */
-export async function openPdfPen(doc: PDFDocument, face: PdfFace, lines: string[]): Promise<PdfPen> {
-  const sfnts = [face.sfnt, ...(face.parts ?? [])];
-  const open = joinParts(sfnts.map((sfnt) => openFace(sfnt, face.location)));
-  const set = (written: string): SetLine => {
-    // Composed first, as everywhere that coverage is asked.
-    const text = written.normalize("NFC");
-    const { features, coverage } = face;
-    return { text, line: typesetLine(open, text, { features, coverage, missingEm: MISSING_EM }) };
-  };
-  const tried = lines.map(set);
-  const glyphs = tried.flatMap(({ text, line }) => glyphsOf(line).filter((g) => needsGlyph(characterAt(text, g))));
-  if (glyphs.length && glyphs.every((g) => !g.glyphId)) throw new Error("none of the characters is in the font");
+export async function openPdfPen(doc: PDFDocument, face: FaceToSet, lines: readonly string[]): Promise<PdfPen> {
+  const setFace = openSetFace(face, lines);
+  const tried = lines.map(setFace.set);
   const isAtDefault = !Object.keys(face.location ?? {}).length;
   const fonts: (PDFFont | null)[] = [];
-  for (const [part, sfnt] of sfnts.entries())
+  for (const [part, sfnt] of [face.sfnt, ...(face.parts ?? [])].entries())
     fonts.push(isAtDefault && canEmbed(sfnt) ? await embed(doc, sfnt, tried, part) : null);
+  const { open } = setFace;
   return {
-    unitsPerEm: open.unitsPerEm,
-    set,
+    ...setFace,
     draw(page, { text, line }, at) {
       for (const run of line.runs) {
         const font = fonts[run.part];
@@ -83,9 +57,6 @@ export async function openPdfPen(doc: PDFDocument, face: PdfFace, lines: string[
     },
   };
 }
-
-const characterAt = (text: string, { cluster }: { cluster: number }) =>
-  String.fromCodePoint(text.codePointAt(cluster)!);
 
 function canEmbed(sfnt: Uint8Array): boolean {
   const view = new DataView(sfnt.buffer, sfnt.byteOffset, sfnt.byteLength);

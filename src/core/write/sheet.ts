@@ -21,21 +21,3 @@ export function drawText(page: PDFPage, text: string, x: number, y: number, size
   const safe = [...text].map((c) => (known.has(c.codePointAt(0)!) ? c : "?")).join("");
   page.drawText(safe, { x, y, size, font, color });
 }
-
-/** Breaks a line of facts at its spaces. @returns at most so many lines; the last ends in … where more would follow. */
-export function wrapText(text: string, widthPt: number, size: number, font: PDFFont, maxLines: number): string[] {
-  const known = new Set(font.getCharacterSet());
-  const safe = [...text].map((c) => (known.has(c.codePointAt(0)!) ? c : "?")).join("");
-  const lines = [""];
-  for (const word of safe.split(" ")) {
-    const last = lines[lines.length - 1]!;
-    const longer = last ? `${last} ${word}` : word;
-    if (!last || font.widthOfTextAtSize(longer, size) <= widthPt) lines[lines.length - 1] = longer;
-    else if (lines.length < maxLines) lines.push(word);
-    else {
-      lines[lines.length - 1] = `${last} …`;
-      break;
-    }
-  }
-  return lines;
-}

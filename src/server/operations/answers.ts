@@ -31,6 +31,7 @@ const STATUS: Partial<Record<FaultCode, number>> = {
   "texts-too-many": 409,
   "too-few-faces": 409,
   "nothing-to-undo": 409,
+  "not-measured": 422,
   "passcode-needed": 401,
   "passcode-wrong": 403,
   "not-allowed": 403,

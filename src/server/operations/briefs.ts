@@ -2,6 +2,7 @@
 import { refuse, succeed, type Outcome } from "@/contracts/errors";
 import type { Brief } from "@/contracts/brief";
 import type { BRIEF_OPERATIONS } from "@/contracts/operations/briefs";
+import type { SheetFormat } from "@/contracts/sheet";
 import type { Db } from "../db/open";
 import { findBrief, listBriefs } from "../queries/briefs";
 import { readBriefFile, writeBriefFile, writeTokensFor } from "../usecases/briefFile";
@@ -42,6 +43,13 @@ import { planWebkit, startWebkit } from "../usecases/webkit";
 import { FileAnswer, KEPT_FOR_EVER } from "./answers";
 import { found, type Handlers } from "./bind";
 import { streamBriefEvents } from "./briefStream";
+
+const SHEET_TYPES: Record<SheetFormat, string> = {
+  pdf: "application/pdf",
+  png: "image/png",
+  svg: "image/svg+xml",
+  html: "text/html; charset=utf-8",
+};
 
 export const briefHandlers: Handlers<keyof typeof BRIEF_OPERATIONS> = {
   listBriefs: ({ db }) => succeed({ briefs: listBriefs(db) }),
@@ -94,12 +102,12 @@ export const briefHandlers: Handlers<keyof typeof BRIEF_OPERATIONS> = {
     const checks = await checkStyle(db, params.id, query.styleId);
     return found(checks && { checks });
   },
-  writeContactSheet: ({ db, params, signal }) =>
+  writeContactSheet: ({ db, params, query, signal }) =>
     writeOf(db, params.id, async (brief, styles) => {
-      const sheet = await writeSheetFor(brief, styles, signal);
-      return sheet.ok
-        ? succeed(new FileAnswer(sheet.value, "application/pdf", { name: `${brief.name} contact sheet.pdf` }))
-        : sheet;
+      const sheet = await writeSheetFor(brief, styles, query, signal);
+      if (!sheet.ok) return sheet;
+      const name = `${brief.name} contact sheet.${query.format}`;
+      return succeed(new FileAnswer(sheet.value, SHEET_TYPES[query.format], { name }));
     }),
   writeShortlist: ({ db, params }) =>
     writeOf(db, params.id, (brief, styles) => {

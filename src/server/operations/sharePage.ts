@@ -77,7 +77,7 @@ export async function sendShareFont(request: Request, token: string, name: strin
   const [, place, file] = /^(\d{1,3})-(\d{1,3})\.woff2$/.exec(name) ?? [];
   if (place === undefined) return refusal("not-found");
   return answerWith(
-    await fontOfShare(getDb(), token, Number(place), Number(file), request.signal),
+    await fontOfShare(getDb(), token, Number(place), Number(file)),
     (bytes) => new Response(bytes as BodyInit, { headers: { "content-type": "font/woff2", ...UNKEPT } }),
   );
 }

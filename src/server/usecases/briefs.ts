@@ -155,6 +155,7 @@ const FIELD_WORDS: Record<keyof BriefFields, string> = {
   paper: "Paper",
   wanted: "Extra characters",
   pairs: "Pairs",
+  scene: "Words on the picture",
   state: "State",
   archived: "Archive",
 };

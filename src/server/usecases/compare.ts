@@ -6,6 +6,8 @@ import {
   type Comparison,
   type PairRequest,
   type PairRole,
+  type SystemRequest,
+  type TypeSystem,
 } from "@/contracts/compare";
 import { refuse, succeed, type Outcome } from "@/contracts/errors";
 import type { FamilyId, StyleId } from "@/contracts/ids";
@@ -16,6 +18,7 @@ import { findBoldAndItalic, type Member } from "@/core/compare/boldAndItalic";
 import { compareTraits } from "@/core/compare/compareTraits";
 import type { FindIndex } from "@/core/find/findIndex";
 import { seenBy, type FoundRow } from "@/core/find/findStyles";
+import { membersOfVariable, proposeSystem, type SystemMember } from "@/core/pair/proposeSystem";
 import { pairFaceOf, proposeSetting, scorePair, weightForGrey } from "@/core/pair/scorePair";
 import { strictestVerdict, verdictsOf } from "@/core/rights/verdicts";
 import type { Db } from "../db/open";
@@ -127,6 +130,43 @@ export function findCompanions(db: Db, { styleId, role, by, limit, briefId }: Pa
     .slice(0, limit)
     .map((pair) => toCompanion(index, row, pair, see(pair.i), role));
   return succeed({ items });
+}
+
+/** Answers POST /pair/system. */
+export function proposeFamilySystem(db: Db, { styleId, ratio, contrast }: SystemRequest): Outcome<TypeSystem> {
+  const record = findStyle(db, styleId);
+  if (!record || record.hidden) return refuse("not-found");
+  const own = systemMemberOf(record);
+  if (!own) return refuse("not-measured");
+  const slanted = isSlanted(record.traits, record.style);
+  const others = listFamilyStyles(db, record.familyId).filter(
+    (s) =>
+      s.owned &&
+      isSlanted(s.traits, s.style) === slanted &&
+      Math.abs((s.traits.width ?? 5) - (record.traits.width ?? 5)) < SAME_WIDTH,
+  );
+  const members = others.flatMap((s) => {
+    const member = systemMemberOf(s);
+    const weights = s.axes.find((a) => a.tag === "wght");
+    if (!member) return [];
+    return weights ? [member, ...membersOfVariable(member, weights)] : [member];
+  });
+  const steps = proposeSystem(own, members, { ratio, contrast });
+  return succeed({
+    family: record.family,
+    steps: steps.map(({ member: { styleId: id, style, location, weight }, ...step }) => ({
+      ...{ styleId: id as StyleId, style, location, weight: Math.round(weight) },
+      ...step,
+    })),
+  });
+}
+/** Classes of width within which styles stand in one system. */
+const SAME_WIDTH = 0.8;
+
+function systemMemberOf({ styleId, style, traits, facts }: StyleRecord): SystemMember | null {
+  const { stemEm, widthEm } = traits;
+  if (!stemEm || !widthEm) return null;
+  return { styleId, style, location: {}, weight: traits.weight ?? facts.statedWeight ?? 400, stemEm, widthEm };
 }
 
 const isPlainer = (index: FindIndex, a: number, b: number) => index.plainness[a]! < index.plainness[b]!;

@@ -152,13 +152,7 @@ export function answerShare(db: Db, token: string, answer: ShareAnswerPost): Out
 const cutFonts = new LRUCache<string, Promise<Outcome<Uint8Array>>>({ max: 120 });
 
 /** One file of a shared face, cut to the characters of the brief. @param file - 0 is its main one. */
-export async function fontOfShare(
-  db: Db,
-  token: string,
-  place: number,
-  file: number,
-  signal: AbortSignal,
-): Promise<Outcome<Uint8Array>> {
+export async function fontOfShare(db: Db, token: string, place: number, file: number): Promise<Outcome<Uint8Array>> {
   const opened = openShare(db, token);
   if (!opened.ok) return opened;
   const { share, brief } = opened.value;
@@ -170,21 +164,19 @@ export async function fontOfShare(
   const key = `${sfntSha256} ${codePoints.join()}`;
   let made = cutFonts.get(key);
   if (!made) {
-    made = makeWebFontsInWorker(
-      {
-        sfntSha256s: [sfntSha256],
-        codePoints: mayBeCut(record) ? codePoints : null,
-        held: {},
-        formats: ["woff2"],
-        calledInside: "Preview",
-      },
-      signal,
-    ).then((fonts) => {
+    // Whoever asked first may leave: others wait for the same file.
+    made = makeWebFontsInWorker({
+      sfntSha256s: [sfntSha256],
+      codePoints: mayBeCut(record) ? codePoints : null,
+      held: {},
+      formats: ["woff2"],
+      calledInside: "Preview",
+    }).then((fonts) => {
       const bytes = fonts.ok ? fonts.value[0]?.files.woff2 : undefined;
       return bytes ? succeed(bytes) : fonts.ok ? refuse("not-found") : fonts;
     });
     cutFonts.set(key, made);
-    // What failed, or was given up with its visitor, is tried again at the next request.
+    // What failed is tried again at the next request.
     void made.then(({ ok }) => ok || cutFonts.delete(key)).catch(() => cutFonts.delete(key));
   }
   return made;

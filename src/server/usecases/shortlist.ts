@@ -2,13 +2,17 @@
 import type { Outcome } from "@/contracts/errors";
 import type { Brief, Kept } from "@/contracts/brief";
 import { USES, type Verdict } from "@/contracts/traits";
+import { SheetQuery } from "@/contracts/sheet";
+import { convertLength } from "@/contracts/units";
 import { VERDICT_WORDS, writeValues } from "@/contracts/words";
 import { charactersOf, findMissing } from "@/core/brief/characters";
 import { strictestVerdict, verdictsOf } from "@/core/rights/verdicts";
+import { documentFor } from "@/core/brief/sampleDocument";
 import { findOwnWords, lineFor } from "@/core/brief/ownWords";
 import { levelFactor } from "@/core/brief/level";
 import { writeCredits } from "@/core/write/credits";
 import { writeCsv } from "@/core/write/csv";
+import { inOrder } from "@/core/write/sheetLayout";
 import { writeSpdx } from "@/core/write/spdx";
 import type { Db } from "../db/open";
 import { readStored } from "../db/fileStore";
@@ -164,19 +168,27 @@ export const writeSpdxFor = (brief: Brief, styles: ShortlistStyle[]): string =>
   );
 
 /** The brief's lines as a face sets them: one that has no letter of any is set in words of its own script. */
-function linesIn({ coverage }: StyleRecord, brief: Brief): { lines?: string[] } {
+function linesIn({ coverage, kinds }: StyleRecord, brief: Brief, words: SheetQuery["words"]) {
   const own = findOwnWords(coverage, null);
-  const set = brief.lines.map((l) => lineFor(l.text, coverage, own));
-  return set.some((l) => l.isOwn) ? { lines: [...new Set(set.map((l) => l.text))] } : {};
+  const set = [...new Set(brief.lines.map((l) => lineFor(l.text, coverage, own).text).filter(Boolean))];
+  const sorts = kinds.map((k) => k.value);
+  return words === "document" ? documentFor(sorts, set) : inOrder(set);
 }
 
-/** The PDF contact sheet of a brief. */
+/** The contact sheet of a brief. @param asked - what is not said is as in a plain sheet. */
 export async function writeSheetFor(
   brief: Brief,
   styles: ShortlistStyle[],
+  asked: Partial<SheetQuery> = {},
   signal?: AbortSignal,
 ): Promise<Outcome<Uint8Array>> {
+  const { format, layout, columns, words, size } = SheetQuery.parse(asked);
   const request = {
+    format,
+    look: {
+      ...{ layout, columns },
+      realPt: size === "real" ? convertLength(brief.size, brief.unit, "pt") : null,
+    },
     title: brief.name,
     subtitle: [
       brief.client,
@@ -198,7 +210,7 @@ export async function writeSheetFor(
     entries: styles
       .filter(({ record }) => record.owned)
       .map(({ kept, record, parts, verdict, missing }) => ({
-        ...linesIn(record, brief),
+        lines: linesIn(record, brief, words),
         name: `${record.family} ${record.style}`,
         facts: [
           writeValues(kept.location),

@@ -18,6 +18,7 @@ import { FaultNote } from "../parts/FaultNote";
 import { PAIR_PAGES, PAIR_PAGE_WORDS, PairPage, type PairPageSort } from "../parts/PairPage";
 import { VerdictMark } from "../parts/VerdictMark";
 import { useComparing } from "../bench/comparing";
+import { FamilySystem } from "./FamilySystem";
 import { useFaces } from "./useCompared";
 
 const ROLES = ["heading", "text", "caption"] as const;
@@ -112,6 +113,7 @@ function Companions({ of, role, by, page, setAt }: Props) {
           strong={false}
         />
       </div>
+      {by === "family" && own && <FamilySystem of={own} />}
       {error && <FaultNote fault={writeFault(faultOf(error))} />}
       {isPending && <p className="py-4 text-basalt">Looking for companions …</p>}
       {data && !data.items.length && (

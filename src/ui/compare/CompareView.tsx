@@ -14,10 +14,12 @@ import { faultOf } from "../parts/client";
 import { CareMark } from "../parts/CareMark";
 import { FaultNote } from "../parts/FaultNote";
 import { useMeasured } from "../parts/useMeasured";
+import { writeSetting } from "../parts/sampleOf";
 import { VerdictMark } from "../parts/VerdictMark";
 import { useComparing } from "../bench/comparing";
 import { CoreBeside } from "./CoreBeside";
 import { LaidOver } from "./LaidOver";
+import { PictureWay } from "./PictureWay";
 import { Told, useShown, type Shown } from "./Told";
 import { useCompared } from "./useCompared";
 import {
@@ -40,6 +42,7 @@ const WAYS = [
   { way: "figures", name: "Figures" },
   { way: "over", name: "Laid over" },
   { way: "page", name: "On a page" },
+  { way: "picture", name: "On the picture" },
   { way: "sizes", name: "Sizes" },
 ] as const;
 type Way = (typeof WAYS)[number]["way"];
@@ -217,6 +220,11 @@ function Head({ face, faces, ranges, comparison, column, isFocus, onFocus, onRem
         <CareMark health={face.health} compact />
         {face.missing.length > 0 && <span className="font-semibold text-madder">no {face.missing.join(" ")}</span>}
       </div>
+      {Object.keys(face.axisWanted).length > 0 && (
+        <p className="num truncate text-[11.5px] text-basalt" title="Set as it was kept; measured as it comes">
+          {writeSetting({ location: face.axisWanted })}
+        </p>
+      )}
       <CoreBeside traits={face.traits} group={faces.map((f) => f.traits)} ranges={ranges} />
       <p className="num mt-1.5 truncate text-[11.5px] text-basalt">
         {line?.lineWidthMm ? `line ${line.lineWidthMm.toFixed(0)} mm` : ""}
@@ -234,6 +242,7 @@ function Body({ faces, comparison, at, setAt, letter, widthPx }: BodyProps) {
   const { brief } = useBench();
   const [active] = useActiveLine();
   const columnPx = (widthPx - 32 - LABEL_PX) / faces.length;
+  const text = brief.lines[active]?.text || brief.name;
   const way: WayProps = { brief, faces, comparison, columnPx };
   const choose = (
     <LetterChoice letters={comparison?.letters ?? []} letter={letter} onLetter={(l) => setAt({ letter: l })} />
@@ -241,11 +250,12 @@ function Body({ faces, comparison, at, setAt, letter, widthPx }: BodyProps) {
   if (at.way === "figures") return <FiguresWay {...way} />;
   if (at.way === "page") return <OnPageWay {...way} />;
   if (at.way === "sizes") return <SizesWay {...way} />;
+  if (at.way === "picture") return <PictureWay faces={faces} text={text} widthPx={widthPx - 32} />;
   if (at.way === "letter") return <LetterBand {...way} letter={letter} label={choose} most={420} />;
   if (at.way === "over")
     return (
       <div className="col-span-full border-t border-rule">
-        <Over faces={faces} column={at.column} text={brief.lines[active]?.text || brief.name} widthPx={widthPx} />
+        <Over faces={faces} column={at.column} text={text} widthPx={widthPx} />
       </div>
     );
   return (

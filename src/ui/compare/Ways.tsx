@@ -5,6 +5,7 @@ import type { Brief, BriefLine } from "@/contracts/brief";
 import type { Comparison } from "@/contracts/compare";
 import type { ShownItem } from "@/contracts/styles";
 import { levelFactor } from "@/core/brief/level";
+import { TIDE_TABLE } from "@/core/brief/sampleDocument";
 import { sharedFit } from "@/core/brief/sharedFit";
 import { BASELINE_EM, Sample } from "../parts/Sample";
 import { sampleOf } from "../parts/sampleOf";
@@ -186,9 +187,6 @@ export function LetterBand({
   );
 }
 
-/** Rows of a table as the demo's booklet sets it: times, heights and prices under each other. */
-const TABLE = ["04:52   3.8", "11:07   0.9", "16:31   4.1", "23:18   1.2"];
-
 /** Figures in columns, and what of them each face has. */
 export function FiguresWay({ brief, faces }: WayProps) {
   const row = (text: string, label: string, basePx: number) => (
@@ -207,7 +205,7 @@ export function FiguresWay({ brief, faces }: WayProps) {
         {faces.map((face, c) => (
           <Cell key={face.styleId} column={c}>
             <div className="py-2">
-              {TABLE.map((text) => (
+              {TIDE_TABLE.map((text) => (
                 <Sample
                   key={text}
                   {...sampleOf(face)}

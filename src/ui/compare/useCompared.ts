@@ -1,7 +1,7 @@
 "use client";
 // What Compare shows: the faces as samples need them, and how they differ, asked again a moment after the words change.
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import type { Comparison } from "@/contracts/compare";
 import type { StyleId } from "@/contracts/ids";
 import type { ShownItem } from "@/contracts/styles";
@@ -34,6 +34,21 @@ export function useFaces(ids: readonly string[]): ShownItem[] | undefined {
   return data && ids.flatMap((id) => byId.get(id) ?? []);
 }
 
+/** Variable faces where they were kept on their axes; one that was kept at several places, or at none, as it comes. */
+function useAsKept(faces: ShownItem[] | undefined): ShownItem[] | undefined {
+  const { kept } = useBench().brief;
+  return useMemo(
+    () =>
+      faces?.map((face) => {
+        const [entry, ...others] = kept.filter((k) => k.styleId === face.styleId);
+        return entry && !others.length && Object.keys(entry.location).length
+          ? { ...face, axisWanted: entry.location }
+          : face;
+      }),
+    [faces, kept],
+  );
+}
+
 type Compared = {
   faces: ShownItem[] | undefined;
   comparison: Comparison | undefined;
@@ -45,7 +60,7 @@ export function useCompared(ids: readonly string[]): Compared {
   const { brief } = useBench();
   const [active] = useActiveLine();
   const text = useSettled(brief.lines[active]?.text.trim() || brief.name);
-  const faces = useFaces(ids);
+  const faces = useAsKept(useFaces(ids));
   const ranges = useKept().data?.ranges ?? {};
   const asked = useQuery({
     ...queryOf("compare", {

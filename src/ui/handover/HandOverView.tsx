@@ -60,7 +60,7 @@ export function HandOverView() {
 
 /** What goes in, who answers for what is not cleared, and the archives that were made. */
 function Archive() {
-  const { brief, sayFault, say } = useBench();
+  const { brief, changeInStep, sayFault, say } = useBench();
   const params = { id: brief.briefId };
   const change = useChange();
   const jobs = useJobs(500);
@@ -70,6 +70,10 @@ function Archive() {
     ...queryOf("planHandover", { params }, brief.kept, brief.uses),
     placeholderData: (before) => before,
   });
+  // Who saves the archive hands it over; undone like everything else.
+  const noteHandedOver = () => {
+    if (brief.state !== "handed-over") changeInStep({ state: "handed-over" }, `${brief.name} is handed over`);
+  };
   const answeredFor = (plan.data?.toAnswerFor ?? []).filter((f) => answered.includes(f.styleId));
   const inside = [...(plan.data?.cleared ?? []), ...answeredFor];
   const mine = jobs.data?.jobs.filter((j) => j.kind === "handover" && j.briefId === brief.briefId) ?? [];
@@ -107,7 +111,7 @@ function Archive() {
       <button type="button" className="btn btn-act mt-3" disabled={isBusy || !plan.data} onClick={() => void start()}>
         {isBusy ? "Being made …" : `Make the archive (${inside.length} ${inside.length === 1 ? "face" : "faces"})`}
       </button>
-      <Made jobs={mine.slice(0, 6)} />
+      <Made jobs={mine.slice(0, 6)} onSave={noteHandedOver} />
     </section>
   );
 }

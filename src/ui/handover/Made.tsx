@@ -2,8 +2,8 @@
 import type { Job } from "@/contracts/jobs";
 import { addressOf } from "../parts/client";
 
-/** The archives that were made, or failed. */
-export function Made({ jobs }: { jobs: Job[] }) {
+/** The archives that were made, or failed. @param onSave - one of them is saved. */
+export function Made({ jobs, onSave }: { jobs: Job[]; onSave?: () => void }) {
   return (
     <ul className="mt-5">
       {jobs.map((job) => (
@@ -16,7 +16,7 @@ export function Made({ jobs }: { jobs: Job[] }) {
             )}
           </span>
           {job.hasFile && (
-            <a className="btn" href={addressOf("getJobFile", { params: { id: job.jobId } })}>
+            <a className="btn" href={addressOf("getJobFile", { params: { id: job.jobId } })} onClick={onSave}>
               Save zip
             </a>
           )}

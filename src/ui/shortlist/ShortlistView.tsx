@@ -34,6 +34,7 @@ import { addressOf } from "../parts/client";
 import { Pairs } from "./Pairs";
 import { ClientAnswers, ClientLinks, useShares } from "./ClientLinks";
 import { Decisions } from "./Decisions";
+import { SheetMaker } from "./SheetMaker";
 
 export function ShortlistView() {
   const { brief, changeKept, dispatch } = useBench();
@@ -78,9 +79,7 @@ export function ShortlistView() {
         <a className="btn ml-auto" href={addressOf("writeShortlist", { params: { id: brief.briefId } })}>
           Download CSV
         </a>
-        <a className="btn btn-act" href={addressOf("writeContactSheet", { params: { id: brief.briefId } })}>
-          Download contact sheet (PDF)
-        </a>
+        <SheetMaker />
       </div>
       <DndContext id="shortlist" sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
         <SortableContext items={brief.kept.map((k) => k.keptId)} strategy={verticalListSortingStrategy}>

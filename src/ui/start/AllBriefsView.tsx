@@ -121,7 +121,8 @@ export function AllBriefsView({ briefs: given }: { briefs: Brief[] }) {
           <Sheet key={brief.briefId} brief={brief} faces={faces} act={act} />
         ))}
       </ul>
-      <Favourites briefs={briefs} faces={faces} />
+      <FaceRows title="Favourites from every brief" of="favourites" rows={listFavourites(briefs)} faces={faces} />
+      <FaceRows title="Kept last" of="recent" rows={listRecent(briefs)} faces={faces} />
     </main>
   );
 }
@@ -193,12 +194,14 @@ function useActs() {
 }
 type Acts = ReturnType<typeof useActs>["act"];
 
-/** The first face of each brief, and its favourites, as samples need them. */
+/** The first face of each brief, its favourites, and what was kept last, as samples need them. */
 function useFacesOf(briefs: readonly Brief[]): ReadonlyMap<string, ShownItem> {
   const wanted = briefs.flatMap((b) =>
     [b.kept[0], ...b.kept.filter((k) => k.favourite)].flatMap((k) => k?.styleId ?? []),
   );
-  const ids = [...new Set<StyleId>(wanted)].sort().slice(0, MAX_FACES);
+  const ids = [...new Set<StyleId>([...wanted, ...listRecent(briefs).map(([styleId]) => styleId)])]
+    .sort()
+    .slice(0, MAX_FACES);
   const { data } = useQuery({
     ...queryOf("listMapFaces", { query: { briefId: briefs[0]!.briefId, ids: ids.join(",") } }),
     enabled: ids.length > 0,
@@ -298,18 +301,37 @@ function SheetMenu({ brief, act }: Omit<SheetProps, "faces">) {
   );
 }
 
-/** Faces that are marked as favourites in any brief, with the briefs they are used in. */
-function Favourites({ briefs, faces }: Omit<SheetProps, "brief" | "act"> & { briefs: Brief[] }) {
+/** A face and the briefs that it is used in, the one that says most of it first. */
+type FaceRow = [styleId: StyleId, where: Brief[]];
+
+/** Faces that are marked as favourites in any brief. */
+function listFavourites(briefs: readonly Brief[]): FaceRow[] {
   const used = new Map<StyleId, Brief[]>();
   for (const brief of briefs)
     for (const { styleId, favourite } of brief.kept)
       if (favourite) used.set(styleId, [...(used.get(styleId) ?? []), brief]);
-  if (!used.size) return null;
+  return [...used];
+}
+
+const RECENT_SHOWN = 8;
+/** Faces that were kept last, over all briefs. */
+function listRecent(briefs: readonly Brief[]): FaceRow[] {
+  const used = new Map<StyleId, Brief[]>();
+  const all = briefs.flatMap((brief) => brief.kept.map((kept) => ({ brief, kept })));
+  all.sort((a, b) => (a.kept.keptAt < b.kept.keptAt ? 1 : -1));
+  for (const { brief, kept } of all) used.set(kept.styleId, [...(used.get(kept.styleId) ?? []), brief]);
+  return [...used].slice(0, RECENT_SHOWN);
+}
+
+type FaceRowsProps = { title: string; of: string; rows: readonly FaceRow[]; faces: ReadonlyMap<string, ShownItem> };
+
+function FaceRows({ title, of, rows, faces }: FaceRowsProps) {
+  if (!rows.length) return null;
   return (
-    <section className="mt-12" data-favourites>
-      <h2 className="border-b-2 border-slate pb-2 text-[16px] font-bold">Favourites from every brief</h2>
+    <section className="mt-12" data-faces={of}>
+      <h2 className="border-b-2 border-slate pb-2 text-[16px] font-bold">{title}</h2>
       <ul>
-        {[...used].map(([styleId, where]) => {
+        {rows.map(([styleId, where]) => {
           const face = faces.get(styleId);
           if (!face) return null;
           const name = `${face.family} ${face.style}`;
