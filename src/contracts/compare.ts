@@ -107,7 +107,7 @@ export type SystemRole = (typeof SYSTEM_ROLES)[number];
 export const SystemContrast = z.enum(["even", "strong"]);
 export type SystemContrast = z.infer<typeof SystemContrast>;
 export const SystemRequest = z.object({
-  styleId: StyleId.describe("what the text is set in"),
+  styleId: StyleId.describe("what the text is set in; of a light or bold style, the regular one of its family"),
   ratio: z.number().min(1.05).max(2).default(1.25).describe("between two steps of the scale"),
   contrast: SystemContrast.default("strong"),
 });

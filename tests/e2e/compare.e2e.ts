@@ -1,8 +1,18 @@
 // Compare: eight faces put beside each other by keys alone, every way to look; an order made two by two with a tie, an undo and a reload in
 // the middle; companions found and kept.
 import { beforeAll, describe, expect, test } from "@jest/globals";
-import type { Comparison, Round } from "@/contracts/compare";
-import { api, expectNoAxeFaults, makeBrief, openBrowser, openWall, styleNamed, waitUntil } from "./browser";
+import type { Brief } from "@/contracts/brief";
+import type { Comparison, Round, TypeSystem } from "@/contracts/compare";
+import {
+  api,
+  drawByBrowser,
+  expectNoAxeFaults,
+  makeBrief,
+  openBrowser,
+  openWall,
+  styleNamed,
+  waitUntil,
+} from "./browser";
 
 const browser = openBrowser();
 const LINES = [
@@ -275,5 +285,99 @@ describe("companions", () => {
       ),
     );
     await expectNoAxeFaults(page);
+  });
+});
+
+describe("one family as a system", () => {
+  test("sizes on the scale, styles by their grey, kept with their roles", async () => {
+    const { page } = browser;
+    const own = await styleNamed("alegreya regular");
+    await page.goto(`/b/${briefId}/compare/companions?of=${own.styleId}&by=family`);
+    const system = page.getByRole("region", { name: "The family as a system" });
+    const steps = system.locator("[data-step]");
+    await waitUntil(async () => (await steps.count()) === 5);
+    const { body } = await api<TypeSystem>("/pair/system", { method: "POST", json: { styleId: own.styleId } });
+    const [title, text] = [body.steps[0]!, body.steps.find((s) => s.role === "text")!];
+    expect([text.styleId, text.sizeRatio]).toEqual([own.styleId, 1]);
+    expect(title.grey).toBeGreaterThan(1.3 * text.grey);
+    const { traits } = (await api<{ traits: { stemEm: number; widthEm: number } }>(`/styles/${own.styleId}`)).body;
+    expect(text.grey).toBeCloseTo(traits.stemEm / traits.widthEm, 3);
+    await system.getByRole("button", { name: /^Grey/ }).click();
+    await page.getByRole("option", { name: "Evenly grey" }).click();
+    await system.locator("[data-step=title]").getByText("Regular").waitFor();
+    await system.getByRole("button", { name: "Keep these styles" }).click();
+    await system.getByRole("button", { name: "All are kept" }).waitFor();
+    const { kept } = (await api<Brief>(`/briefs/${briefId}`)).body;
+    expect(kept.some((k) => k.styleId === own.styleId)).toBe(true);
+    await expectNoAxeFaults(page);
+  });
+});
+
+describe("on the picture", () => {
+  const scene = async () => (await api<Brief>(`/briefs/${briefId}`)).body.scene;
+
+  test("a brief without one says where to choose it", async () => {
+    const { page } = browser;
+    await page.goto(`/b/${briefId}/compare?faces=${eight.slice(0, 2).join(",")}&way=picture`);
+    await page.getByRole("link", { name: "Choose a picture in the brief" }).waitFor();
+  });
+
+  test("words are dragged to their place, what is drawn around stands in front, undone step by step", async () => {
+    const { page } = browser;
+    const picture = await drawByBrowser(browser.context, eight[0]!, "Tide & lamp", "background:#9ab");
+    const body = new FormData();
+    body.append("image", new Blob([new Uint8Array(picture)], { type: "image/png" }), "quay.png");
+    expect((await api(`/briefs/${briefId}/picture`, { method: "PUT", body })).status).toBe(200);
+    await page.reload();
+    const cards = page.locator("[data-on-picture]");
+    await waitUntil(async () => (await cards.count()) === 2);
+    await cards.nth(1).locator("[data-face=ready]").waitFor();
+    // The card takes the picture's shape once that is here.
+    const image = cards.first().locator("img");
+    await waitUntil(() => image.evaluate((e: HTMLImageElement) => Math.abs(e.width / e.height - e.naturalWidth / e.naturalHeight) < 0.05)); // prettier-ignore
+    await page.locator("[data-told] button").first().waitFor();
+    const card = (await image.boundingBox())!;
+    const to = (x: number, y: number) => [card.x + x * card.width, card.y + y * card.height] as const;
+    const drag = async (...way: (readonly [number, number])[]) => {
+      await page.mouse.move(...to(way[0]![0], way[0]![1]));
+      await page.mouse.down();
+      for (const place of way.slice(1)) await page.mouse.move(...to(place[0], place[1]), { steps: 6 });
+      await page.mouse.up();
+    };
+    const before = (await scene()).at;
+    await drag([0.3, 0.6], [0.5, 0.4]);
+    await waitUntil(async () => Math.abs((await scene()).at[0] - before[0] - 0.2) < 0.01);
+    await page.getByRole("button", { name: "Outline" }).click();
+    for (const corner of [[0.2, 0.2], [0.6, 0.2], [0.6, 0.9]] as const) await page.mouse.click(...to(corner[0], corner[1])); // prettier-ignore
+    await page.keyboard.press("Enter");
+    await waitUntil(async () => (await scene()).front.length === 1);
+    await page.getByRole("button", { name: "Brush" }).click();
+    await drag([0.1, 0.5], [0.4, 0.55], [0.7, 0.5]);
+    await page.getByRole("button", { name: "Eraser" }).click();
+    await drag([0.3, 0.1], [0.3, 0.9]);
+    await waitUntil(async () => (await scene()).front.length === 3);
+    const { front } = await scene();
+    expect(front.map((f) => [f.kind, f.erases])).toEqual([["outline", false], ["brush", false], ["brush", true]]); // prettier-ignore
+    expect(front[0]!.points).toHaveLength(3);
+    // Drawn in every picture, not in the one it was drawn on alone.
+    expect(await page.locator("[data-on-picture] mask path").count()).toBe(6);
+    await expectNoAxeFaults(page);
+    await page.keyboard.press("u");
+    await waitUntil(async () => (await scene()).front.length === 2);
+    await page.reload();
+    await waitUntil(async () => (await page.locator("[data-on-picture] mask path").count()) === 4);
+    await page.keyboard.press("u");
+    await waitUntil(async () => (await scene()).front.length === 1);
+  });
+
+  test("what is begun with a click is dropped by Escape", async () => {
+    const { page } = browser;
+    await page.getByRole("button", { name: "Outline" }).click();
+    const card = (await page.locator("[data-on-picture] img").first().boundingBox())!;
+    await page.mouse.click(card.x + 30, card.y + 30);
+    await waitUntil(async () => (await page.locator("[data-on-picture] mask path").count()) === 3);
+    await page.keyboard.press("Escape");
+    await waitUntil(async () => (await page.locator("[data-on-picture] mask path").count()) === 2);
+    expect((await scene()).front).toHaveLength(1);
   });
 });

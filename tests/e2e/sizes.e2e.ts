@@ -15,8 +15,11 @@ beforeAll(async () => {
       { text: "12 lamps & one tide", role: "text" },
     ],
   });
-  for (const q of ["alfa slab one", "rokkitt black"])
-    await api(`/briefs/${briefId}/kept/${(await styleNamed(q)).styleId}`, { method: "PUT", json: {} });
+  const kept: string[] = [];
+  for (const q of ["alfa slab one", "rokkitt black"]) {
+    kept.push((await styleNamed(q)).styleId);
+    await api(`/briefs/${briefId}/kept/${kept[kept.length - 1]}`, { method: "PUT", json: {} });
+  }
   const { body } = await api<{ passId: string }>(`/briefs/${briefId}/passes`, {
     method: "POST",
     json: { question: "q=slab", title: "Slabs" },
@@ -48,6 +51,9 @@ beforeAll(async () => {
     "font log": "libraries?tab=log",
     jobs: "jobs",
     review: `pass/${body.passId}`,
+    compare: `compare?faces=${kept.join(",")}`,
+    companions: `compare/companions?of=${kept[1]}&by=family`,
+    "two by two": "compare/two-by-two",
     "all briefs": "/",
   });
 }, 60_000);

@@ -162,6 +162,26 @@ describe("from a brief to an archive", () => {
     expect(pdf.text).toContain("Quay market sign");
   });
 
+  test("the sheet in columns, at real size, as outlines, as a picture and as a page", async () => {
+    const { page } = browser;
+    // The list of formats is open still.
+    await page.getByLabel("In columns").check();
+    await page.getByLabel("3", { exact: true }).check();
+    await page.getByLabel(/^Real size/).check();
+    const sheets = new Map<string, Uint8Array>();
+    for (const format of ["SVG", "PNG", "HTML"]) {
+      const download = page.waitForEvent("download");
+      await page.getByRole("link", { name: `Download the contact sheet as ${format}` }).click();
+      sheets.set(format, await saved(download));
+    }
+    const [svg, html] = ["SVG", "HTML"].map((f) => new TextDecoder().decode(sheets.get(f)));
+    for (const face of FACES) for (const text of [svg, html]) expect(text).toContain(face);
+    expect(svg).toMatch(/^<svg [^>]*width="[\d.]+pt"/);
+    expect(html).toContain("repeat(3,");
+    expect([...sheets.get("PNG")!.subarray(0, 4)]).toEqual([0x89, 0x50, 0x4e, 0x47]);
+    await page.keyboard.press("Escape");
+  });
+
   test("the archive holds fonts that open, licences, credits, sources, the sheet", async () => {
     const { page } = browser;
     await page.getByRole("link", { name: "Hand over" }).click();

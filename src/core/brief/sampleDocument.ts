@@ -12,14 +12,22 @@ const FIGURES = "0123456789";
 /** Enough words for a column of text: the brief's own, over again. */
 const PARAGRAPH_CHARACTERS = 260;
 
+/** Heavier than this a face is set large, whatever its kind. */
+const TEXT_MOST_WEIGHT = 560;
+
 /**
- * @param kinds - surest first. @param lines - the brief's, or those in the face's own script.
+ * @param kinds - surest first. @param weight - as in usWeightClass; null: not measured. @param lines - the brief's, or those in the face's own script.
  * @returns at least one line.
  */
-export function documentFor(kinds: readonly Kind[], lines: readonly string[]): DocumentLine[] {
+export function documentFor(
+  { kinds, weight }: { kinds: readonly Kind[]; weight: number | null },
+  lines: readonly string[],
+): DocumentLine[] {
   const [title = "Abc", ...others] = lines;
   const second = others[0] ?? title;
-  switch (kinds[0]) {
+  const isHeavy = (weight ?? 0) > TEXT_MOST_WEIGHT;
+  const kind = isHeavy && TEXT_KINDS.includes(kinds[0]!) ? "display" : kinds[0];
+  switch (kind) {
     case "monospaced":
       return [line(title, 1), ...TIDE_TABLE.map((row) => line(row, 0.6)), line(second, 0.5)];
     case "script":
@@ -34,6 +42,8 @@ export function documentFor(kinds: readonly Kind[], lines: readonly string[]): D
       return [line(title, 1), line(second, 0.5), line(paragraphOf(lines), 0.34, true), line(FIGURES, 0.34)];
   }
 }
+
+const TEXT_KINDS: readonly Kind[] = ["sans", "serif", "slab"];
 
 function paragraphOf(lines: readonly string[]): string {
   const sentences = lines.map((l) => (/[.!?…]$/.test(l) ? l : `${l}.`)).join(" ");

@@ -60,6 +60,8 @@ const NAME_PT = 10;
 const FACTS_PT = 8;
 const NOTE_MOST = 160;
 const LEADING = 1.2;
+const DESCENT_EM = 0.33;
+const ASCENT_EM = 0.9;
 
 /** What will be set of an entry: asked before its face is opened, so that a subset is tried with it. */
 export function wordsOf(entry: SheetEntry, lines: readonly string[]): string[] {
@@ -113,8 +115,11 @@ export function layOutBlock(
     marks.push({ kind: "label", x: 0, y, sizePt: 9, isBold: false, text: "This file cannot be drawn; no sample." });
   } else {
     const set = sizeLines(linesOf(entry, lines), entry, face, { look, roomPt });
+    let before = 0;
     for (const { line, sizePt } of set) {
-      y += sizePt * LEADING;
+      // What hangs down of a large line needs its room above a small one.
+      y += before ? before * DESCENT_EM + sizePt * ASCENT_EM : sizePt * LEADING;
+      before = sizePt;
       addSample(marks, face, line, { x: 0, y, sizePt });
       widthPt = Math.max(widthPt, widthOf(face, line, sizePt));
     }

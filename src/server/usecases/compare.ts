@@ -151,7 +151,7 @@ export function proposeFamilySystem(db: Db, { styleId, ratio, contrast }: System
     if (!member) return [];
     return weights ? [member, ...membersOfVariable(member, weights)] : [member];
   });
-  const steps = proposeSystem(own, members, { ratio, contrast });
+  const steps = proposeSystem(textAmong(members, own), members, { ratio, contrast });
   return succeed({
     family: record.family,
     steps: steps.map(({ member: { styleId: id, style, location, weight }, ...step }) => ({
@@ -160,6 +160,14 @@ export function proposeFamilySystem(db: Db, { styleId, ratio, contrast }: System
     })),
   });
 }
+/** What text is set in: the face itself, unless it is plainly light or bold; then of its family what is nearest to regular. */
+function textAmong(members: readonly SystemMember[], own: SystemMember): SystemMember {
+  if (own.weight >= TEXT_WEIGHTS.min && own.weight <= TEXT_WEIGHTS.max) return own;
+  const off = ({ weight }: SystemMember) => Math.abs(weight - REGULAR);
+  return members.reduce((best, m) => (off(m) < off(best) ? m : best), own);
+}
+const TEXT_WEIGHTS = { min: 300, max: 540 };
+const REGULAR = 400;
 /** Classes of width within which styles stand in one system. */
 const SAME_WIDTH = 0.8;
 

@@ -168,11 +168,11 @@ export const writeSpdxFor = (brief: Brief, styles: ShortlistStyle[]): string =>
   );
 
 /** The brief's lines as a face sets them: one that has no letter of any is set in words of its own script. */
-function linesIn({ coverage, kinds }: StyleRecord, brief: Brief, words: SheetQuery["words"]) {
+function linesIn({ coverage, kinds, traits }: StyleRecord, brief: Brief, words: SheetQuery["words"]) {
   const own = findOwnWords(coverage, null);
   const set = [...new Set(brief.lines.map((l) => lineFor(l.text, coverage, own).text).filter(Boolean))];
-  const sorts = kinds.map((k) => k.value);
-  return words === "document" ? documentFor(sorts, set) : inOrder(set);
+  const sort = { kinds: kinds.map((k) => k.value), weight: traits.weight };
+  return words === "document" ? documentFor(sort, set) : inOrder(set);
 }
 
 /** The contact sheet of a brief. @param asked - what is not said is as in a plain sheet. */

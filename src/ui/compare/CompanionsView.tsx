@@ -79,9 +79,13 @@ function Companions({ of, role, by, page, setAt }: Props) {
     dispatch({ type: "facts", facts });
   }, [dispatch, own, count, role]);
   const options = [
-    ...new Map(
-      [...(kept.data?.items ?? []), ...(own ? [own] : [])].map((f) => [f.styleId as string, `${f.family} ${f.style}`]),
-    ),
+    ...new Map([
+      // Until it is here.
+      [of, "…"] as const,
+      ...[...(kept.data?.items ?? []), ...(own ? [own] : [])].map(
+        (f) => [f.styleId as string, `${f.family} ${f.style}`] as const,
+      ),
+    ]),
   ].map(([value, name]) => ({ value, name }));
   return (
     <div className="h-full overflow-y-auto px-4 pt-3 pb-8">

@@ -201,7 +201,7 @@ function Head({ face, faces, ranges, comparison, column, isFocus, onFocus, onRem
           href={`/b/${brief.briefId}/style/${face.styleId}`}
           prefetch={false}
           onFocus={onFocus}
-          className="truncate font-semibold hover:underline"
+          className="min-h-6 truncate font-semibold hover:underline"
           title={name}
         >
           {name}
@@ -226,7 +226,8 @@ function Head({ face, faces, ranges, comparison, column, isFocus, onFocus, onRem
         </p>
       )}
       <CoreBeside traits={face.traits} group={faces.map((f) => f.traits)} ranges={ranges} />
-      <p className="num mt-1.5 truncate text-[11.5px] text-basalt">
+      {/* Its room is there before it is: nothing below moves when it comes. */}
+      <p className="num mt-1.5 min-h-[1.5em] truncate text-[11.5px] text-basalt">
         {line?.lineWidthMm ? `line ${line.lineWidthMm.toFixed(0)} mm` : ""}
         {/* Where there is room for it. */}
         {line?.lineWidthEm && faces.length < 5 ? `, ${line.lineWidthEm.toFixed(2)} em` : ""}

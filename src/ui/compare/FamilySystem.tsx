@@ -85,10 +85,10 @@ const isSame = (a: Record<string, number>, b: Record<string, number>) => JSON.st
 
 function StepLine({ step, face, brief }: { step: Step; face: ShownItem | undefined; brief: Brief }) {
   const { role, style, weight, sizeRatio, leadingEm, grey, location } = step;
-  const percent = (v: number) => `${(100 * v).toFixed(1)} %`;
+  const percent = (v: number) => `${Math.round(100 * v)} %`;
   return (
     <li
-      className="grid grid-cols-[210px_minmax(0,1fr)] items-baseline gap-4 px-3 py-1"
+      className="grid grid-cols-[250px_minmax(0,1fr)] items-baseline gap-4 px-3 py-1"
       style={{ color: brief.ink }}
       data-step={role}
     >
@@ -97,7 +97,7 @@ function StepLine({ step, face, brief }: { step: Step; face: ShownItem | undefin
         {Object.keys(location).length > 0 && ` at ${weight}`}
         <br />
         <span className="num" title={`looked for: ${percent(step.wantedGrey)}`}>
-          {sizeRatio.toFixed(2)} × , leading {leadingEm}, grey {percent(grey)}
+          {sizeRatio.toFixed(2)} ×, leading {leadingEm}, grey {percent(grey)}
         </span>
       </p>
       {face && (

@@ -29,7 +29,7 @@ const MOST_CARDS = 4;
 type Props = { faces: readonly ShownItem[]; text: string; widthPx: number };
 
 export function PictureWay({ faces, text, widthPx }: Props) {
-  const { brief, changeBrief } = useBench();
+  const { brief, changeInStep } = useBench();
   const [tool, setTool] = useState<Tool>("move");
   const [brushShare, setBrushShare] = useState(0.05);
   const [ratio, setRatio] = useState(1.5);
@@ -38,20 +38,19 @@ export function PictureWay({ faces, text, widthPx }: Props) {
   // What was saved, and what another tab or an undo gave, replaces what was drawn.
   const scene = draft?.of === brief.scene ? draft.scene : brief.scene;
   const setDraft = (next: Scene) => setDraftOf({ of: brief.scene, scene: next });
-  const save = (change: Partial<Scene>) => {
-    setDraft({ ...brief.scene, ...change });
-    changeBrief({ scene: { ...brief.scene, ...change }, step: true });
+  const save = (change: Partial<Scene>, message: string) => {
+    const next = { ...brief.scene, ...change };
+    setDraft(next);
+    changeInStep({ scene: next }, message);
   };
   if (!brief.picture) return <NoPicture brief={brief} />;
   const columns = Math.min(faces.length, MOST_CARDS, Math.max(1, Math.floor(widthPx / LEAST_CARD_PX)));
   const cardPx = (widthPx - GAP_PX * (columns - 1)) / columns;
-  const draw = (shape: Pick<FrontShape, "kind" | "points">) =>
-    save({
-      front: [
-        ...brief.scene.front,
-        { ...shape, points: thinPoints(shape.points, ratio), erases: tool === "eraser", widthShare: brushShare },
-      ],
-    });
+  const draw = ({ kind, points }: Pick<FrontShape, "kind" | "points">) => {
+    const erases = tool === "eraser";
+    const shape = { kind, points: thinPoints(points, ratio), erases, widthShare: brushShare };
+    save({ front: [...brief.scene.front, shape] }, erases ? "Put behind the words again" : "Put in front of the words");
+  };
   return (
     <div className="col-span-full border-t border-rule pt-3">
       <Controls {...{ scene, tool, setTool, brushShare, setBrushShare, save, setDraft }} />
@@ -61,7 +60,7 @@ export function PictureWay({ faces, text, widthPx }: Props) {
             <Composition
               {...{ face, brief, scene, text, tool, brushShare, ratio, onRatio: setRatio }}
               widthPx={cardPx}
-              onMove={(at, isDone) => (isDone ? save({ at }) : setDraft({ ...scene, at }))}
+              onMove={(at, isDone) => (isDone ? save({ at }, "Words moved") : setDraft({ ...scene, at }))}
               onDraw={draw}
             />
             <figcaption className="mt-1 truncate text-[12.5px] font-semibold">{nameOf(face)}</figcaption>
@@ -87,67 +86,88 @@ type ControlsProps = {
   setTool: (tool: Tool) => void;
   brushShare: number;
   setBrushShare: (share: number) => void;
-  save: (change: Partial<Scene>) => void;
+  save: (change: Partial<Scene>, message: string) => void;
   setDraft: (scene: Scene) => void;
 };
 
-function Controls({ scene, tool, setTool, brushShare, setBrushShare, save, setDraft }: ControlsProps) {
+function Controls(props: ControlsProps) {
+  const { scene, tool, setTool, save } = props;
+  return (
+    <div className="mb-3 text-[12.5px]">
+      <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
+        <div role="group" aria-label="What the hand does" className="flex flex-wrap gap-1">
+          {TOOLS.map((t) => (
+            <button
+              key={t.tool}
+              type="button"
+              aria-pressed={tool === t.tool}
+              className={`btn ${tool === t.tool ? "btn-act" : ""}`}
+              onClick={() => setTool(t.tool)}
+            >
+              {t.name}
+            </button>
+          ))}
+        </div>
+        <button
+          type="button"
+          className="btn-quiet underline disabled:no-underline"
+          disabled={!scene.front.length}
+          onClick={() => save({ front: [] }, "Nothing in front of the words")}
+        >
+          Nothing in front
+        </button>
+      </div>
+      {/* A row of its own, as high with every tool: the pictures stay where the hand has them. */}
+      <div className="mt-2 flex min-h-7 flex-wrap items-center gap-x-5">
+        <ToolSettings {...props} />
+      </div>
+    </div>
+  );
+}
+
+function ToolSettings({ scene, tool, brushShare, setBrushShare, save, setDraft }: ControlsProps) {
   const say = (value: number) => `${Math.round(100 * value)} %`;
   const slide = (label: string, value: number, [min, max]: [number, number], change: (v: number) => Partial<Scene>) => (
     <Slider
       {...{ label, value, min, max, says: say(value) }}
       onSlide={(v) => setDraft({ ...scene, ...change(v) })}
-      onDone={(v) => save(change(v))}
+      onDone={(v) => save(change(v), `${label}: ${say(v)}`)}
     />
   );
+  if (tool === "move")
+    return (
+      <>
+        {slide("Across", scene.at[0], [-0.2, 1], (v) => ({ at: [v, scene.at[1]] }))}
+        {slide("Down", scene.at[1], [0, 1.2], (v) => ({ at: [scene.at[0], v] }))}
+        {slide("Size", scene.sizeShare, [0.03, 1], (v) => ({ sizeShare: v }))}
+        <label className="flex min-h-6 items-center gap-1.5">
+          <input
+            type="checkbox"
+            checked={scene.isInPaper}
+            onChange={(e) =>
+              save({ isInPaper: e.target.checked }, e.target.checked ? "Words in the paper’s colour" : "Words in ink")
+            }
+          />
+          in the colour of the paper
+        </label>
+      </>
+    );
+  if (tool === "outline")
+    return (
+      <span className="text-basalt">
+        Draw around what stands in front, or click from corner to corner; Enter closes it, Escape drops it.
+      </span>
+    );
   return (
-    <div className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2 text-[12.5px]">
-      <div role="group" aria-label="What the hand does" className="flex gap-1">
-        {TOOLS.map((t) => (
-          <button
-            key={t.tool}
-            type="button"
-            aria-pressed={tool === t.tool}
-            className={`btn ${tool === t.tool ? "btn-act" : ""}`}
-            onClick={() => setTool(t.tool)}
-          >
-            {t.name}
-          </button>
-        ))}
-      </div>
-      {tool === "move" && (
-        <>
-          {slide("Across", scene.at[0], [-0.2, 1], (v) => ({ at: [v, scene.at[1]] }))}
-          {slide("Down", scene.at[1], [0, 1.2], (v) => ({ at: [scene.at[0], v] }))}
-          {slide("Size", scene.sizeShare, [0.03, 1], (v) => ({ sizeShare: v }))}
-          <label className="flex min-h-6 items-center gap-1.5">
-            <input type="checkbox" checked={scene.isInPaper} onChange={(e) => save({ isInPaper: e.target.checked })} />
-            in the colour of the paper
-          </label>
-        </>
-      )}
-      {(tool === "brush" || tool === "eraser") && (
-        <Slider
-          label="Width"
-          value={brushShare}
-          min={0.005}
-          max={0.2}
-          says={say(brushShare)}
-          onSlide={setBrushShare}
-          onDone={setBrushShare}
-        />
-      )}
-      {tool === "outline" && (
-        <span className="text-basalt">
-          Draw around what stands in front, or click from corner to corner; Enter closes it, Escape drops it.
-        </span>
-      )}
-      {scene.front.length > 0 && (
-        <button type="button" className="btn-quiet underline" onClick={() => save({ front: [] })}>
-          Nothing in front
-        </button>
-      )}
-    </div>
+    <Slider
+      label="Width"
+      value={brushShare}
+      min={0.005}
+      max={0.2}
+      says={say(brushShare)}
+      onSlide={setBrushShare}
+      onDone={setBrushShare}
+    />
   );
 }
 
