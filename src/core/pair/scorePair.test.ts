@@ -2,20 +2,40 @@
 import { describe, expect, test } from "@jest/globals";
 import type { Kind } from "@/contracts/traits";
 import { traitsOf } from "../../../tests/fixtures/rows";
-import { isKin, proposeSetting, readability, scorePair, weightForGrey, type PairFace } from "./scorePair";
+import {
+  pairFaceOf,
+  proposeSetting,
+  ratePair,
+  readability,
+  scorePair,
+  weightForGrey,
+  type PairFace,
+} from "./scorePair";
 
-const face = (family: string, kinds: Kind[], traits: Parameters<typeof traitsOf>[0] = {}): PairFace => ({
-  family,
-  kinds,
-  treatments: [],
-  periods: [],
-  traits: traitsOf({ weight: 400, contrast: 1.3, width: 5, xHeightEm: 0.5, capHeightEm: 0.7, ...traits }),
-});
+const face = (family: string, kinds: Kind[], traits: Parameters<typeof traitsOf>[0] = {}): PairFace =>
+  pairFaceOf({
+    family,
+    kinds: kinds.map((value) => ({ value, confidence: 0.9 })),
+    treatments: [],
+    traits: traitsOf({ weight: 400, contrast: 1.3, width: 5, xHeightEm: 0.5, capHeightEm: 0.7, ...traits }),
+  });
 const serif = { serif: 1, contrast: 2.6, stressDeg: 6 };
 const heading = face("Quayside", ["serif"], { ...serif, weight: 700 });
 const plain = face("Jetty", ["sans"], { serif: 0, widthEm: 0.48, aperture: 0.4 });
 
 describe("a pair for text", () => {
+  test("rated for a whole library as it is told for one", () => {
+    for (const [a, b] of [
+      [heading, plain],
+      [plain, heading],
+      [heading, heading],
+    ] as const) {
+      const { score, by } = scorePair(a, b, "text");
+      const rated = ratePair(a, b, "text");
+      expect([rated.score.toFixed(4), rated.by]).toEqual([score.toFixed(4), by]);
+    }
+  });
+
   test("serif over sans goes before two of one class", () => {
     const other = face("Mole", ["serif"], serif);
     expect(scorePair(heading, plain, "text").score).toBeGreaterThan(scorePair(heading, other, "text").score + 0.1);
@@ -41,8 +61,10 @@ describe("a pair for text", () => {
 
   test("what was drawn as a system belongs together, and says so", () => {
     const kin = face("Quayside Sans", ["sans"], { serif: 0 });
-    expect(isKin("Quayside", "Quayside Sans")).toBe(true);
-    expect(isKin("Quayside Sans", "Harbour Sans")).toBe(false);
+    const wayOf = (a: string, b: string) => scorePair(face(a, ["serif"]), face(b, ["sans"]), "text").by;
+    expect(wayOf("Quayside", "Quayside Sans")).toBe("family");
+    expect(wayOf("Quayside Sans", "Harbour Sans")).not.toBe("family");
+    expect(wayOf("Sans", "Sans")).not.toBe("family");
     const told = scorePair(heading, kin, "text");
     expect(told.by).toBe("family");
     expect(told.reasons.some((r) => r.says === "Quayside and Quayside Sans were drawn as a system")).toBe(true);

@@ -9,6 +9,8 @@ import { MOODS } from "../kind/moods";
 
 export type PairFace = {
   family: string;
+  /** Without the words for kinds of letters: what families that were drawn together share. */
+  bareFamily: string;
   kinds: readonly Kind[];
   treatments: readonly Treatment[];
   /** Words for periods that are said of it. */
@@ -25,6 +27,7 @@ export const pairFaceOf = ({
   traits,
 }: Pick<FindRow, "family" | "kinds" | "treatments" | "moods" | "traits">): PairFace => ({
   family,
+  bareFamily: bareName(family),
   kinds: sureOf(kinds),
   treatments: sureOf(treatments),
   periods: moods.flatMap((m) => (PERIODS.has(m.value) ? [m.value] : [])),
@@ -44,7 +47,10 @@ type PairReason = {
   good: number;
   weight: number;
 };
-type PairScore = { score: number; by: PairWay; reasons: PairReason[] };
+type PairRate = { score: number; by: PairWay };
+type PairScore = PairRate & { reasons: PairReason[] };
+/** The same before it is told: of a hundred thousand pairs a dozen are. */
+type Part = { good: number; weight: number; tell: () => Omit<PairReason, "good" | "weight"> };
 
 const LOUD_KINDS: readonly Kind[] = ["script", "handwritten", "blackletter", "display", "picture"];
 /** These leave a text as legible as it is. */
@@ -62,11 +68,23 @@ const within = (value: number, low: number, high: number, fall: number) =>
  * @returns score 0–1: the weighted mean of the parts, less where the one that is to be read cannot be.
  */
 export function scorePair(a: PairFace, b: PairFace, role: PairRole): PairScore {
+  const { score, by, parts } = weighPair(a, b, role);
+  const reasons = parts.map(({ good, weight, tell }): PairReason => ({ ...tell(), good, weight }));
+  return { score: Number(score.toFixed(4)), by, reasons: reasons.sort((p, q) => told(q) - told(p)) };
+}
+
+/** The score alone, for going through a library. */
+export function ratePair(a: PairFace, b: PairFace, role: PairRole): PairRate {
+  const { score, by } = weighPair(a, b, role);
+  return { score, by };
+}
+
+function weighPair(a: PairFace, b: PairFace, role: PairRole): PairRate & { parts: Part[] } {
   const [text, heading] = role === "heading" ? [a, b] : [b, a];
   const apart = stepsApart(a.traits, b.traits);
-  const kin = isKin(a.family, b.family) ? 1 : 0;
+  const kin = areKin(a.bareFamily, b.bareFamily) ? 1 : 0;
   const reads = readability(text, role === "caption");
-  const reasons = [
+  const parts = [
     readsReason(a, b, text, reads),
     loudnessReason(a, b, heading, text),
     kindReason(a, b, kin),
@@ -75,13 +93,16 @@ export function scorePair(a: PairFace, b: PairFace, role: PairRole): PairScore {
     xHeightReason(a, b),
     skeletonReason(a, b, kin),
     stressReason(a, b),
-    ...familyReason(a, b, kin),
-    ...periodReason(a, b),
-  ].flatMap((r) => r ?? []);
-  const weights = reasons.reduce((sum, r) => sum + r.weight, 0);
-  const score = (reasons.reduce((sum, r) => sum + r.weight * r.good, 0) / weights) * (0.35 + 0.65 * reads);
+    familyReason(a, b, kin),
+    periodReason(a, b),
+  ].filter((part) => part !== null);
+  let [sum, weights] = [0, 0];
+  for (const part of parts) {
+    sum += part.weight * part.good;
+    weights += part.weight;
+  }
   const by = kin ? "family" : sharesPeriod(a, b) ? "period" : apart < LIKE_STEPS ? "likeness" : "contrast";
-  return { score: Number(score.toFixed(4)), by, reasons: reasons.sort((p, q) => told(q) - told(p)) };
+  return { score: (sum / weights) * (0.35 + 0.65 * reads), by, parts };
 }
 /** Under this many steps two faces are alike more than they contrast. */
 const LIKE_STEPS = 4.5;
@@ -119,28 +140,33 @@ function loudness({ kinds, treatments, traits: t }: PairFace): number {
 
 const round = (v: number, digits = 2) => Number(v.toFixed(digits));
 
-function readsReason(a: PairFace, b: PairFace, text: PairFace, reads: number): PairReason {
-  const says =
-    reads >= 0.6
-      ? `${text.family} reads well as text`
-      : reads >= 0.25
-        ? `${text.family} can be read as text, with care`
-        : `${text.family} is hard to read as text`;
-  const [ra, rb] = [readability(a, false), readability(b, false)];
-  return { aspect: "reading", a: round(ra), b: round(rb), unit: "0–1", says, good: reads, weight: 3 };
+function readsReason(a: PairFace, b: PairFace, text: PairFace, reads: number): Part {
+  const tell = () => ({
+    ...{ aspect: "reading", unit: "0–1", a: round(readability(a, false)), b: round(readability(b, false)) },
+    says:
+      reads >= 0.6
+        ? `${text.family} reads well as text`
+        : reads >= 0.25
+          ? `${text.family} can be read as text, with care`
+          : `${text.family} is hard to read as text`,
+  });
+  return { good: reads, weight: 3, tell };
 }
 
-function loudnessReason(a: PairFace, b: PairFace, heading: PairFace, text: PairFace): PairReason {
+function loudnessReason(a: PairFace, b: PairFace, heading: PairFace, text: PairFace): Part {
   const [la, lb] = [loudness(a), loudness(b)];
   const [high, low] = heading === a ? [la, lb] : [lb, la];
   const good = 1 - min(high, low) * 0.9 - max(0, low - high) * 0.5;
-  const says =
-    min(high, low) >= 0.5
-      ? "both ask to be looked at"
-      : high >= 0.5
-        ? `${heading.family} speaks, ${text.family} stays quiet`
-        : "both are quiet";
-  return { aspect: "loudness", a: round(la), b: round(lb), unit: "0–1", says, good: max(0, good), weight: 1.5 };
+  const tell = () => ({
+    ...{ aspect: "loudness", unit: "0–1", a: round(la), b: round(lb) },
+    says:
+      min(high, low) >= 0.5
+        ? "both ask to be looked at"
+        : high >= 0.5
+          ? `${heading.family} speaks, ${text.family} stays quiet`
+          : "both are quiet",
+  });
+  return { good: max(0, good), weight: 1.5, tell };
 }
 
 const CLASS_OF: Partial<Record<Kind, string>> = { slab: "serif", monospaced: "sans", handwritten: "script" };
@@ -151,85 +177,90 @@ const classOf = ({ kinds, traits }: PairFace): string => {
 };
 
 /** Serif beside sans is the oldest contrast; two of one class must differ otherwise. */
-function kindReason(a: PairFace, b: PairFace, kin: number): PairReason {
+function kindReason(a: PairFace, b: PairFace, kin: number): Part {
   const [ca, cb] = [classOf(a), classOf(b)];
   const isOther = ca !== cb;
-  const [sa, sb] = [a.traits.serif ?? 0, b.traits.serif ?? 0];
-  const says = isOther ? `${ca} beside ${cb}` : kin ? `both ${ca}, of one family` : `both ${ca}`;
-  return { aspect: "kind", a: round(sa), b: round(sb), unit: "serif, 0–1", says, good: isOther ? 1 : 0.1, weight: 2.5 };
+  const tell = () => ({
+    ...{ aspect: "kind", unit: "serif, 0–1", a: round(a.traits.serif ?? 0), b: round(b.traits.serif ?? 0) },
+    says: isOther ? `${ca} beside ${cb}` : kin ? `both ${ca}, of one family` : `both ${ca}`,
+  });
+  return { good: isOther ? 1 : 0.1, weight: 2.5, tell };
 }
 
-function weightReason(a: PairFace, b: PairFace, heading: PairFace, text: PairFace): PairReason | null {
+function weightReason(a: PairFace, b: PairFace, heading: PairFace, text: PairFace): Part | null {
   const [wa, wb] = [a.traits.weight, b.traits.weight];
   if (wa === null || wb === null) return null;
   const more = (heading.traits.weight ?? 0) - (text.traits.weight ?? 0);
   const good = more >= 0 ? 0.3 + 0.7 * rise(more, 60, 300) : 0.3 * rise(more, -200, 0) + 0.25 * rise(-more, 120, 300);
-  const says =
-    abs(more) < 80
-      ? "nearly the same weight"
-      : more > 0
-        ? `${heading.family} is ${round(more, 0)} heavier`
-        : `${heading.family} is ${round(-more, 0)} lighter`;
-  return { aspect: "weight", a: wa, b: wb, says, good, weight: 1 };
+  const tell = () => ({
+    ...{ aspect: "weight", a: wa, b: wb },
+    says:
+      abs(more) < 80
+        ? "nearly the same weight"
+        : more > 0
+          ? `${heading.family} is ${round(more, 0)} heavier`
+          : `${heading.family} is ${round(-more, 0)} lighter`,
+  });
+  return { good, weight: 1, tell };
 }
 
 /** Nearly the same is the worst of all: it looks like a mistake. */
-function apartReason(apart: number, kin: number): PairReason {
+function apartReason(apart: number, kin: number): Part {
   const good = kin ? max(0.7, rise(apart, 1.5, 5)) : rise(apart, 1.8, 5);
-  const says =
-    apart < 3 && !kin
-      ? `nearly the same: ${round(apart, 1)} steps apart`
-      : `${round(apart, 1)} steps apart, weight aside`;
-  return { aspect: "distance", a: 0, b: round(apart, 1), unit: "steps", says, good, weight: 2 };
+  const tell = () => ({
+    ...{ aspect: "distance", a: 0, b: round(apart, 1), unit: "steps" },
+    says:
+      apart < 3 && !kin
+        ? `nearly the same: ${round(apart, 1)} steps apart`
+        : `${round(apart, 1)} steps apart, weight aside`,
+  });
+  return { good, weight: 2, tell };
 }
 
-function xHeightReason(a: PairFace, b: PairFace): PairReason | null {
-  const ratio = (t: Traits) =>
-    t.xHeightEm && t.capHeightEm && t.cases === "both" ? t.xHeightEm / t.capHeightEm : null;
-  const [ra, rb] = [ratio(a.traits), ratio(b.traits)];
+const xHeightOfCapitals = (t: Traits) =>
+  t.xHeightEm && t.capHeightEm && t.cases === "both" ? t.xHeightEm / t.capHeightEm : null;
+
+function xHeightReason(a: PairFace, b: PairFace): Part | null {
+  const [ra, rb] = [xHeightOfCapitals(a.traits), xHeightOfCapitals(b.traits)];
   if (ra === null || rb === null) return null;
-  const good = rise(-abs(ra - rb), -0.2, -0.03);
-  const says =
-    abs(ra - rb) < 0.06
-      ? "x-heights stand alike below the capitals"
-      : `x-height ${round(100 * ra, 0)} % of the capitals beside ${round(100 * rb, 0)} %`;
-  return { aspect: "x-height of the capitals", a: round(ra, 3), b: round(rb, 3), says, good, weight: 0.6 };
+  const tell = () => ({
+    ...{ aspect: "x-height of the capitals", a: round(ra, 3), b: round(rb, 3) },
+    says:
+      abs(ra - rb) < 0.06
+        ? "x-heights stand alike below the capitals"
+        : `x-height ${round(100 * ra, 0)} % of the capitals beside ${round(100 * rb, 0)} %`,
+  });
+  return { good: rise(-abs(ra - rb), -0.2, -0.03), weight: 0.6, tell };
 }
 
 /** What lies under serifs and weight: openings, corners, widths. */
-function skeletonReason(a: PairFace, b: PairFace, kin: number): PairReason | null {
+function skeletonReason(a: PairFace, b: PairFace, kin: number): Part | null {
   const [pa, pb] = [a.traits.aperture, b.traits.aperture];
   if (pa === null || pb === null) return null;
-  const good = max(kin * 0.8, rise(-abs(pa - pb), -0.3, -0.04));
   const says = abs(pa - pb) < 0.09 ? "openings alike" : "openings differ";
-  return { aspect: "aperture", a: pa, b: pb, unit: "of the height", says, good, weight: 0.6 };
+  const tell = () => ({ aspect: "aperture", a: pa, b: pb, unit: "of the height", says });
+  return { good: max(kin * 0.8, rise(-abs(pa - pb), -0.3, -0.04)), weight: 0.6, tell };
 }
 
-function stressReason(a: PairFace, b: PairFace): PairReason | null {
+function stressReason(a: PairFace, b: PairFace): Part | null {
   const [sa, sb] = [a.traits.stressDeg, b.traits.stressDeg];
   if (sa === null || sb === null) return null;
-  const good = rise(-abs(sa - sb), -20, -3);
-  return {
-    aspect: "stressDeg",
-    a: sa,
-    b: sb,
-    unit: "°",
-    says: abs(sa - sb) < 7 ? "stress leans alike" : "stress leans apart",
-    good,
-    weight: 0.4,
-  };
+  const says = abs(sa - sb) < 7 ? "stress leans alike" : "stress leans apart";
+  const tell = () => ({ aspect: "stressDeg", a: sa, b: sb, unit: "°", says });
+  return { good: rise(-abs(sa - sb), -20, -3), weight: 0.4, tell };
 }
 
-function familyReason(a: PairFace, b: PairFace, kin: number): PairReason[] {
-  if (!kin) return [];
+function familyReason(a: PairFace, b: PairFace, kin: number): Part | null {
+  if (!kin) return null;
   const says = a.family === b.family ? "styles of one family" : `${a.family} and ${b.family} were drawn as a system`;
-  return [{ aspect: "family", a: 1, b: 1, says, good: 1, weight: 2.5 }];
+  return { good: 1, weight: 2.5, tell: () => ({ aspect: "family", a: 1, b: 1, says }) };
 }
 
 const sharesPeriod = (a: PairFace, b: PairFace) => a.periods.some((p) => b.periods.includes(p));
-function periodReason(a: PairFace, b: PairFace): PairReason[] {
+function periodReason(a: PairFace, b: PairFace): Part | null {
   const shared = a.periods.find((p) => b.periods.includes(p));
-  return shared ? [{ aspect: "period", a: 1, b: 1, says: `both ${shared}`, good: 1, weight: 0.8 }] : [];
+  if (shared === undefined) return null;
+  return { good: 1, weight: 0.8, tell: () => ({ aspect: "period", a: 1, b: 1, says: `both ${shared}` }) };
 }
 
 /** Names of kinds of letters: what is left of two names without them tells whether they were drawn as one system. */
@@ -238,27 +269,25 @@ const CLASS_WORDS = new Set(
     " ",
   ),
 );
+const bareName = (name: string) =>
+  name
+    .toLowerCase()
+    .split(/\s+/)
+    .filter((w) => !CLASS_WORDS.has(w))
+    .join(" ");
 /** One family, or families that go by one name but for the kind of letters. */
-export function isKin(a: string, b: string): boolean {
-  const bare = (name: string) =>
-    name
-      .toLowerCase()
-      .split(/\s+/)
-      .filter((w) => !CLASS_WORDS.has(w))
-      .join(" ");
-  const [x, y] = [bare(a), bare(b)];
-  return x !== "" && x === y;
-}
+const areKin = (a: string, b: string) => a !== "" && a === b;
 
 /** Distance of two faces in steps that a reader sees, over the traits that both have: weight apart, which any family offers. */
 function stepsApart(a: Traits, b: Traits): number {
-  const squares = TRAITS.filter((t) => t !== "weight").flatMap((trait) => {
-    const [x, y] = [a[trait], b[trait]];
-    if (x === null || y === null || x === undefined || y === undefined) return [];
-    return [min(6, abs(x - y) / STEPS[trait]!) ** 2];
-  });
-  return Math.sqrt(squares.reduce((sum, s) => sum + s, 0));
+  let sum = 0;
+  for (const [trait, step] of STEPS_BESIDE_WEIGHT) {
+    const [x, y] = [a[trait] ?? null, b[trait] ?? null];
+    if (x !== null && y !== null) sum += min(6, abs(x - y) / step) ** 2;
+  }
+  return Math.sqrt(sum);
 }
+const STEPS_BESIDE_WEIGHT = TRAITS.filter((t) => t !== "weight").map((t) => [t, STEPS[t]!] as const);
 
 /** Steps of a modular scale: what a role is of the text's size. */
 const SCALE = { heading: 1.25 ** 4, text: 1, caption: 1 / 1.25 };

@@ -19,7 +19,7 @@ import { compareTraits } from "@/core/compare/compareTraits";
 import type { FindIndex } from "@/core/find/findIndex";
 import { seenBy, type FoundRow } from "@/core/find/findStyles";
 import { membersOfVariable, proposeSystem, type SystemMember } from "@/core/pair/proposeSystem";
-import { pairFaceOf, proposeSetting, scorePair, weightForGrey } from "@/core/pair/scorePair";
+import { pairFaceOf, proposeSetting, ratePair, scorePair, weightForGrey } from "@/core/pair/scorePair";
 import { strictestVerdict, verdictsOf } from "@/core/rights/verdicts";
 import type { Db } from "../db/open";
 import { findBrief } from "../queries/briefs";
@@ -106,31 +106,42 @@ function siblingsOf(db: Db, record: StyleRecord) {
 /** What the other face is used for, where one is wanted for a role. */
 const OTHER_ROLE: Record<PairRole, PairRole> = { heading: "text", text: "heading", caption: "text" };
 
+/** Styles that are rated in one go: others are served in between. */
+const RATED_AT_ONCE = 2_000;
+
 /** Answers POST /pair. */
-export function findCompanions(db: Db, { styleId, role, by, limit, briefId }: PairRequest): Outcome<CompanionList> {
+export async function findCompanions(
+  db: Db,
+  { styleId, role, by, limit, briefId }: PairRequest,
+): Promise<Outcome<CompanionList>> {
   const { index } = getHeld(db, [styleId]);
   const row = index.rowOf.get(styleId);
   const brief = briefId ? findBrief(db, briefId) : null;
   if (row === undefined || (briefId && !brief)) return refuse("not-found");
   const own = pairFaceOf(index.rows[row]!);
-  const see = seenBy(index, brief);
   /** By family: of a hundred thousand styles only these are held. */
-  const best = new Map<number, { i: number } & ReturnType<typeof scorePair>>();
-  index.rows.forEach((other, i) => {
-    // Its own style beside it is no companion, and neither is one that no text can be set in.
-    if (i === row || other.traits.picture) return;
-    const pair = { i, ...scorePair(own, pairFaceOf(other), role) };
-    if (by && pair.by !== by) return;
-    const held = best.get(index.family[i]!);
-    if (!held || pair.score > held.score || (pair.score === held.score && isPlainer(index, i, held.i)))
-      best.set(index.family[i]!, pair);
-  });
+  const best = new Map<number, Rated>();
+  for (let from = 0; from < index.rows.length; from += RATED_AT_ONCE) {
+    if (from) await new Promise<void>((next) => setImmediate(next));
+    for (let i = from; i < Math.min(from + RATED_AT_ONCE, index.rows.length); i++) {
+      const other = index.rows[i]!;
+      // Its own style beside it is no companion, and neither is one that no text can be set in.
+      if (i === row || other.traits.picture) continue;
+      const rated = { i, ...ratePair(own, pairFaceOf(other), role) };
+      if (by && rated.by !== by) continue;
+      const held = best.get(index.family[i]!);
+      if (!held || rated.score > held.score || (rated.score === held.score && isPlainer(index, i, held.i)))
+        best.set(index.family[i]!, rated);
+    }
+  }
+  const see = seenBy(index, brief);
   const items = [...best.values()]
     .sort((a, b) => b.score - a.score || a.i - b.i)
     .slice(0, limit)
-    .map((pair) => toCompanion(index, row, pair, see(pair.i), role));
+    .map(({ i }) => toCompanion(index, row, { i, ...scorePair(own, pairFaceOf(index.rows[i]!), role) }, see(i), role));
   return succeed({ items });
 }
+type Rated = { i: number } & ReturnType<typeof ratePair>;
 
 /** Answers POST /pair/system. */
 export function proposeFamilySystem(db: Db, { styleId, ratio, contrast }: SystemRequest): Outcome<TypeSystem> {
