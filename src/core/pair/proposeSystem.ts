@@ -24,7 +24,7 @@ type SystemStep = {
 };
 
 /**
- * What each role is: its step on the scale, its leading, and how grey it should be beside the text. Small letters lose ink to the eye and are
+ * What each role is: its step on the scale, its leading, and how grey it should be beside the text. Small sizes lose ink to the eye and are
  * a little darker; headings that are to speak are half as dark again.
  */
 const PLAN: Record<SystemRole, { step: number; leadingEm: number; grey: Record<SystemContrast, number> }> = {

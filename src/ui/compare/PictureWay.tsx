@@ -1,5 +1,5 @@
 "use client";
-// The faces on the brief's picture: the words are dragged to their place once for all, and what is drawn by hand stands in front of them.
+// The faces on the brief's picture: the words are dragged to their place for all faces at once, and what is drawn by hand stands in front of them.
 import Link from "next/link";
 import { useId, useRef, useState, type PointerEvent } from "react";
 import type { Brief, FrontShape, Scene } from "@/contracts/brief";
