@@ -85,8 +85,18 @@ async function readCame(op: Operation, context: Context): Promise<Outcome<Came>>
   return body.ok ? succeed({ ...came, body: body.value } as unknown as Came) : body;
 }
 
-/** Whether answers are held against the table: in tests and in development, where it may take its time. */
-const checksAnswers = () => process.env.FOND_QUARRY_CHECK_ANSWERS === "1";
+/** The first so many answers of an operation are held against the table, and then every so many-th: a long run repeats itself. */
+const CHECKED_FIRST = 60;
+const CHECKED_EVERY = 8;
+const answered = new Map<string, number>();
+
+/** Whether an answer is held against the table: in tests and in development, where it may take its time. */
+function checksAnswer(name: string): boolean {
+  if (process.env.FOND_QUARRY_CHECK_ANSWERS !== "1") return false;
+  const count = answered.get(name) ?? 0;
+  answered.set(name, count + 1);
+  return count < CHECKED_FIRST || count % CHECKED_EVERY === 0;
+}
 
 /** @throws Error when an answer is not what the table says: of another form, or with more in it. */
 function checkAnswer(name: string, op: Operation, value: unknown): void {
@@ -119,7 +129,7 @@ async function serve(name: string, op: Operation, handler: Handler<Operation>, c
   const asked = { ...came.value, db: getDb(), by, request, signal: request.signal, answerHeaders };
   const outcome: Outcome<unknown> = await handler(asked);
   if (!outcome.ok) return refusal(outcome.code, outcome.message, outcome.details);
-  if (checksAnswers()) checkAnswer(name, op, outcome.value);
+  if (checksAnswer(name)) checkAnswer(name, op, outcome.value);
   if (outcome.value instanceof FileAnswer) return sendFile(outcome.value);
   return Response.json(outcome.value, { status: op.status ?? 200, headers: answerHeaders });
 }
