@@ -55,10 +55,10 @@ export function proposeSystem(
     const nearest = members.reduce((best, m) => (off(m) < off(best) - LEAST_GAIN ? m : best), text);
     return {
       role,
-      member: role === "text" ? text : nearest,
+      member: nearest,
       sizeRatio: Number((ratio ** step).toFixed(3)),
       leadingEm,
-      grey: Number(greyOf(role === "text" ? text : nearest).toFixed(4)),
+      grey: Number(greyOf(nearest).toFixed(4)),
       wantedGrey: Number(wantedGrey.toFixed(4)),
     };
   });

@@ -2,7 +2,6 @@
 import { rgb, type PDFFont, type PDFPage, type RGB } from "pdf-lib";
 import { openPdfPen, type PdfPen } from "./pdfPen";
 import { beginSheet, type LabelFonts } from "./sheet";
-import type { SetFace } from "./setFace";
 import { hatching, layOutBlock, layOutPages, openLabels, PLAIN_LOOK, wordsOf } from "./sheetLayout";
 import type { Block, Mark, SheetEntry, SheetLook } from "./sheetLayout";
 
@@ -25,11 +24,9 @@ export async function writeContactSheet(input: SheetInput): Promise<{ pdf: Uint8
   const { look = PLAIN_LOOK, lines } = input;
   const { doc, label, bold } = await beginSheet(input.title, input);
   const labels = openLabels(input);
-  const pens = new Map<SetFace, PdfPen>();
-  const blocks: Block[] = [];
+  const blocks: Block<PdfPen>[] = [];
   for (const entry of input.entries) {
     const pen = await openPdfPen(doc, entry, wordsOf(entry, lines)).catch(() => null);
-    if (pen) pens.set(pen, pen);
     blocks.push(layOutBlock(entry, pen, labels, { lines, look }));
   }
   const ink = toRgb(input.ink);
@@ -40,7 +37,7 @@ export async function writeContactSheet(input: SheetInput): Promise<{ pdf: Uint8
       for (const m of marks) drawMark(sheet, m, { x: x + m.x, y: page.heightPt - y - m.y }, { pen, label, bold, ink });
     };
     draw(page.marks, 0, 0, null);
-    for (const { block, x, y } of page.blocks) draw(block.marks, x, y, block.face && pens.get(block.face)!);
+    for (const { block, x, y } of page.blocks) draw(block.marks, x, y, block.face);
   }
   return { pdf: await doc.save(), notDrawn: blocks.filter((b) => !b.face).map((b) => b.entry.name) };
 }

@@ -15,9 +15,15 @@ export async function beginSheet(title: string, { labelSfnt, labelBoldSfnt }: La
   return { doc, label, bold };
 }
 
-/** Label text: characters that the label face lacks become a question mark rather than an error. */
+/** Characters that a label face lacks become a question mark rather than an error. */
+export const replaceUnknown = (text: string, has: (codePoint: number) => boolean) =>
+  [...text].map((c) => (has(c.codePointAt(0)!) ? c : "?")).join("");
+
+/** Label text, whatever characters it has. */
 export function drawText(page: PDFPage, text: string, x: number, y: number, size: number, font: PDFFont, color: RGB) {
   const known = new Set(font.getCharacterSet());
-  const safe = [...text].map((c) => (known.has(c.codePointAt(0)!) ? c : "?")).join("");
-  page.drawText(safe, { x, y, size, font, color });
+  page.drawText(
+    replaceUnknown(text, (c) => known.has(c)),
+    { x, y, size, font, color },
+  );
 }

@@ -3,7 +3,7 @@
 import { openFace, type OpenFace } from "../outlines/openFace";
 import { typesetLine } from "../typeset/typesetText";
 import { toLatin } from "../unicode/transliterate";
-import type { LabelFonts } from "./sheet";
+import { replaceUnknown, type LabelFonts } from "./sheet";
 import type { FaceToSet, SetFace, SetLine } from "./setFace";
 
 /** @property sizeShare - beside the first line. @property wraps - broken to the width, not made smaller. */
@@ -32,12 +32,19 @@ export type Mark =
   | { kind: "sample"; x: number; y: number; sizePt: number; set: SetLine }
   | { kind: "missing"; x: number; y: number; widthPt: number; sizePt: number }
   | { kind: "rule"; x: number; y: number; widthPt: number; weightPt: number; opacity: number };
-export type Block = { entry: SheetEntry; face: SetFace | null; marks: Mark[]; widthPt: number; heightPt: number };
-export type Page = {
+/** @property face - as whoever writes the sheet opened it; null where its file cannot be drawn. */
+export type Block<F extends SetFace = SetFace> = {
+  entry: SheetEntry;
+  face: F | null;
+  marks: Mark[];
+  widthPt: number;
+  heightPt: number;
+};
+export type Page<F extends SetFace = SetFace> = {
   widthPt: number;
   heightPt: number;
   marks: Mark[];
-  blocks: { block: Block; x: number; y: number }[];
+  blocks: { block: Block<F>; x: number; y: number }[];
 };
 
 /** The label face and its bold, opened, with the characters that they have. */
@@ -58,6 +65,8 @@ const ROW_PT = 30;
 const LARGE_MOST_PT = 230;
 const NAME_PT = 10;
 const FACTS_PT = 8;
+const FACTS_LEADING = 1.35;
+const FACTS_MOST_LINES = 2;
 const NOTE_MOST = 160;
 const LEADING = 1.2;
 const DESCENT_EM = 0.33;
@@ -83,36 +92,27 @@ export const blockWidthPt = ({ layout, columns }: SheetLook) =>
     : PAGE.width - 2 * PAGE.margin;
 
 /** Sets one entry. @param face - null where its file cannot be drawn. */
-export function layOutBlock(
+export function layOutBlock<F extends SetFace>(
   entry: SheetEntry,
-  face: SetFace | null,
+  face: F | null,
   labels: Labels,
   { lines, look }: { lines: readonly string[]; look: SheetLook },
-): Block {
+): Block<F> {
   const roomPt = blockWidthPt(look);
   const marks: Mark[] = [];
   let y = NAME_PT;
   const nameWidth = addName(marks, entry.name, y, face, labels);
-  const factsBeside = look.layout !== "columns";
-  const facts = factsBeside
-    ? [safe(entry.facts, labels.label)]
-    : wrapLabel(entry.facts, roomPt, FACTS_PT, labels.label, 2);
-  facts.forEach((text, i) => {
-    if (!factsBeside) y += FACTS_PT * 1.35;
-    marks.push({
-      kind: "label",
-      x: factsBeside ? nameWidth + 10 : 0,
-      y: y + (i && factsBeside ? FACTS_PT : 0),
-      sizePt: FACTS_PT,
-      isBold: false,
-      text,
-    });
-  });
+  if (look.layout === "columns")
+    for (const text of wrapLabel(entry.facts, roomPt, FACTS_PT, labels.label, FACTS_MOST_LINES)) {
+      y += FACTS_PT * FACTS_LEADING;
+      marks.push(labelAt(0, y, FACTS_PT, text));
+    }
+  else marks.push(labelAt(nameWidth + 10, y, FACTS_PT, safe(entry.facts, labels.label)));
   y += 8;
   let widthPt = roomPt;
   if (!face) {
     y += 14;
-    marks.push({ kind: "label", x: 0, y, sizePt: 9, isBold: false, text: "This file cannot be drawn; no sample." });
+    marks.push(labelAt(0, y, 9, "This file cannot be drawn; no sample."));
   } else {
     const set = sizeLines(linesOf(entry, lines), entry, face, { look, roomPt });
     let before = 0;
@@ -127,17 +127,19 @@ export function layOutBlock(
   }
   if (entry.note) {
     y += 12;
-    marks.push({
-      kind: "label",
-      x: 0,
-      y,
-      sizePt: FACTS_PT,
-      isBold: false,
-      text: safe(entry.note.slice(0, NOTE_MOST), labels.label),
-    });
+    marks.push(labelAt(0, y, FACTS_PT, safe(entry.note.slice(0, NOTE_MOST), labels.label)));
   }
   return { entry, face, marks, widthPt, heightPt: y + 6 };
 }
+
+const labelAt = (x: number, y: number, sizePt: number, text: string): Mark => ({
+  kind: "label",
+  x,
+  y,
+  sizePt,
+  isBold: false,
+  text,
+});
 
 const widthOf = (face: SetFace, { line }: SetLine, sizePt: number) => (line.widthFu / face.unitsPerEm) * sizePt;
 
@@ -209,8 +211,7 @@ function stretchesOf(name: string, { has }: LabelFace) {
   return stretches;
 }
 
-/** Characters that the label face lacks become a question mark rather than an error. */
-const safe = (text: string, { has }: LabelFace) => [...text].map((c) => (has(c.codePointAt(0)!) ? c : "?")).join("");
+const safe = (text: string, { has }: LabelFace) => replaceUnknown(text, has);
 
 const labelWidth = (text: string, sizePt: number, { open }: LabelFace) =>
   (typesetLine(open, text).widthFu / open.unitsPerEm) * sizePt;
@@ -255,17 +256,17 @@ function layOutHead(head: { title: string; subtitle: string }, widthPt: number, 
  * @param isEndless - one page as high as all of them, for what is not printed page by page.
  * @returns at least one page; wider than a sheet of paper where a line at its real size is.
  */
-export function layOutPages(
+export function layOutPages<F extends SetFace>(
   head: { title: string; subtitle: string },
-  blocks: readonly Block[],
+  blocks: readonly Block<F>[],
   labels: Labels,
   { look, isEndless }: { look: SheetLook; isEndless: boolean },
-): Page[] {
+): Page<F>[] {
   const across = look.layout === "columns" ? look.columns : 1;
   const blockPt = Math.max(blockWidthPt(look), ...blocks.map((b) => b.widthPt));
   const widthPt = Math.max(PAGE.width, across * blockPt + GAP_PT * (across - 1) + 2 * PAGE.margin);
   const top = layOutHead(head, widthPt, labels);
-  const newPage = (): Page => ({ widthPt, heightPt: PAGE.height, marks: [...top.marks], blocks: [] });
+  const newPage = (): Page<F> => ({ widthPt, heightPt: PAGE.height, marks: [...top.marks], blocks: [] });
   const pages = [newPage()];
   let y = top.from;
   for (let i = 0; i < blocks.length; i += across) {

@@ -3,7 +3,8 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { useBench } from "../bench/BenchContext";
-import { addressOf, ask } from "../parts/client";
+import { addressOfPicture } from "../parts/briefPicture";
+import { ask } from "../parts/client";
 
 export function PictureField() {
   const { brief, dispatch, sayFault, say } = useBench();
@@ -45,7 +46,7 @@ export function PictureField() {
           aria-label="The brief’s picture"
           className="mb-2 h-32 border border-rule bg-cover bg-center"
           style={{
-            backgroundImage: `url(${addressOf("getBriefPicture", { params: { id: brief.briefId } })}?v=${brief.picture})`,
+            backgroundImage: `url(${addressOfPicture(brief)})`,
           }}
         />
       )}

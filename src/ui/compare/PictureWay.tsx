@@ -9,7 +9,7 @@ import { pathOfShape, thinPoints } from "@/core/brief/scene";
 import { useBench } from "../bench/BenchContext";
 import { useKeys } from "../bench/useKeys";
 import { nameOf } from "../find/facts";
-import { addressOf } from "../parts/client";
+import { addressOfPicture } from "../parts/briefPicture";
 import { BASELINE_EM, Sample } from "../parts/Sample";
 import { sampleOf } from "../parts/sampleOf";
 
@@ -220,7 +220,7 @@ function Composition(props: CompositionProps) {
   const size = { width: 1000, height: 1000 / ratio };
   const heightPx = widthPx / ratio;
   const sizePx = scene.sizeShare * heightPx * levelFactor(face.traits, brief.levelBy);
-  const src = `${addressOf("getBriefPicture", { params: { id: brief.briefId } })}?v=${brief.picture}`;
+  const src = addressOfPicture(brief);
   const own: FrontShape | null = hand.points && {
     kind: tool === "outline" ? "outline" : "brush",
     points: hand.points,

@@ -28,7 +28,7 @@ import { moveFocus } from "./select";
 import { useSharedFit } from "./useSharedFit";
 import { addressOfKept } from "../parts/sampleOf";
 import { usePages, type FirstPage } from "./usePages";
-import { addressOf } from "../parts/client";
+import { addressOfPicture } from "../parts/briefPicture";
 
 const BASE_PX: Record<number, number> = { 1: 60, 2: 42, 3: 34, 4: 30, 5: 26, 6: 22, 7: 19, 8: 17 };
 const DEFAULT_COLOURS = { ink: "#20262B", paper: "#F3EFE6" };
@@ -227,10 +227,7 @@ function useLook({ columns, zoom, wrap, isLarge, ground }: Props, widthPx: numbe
   const heightPx = Math.round(
     (wrap ? basePx * 0.55 * 1.3 * (columns > 2 ? 8 : 4.4) : basePx * 1.78) + (isCompact ? 62 : 46),
   );
-  const picture =
-    ground === "picture" && brief.picture
-      ? `${addressOf("getBriefPicture", { params: { id: brief.briefId } })}?v=${brief.picture}`
-      : null;
+  const picture = ground === "picture" && brief.picture ? addressOfPicture(brief) : null;
   return useMemo(
     () => ({
       basePx,
