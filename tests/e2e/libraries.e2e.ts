@@ -311,7 +311,13 @@ describe("in the browser", () => {
       (await api<{ orders: { orderId: string; state: string; receipt: string | null }[] }>("/orders")).body.orders.find(
         (o) => o.orderId === body.orderId,
       )!;
-    for (let i = 0; i < 60 && !(await order()).receipt; i++) await new Promise((r) => setTimeout(r, 100));
+    // It is paid first, then fetched: only when the fetching has ended in vain may the links work again.
+    const buying = async () =>
+      (await api<{ jobs: { kind: string; state: string }[] }>("/jobs")).body.jobs.some(
+        (j) => j.kind === "buy" && (j.state === "running" || j.state === "waiting"),
+      );
+    for (let i = 0; i < 600 && (!(await order()).receipt || (await buying())); i++)
+      await new Promise((r) => setTimeout(r, 100));
     expect((await order()).state).toBe("placed");
     await setFaults("halyard", NO_FAULTS);
     const { page } = browser;
