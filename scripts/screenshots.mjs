@@ -1,5 +1,5 @@
 // npm run pictures: one PNG of each main view at 1280 × 800 on the demo data, into docs/screenshots/. Look at them before committing.
-import { mkdtempSync, mkdirSync, readFileSync, rmSync } from "node:fs";
+import { mkdtempSync, mkdirSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { chromium } from "playwright-core";
@@ -16,7 +16,6 @@ const server = startServer(port, data, await prepareDemo(libraries.url));
 const out = "docs/screenshots";
 mkdirSync(out, { recursive: true });
 const briefId = "b_open-night-poster";
-const TIDE_TABLES = `<style>h1{font:700 40px "Zilla Slab",serif} .lead{font-family:"Fog Bell Grotesk"}</style><h1>Tide tables</h1><p class="lead">High water 04:52</p>`;
 
 try {
   await waitFor(url, (h) => h.styles > 700 && h.jobsWaiting === 0, 300_000);
@@ -49,6 +48,26 @@ try {
     await page.screenshot({ path: `${out}/${name}.png` });
     console.log(`${out}/${name}.png`);
   };
+  /** Hull letters on an arc, and what would go wrong with them in stencil card. */
+  const drawLettering = async () => {
+    const hull = "../b_hull-letters/letter";
+    for (const q of ["kaushan script", "lobster", "rokkitt extrabold"])
+      await fetch(`${url}/api/v1/briefs/b_hull-letters/kept/${await styleOf(q)}`, { method: "PUT", body: "{}" });
+    await shot(hull, "letter", async () => {
+      await page.getByRole("button", { name: "Start lettering" }).click();
+      await page.getByRole("button", { name: /^Lies on/ }).click();
+      await page.getByRole("option", { name: "an arc, outside" }).click();
+      await page.getByLabel("Radius").waitFor();
+      await page.waitForTimeout(1500);
+      await page.getByRole("button", { name: "Fit to the letters" }).click();
+      await page.getByRole("button", { name: /^Letter &/ }).click();
+      await page.waitForTimeout(1500);
+    });
+    await shot(`${hull}?way=check`, "letter-check", async () => {
+      await page.getByRole("combobox", { name: "Material" }).selectOption("Stencil card");
+      await page.locator("[data-mark='1']").waitFor();
+    });
+  };
   await shot("brief", "brief");
   await shot("find?q=sturdy%20slab%20with%20an%20ampersand,%20to%20sell%20with", "find");
   await shot("find?view=map&q=harvest%20fair", "map", async () => {
@@ -65,14 +84,6 @@ try {
       .setInputFiles({ name: "harbour-plate.png", mimeType: "image/png", buffer: picture });
     await page.locator("[data-match] [data-face=ready]").first().waitFor({ timeout: 60_000 });
   });
-  await shot("identify/documents", "documents", async () => {
-    await page.getByLabel("Documents").setInputFiles([
-      { name: "tide-tables.html", mimeType: "text/html", buffer: Buffer.from(TIDE_TABLES) },
-      { name: "open-night-proof.pdf", mimeType: "application/pdf", buffer: await drawProof(browser) },
-    ]);
-    await page.locator("[data-document='open-night-proof.pdf'] [data-face=ready]").first().waitFor({ timeout: 60_000 });
-  });
-  await shot("identify/questions?answers=feet.2~width.2~a.1~g.1", "identify-questions");
   await shot("shortlist", "shortlist");
   await shot("hand-over", "hand-over", async () => {
     await page.getByRole("button", { name: /Make the archive/ }).click();
@@ -124,6 +135,7 @@ try {
     for (const key of [" ", "x", "ArrowRight", "x", " ", "ArrowRight"]) await page.keyboard.press(key);
     await page.waitForTimeout(1200);
   });
+  await drawLettering();
   await page.goto(url);
   await page.locator("[data-brief] [data-face=ready]").first().waitFor();
   await page.waitForTimeout(600);
@@ -160,18 +172,4 @@ async function drawPlate(browser, styleId) {
   const png = await page.locator("#w").screenshot();
   await page.close();
   return png;
-}
-
-/** A proof of the poster as a browser prints it. */
-async function drawProof(browser) {
-  const face = (name, id, file) =>
-    `@font-face{font-family:${name};src:url(data:font/woff2;base64,${readFileSync(`node_modules/@fontsource/${id}/files/${id}-latin-${file}.woff2`).toString("base64")})}`;
-  const page = await browser.newPage();
-  await page.setContent(
-    `<style>${face("A", "alfa-slab-one", "400-normal")}${face("B", "dancing-script", "400-normal")}h1{font-family:A}p{font-family:B}</style><h1>Skerrow Light</h1><p>Open Night, 12 lamps &amp; one tide</p>`,
-  );
-  await page.evaluate(() => document.fonts.ready);
-  const pdf = await page.pdf();
-  await page.close();
-  return pdf;
 }

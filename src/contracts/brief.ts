@@ -77,9 +77,9 @@ export const BriefFields = z.object({
 export type BriefFields = z.infer<typeof BriefFields>;
 
 /** Where a face stands on its axes: axis tag → value. Empty: at its defaults. */
-const Location = z.record(z.string().regex(/^[ -~]{4}$/), z.number());
+export const Location = z.record(z.string().regex(/^[ -~]{4}$/), z.number());
 /** OpenType features that are switched: tag → value. */
-const FeatureValues = z.record(z.string().regex(/^[ -~]{4}$/), z.number().int().min(0).max(200));
+export const FeatureValues = z.record(z.string().regex(/^[ -~]{4}$/), z.number().int().min(0).max(200));
 
 export const Kept = z.object({
   keptId: KeptId,

@@ -56,6 +56,12 @@ const note = (as: string, field: string) => (body: unknown) => {
   ids[as] = (body as Record<string, string>)[field]!;
 };
 
+const ofLettering = () => ({ params: { id: ids.lettering! } });
+const lettering = (text = "Wren") => ({
+  sheet: { widthMm: 300, heightMm: 160, ground: null },
+  blocks: [{ id: "line-1", text, styleId: ids.style!, size: { emMm: 60 }, at: { xMm: 20, yMm: 90 }, fill: "#20262b" }],
+});
+
 type Case = { ask: () => Sent; then?: (body: unknown) => unknown };
 const plain = (ask: () => Sent = () => ({})): Case => ({ ask });
 
@@ -138,6 +144,21 @@ const RIGHT: Record<OperationName, Case> = {
     then: note("share", "shareId"),
   },
   listShares: plain(ofBrief),
+  createLettering: {
+    ask: () => ({ ...ofBrief(), body: { name: "Hull letters", document: lettering() } }),
+    then: note("lettering", "letteringId"),
+  },
+  listLetterings: plain(ofBrief),
+  getLettering: plain(ofLettering),
+  changeLettering: plain(() => ({ ...ofLettering(), body: { document: lettering("No. 7"), version: 1 } })),
+  undoLettering: plain(ofLettering),
+  redoLettering: plain(ofLettering),
+  deleteLettering: plain(ofLettering),
+  layoutLettering: plain(() => ({ body: { document: lettering() } })),
+  checkLettering: plain(() => ({
+    body: { document: lettering(), material: { minStrokeMm: 1, minGapMm: 1, minPieceMm2: 4 } },
+  })),
+  writeLettering: plain(() => ({ body: { document: lettering(), format: "svg" } })),
   getShare: plain(() => ({ params: { id: ids.share! } })),
   endShare: plain(() => ({ params: { id: ids.share! } })),
   planWebkit: plain(ofBrief),

@@ -24,6 +24,20 @@ beforeAll(async () => {
     method: "POST",
     json: { question: "q=slab", title: "Slabs" },
   });
+  const block = { text: "Skerrow Light", styleId: kept[0], size: { emMm: 40 }, fill: "#20262b" };
+  const arc = { kind: "arc", radiusMm: 300, startDeg: -90 };
+  await api(`/briefs/${briefId}/letterings`, {
+    method: "POST",
+    json: {
+      name: "Test brief",
+      document: {
+        sheet: { widthMm: 420, heightMm: 200, ground: "#fbf9f4" },
+        blocks: [
+          { ...block, id: "l_0", at: { xMm: 40, yMm: 120 }, path: arc, outline: { widthMm: 1, colour: "#a8431a" } },
+        ],
+      },
+    },
+  });
   const style = `style/${(await styleNamed("lora bold")).styleId}`;
   const variable = `style/${(await styleNamed("fraunces variable")).styleId}`;
   views = Object.entries({
@@ -54,6 +68,10 @@ beforeAll(async () => {
     compare: `compare?faces=${kept.join(",")}`,
     companions: `compare/companions?of=${kept[1]}&by=family`,
     "two by two": "compare/two-by-two",
+    letter: "letter",
+    "letter, shape": "letter?way=shape&letter=2",
+    "letter, check": "letter?way=check",
+    "letter, save as": "letter?way=save",
     "all briefs": "/",
   });
 }, 60_000);

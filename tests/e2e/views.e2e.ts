@@ -125,6 +125,11 @@ describe("the style page", () => {
   test("a glyph is found by code point and copied", async () => {
     const { page } = browser;
     await page.goto(`/b/${briefId}/style/${plain}`);
+    // What is typed before the page is at work is lost to it.
+    await page
+      .getByRole("button", { name: /^Copy / })
+      .first()
+      .waitFor();
     await page.getByLabel("Find a glyph").fill("U+0026");
     await page.getByRole("button", { name: "Copy ampersand, U+0026" }).click();
     await page.getByText("& copied (ampersand, U+0026)").waitFor();

@@ -13,6 +13,7 @@ export type Topic =
   | "rounds"
   | "decisions"
   | "shares"
+  | "letterings"
   | "identifications"
   | "survey"
   | "searches"

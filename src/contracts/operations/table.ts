@@ -2,6 +2,7 @@
 import { BRIEF_OPERATIONS } from "./briefs";
 import { COMPARE_OPERATIONS } from "./compare";
 import { IDENTIFY_OPERATIONS } from "./identify";
+import { LETTERING_OPERATIONS } from "./letterings";
 import { LIBRARY_OPERATIONS } from "./libraries";
 import { SERVER_OPERATIONS } from "./server";
 import { SHARE_OPERATIONS } from "./shares";
@@ -13,6 +14,7 @@ export const OPERATIONS = {
   ...BRIEF_OPERATIONS,
   ...COMPARE_OPERATIONS,
   ...SHARE_OPERATIONS,
+  ...LETTERING_OPERATIONS,
   ...IDENTIFY_OPERATIONS,
   ...LIBRARY_OPERATIONS,
 };

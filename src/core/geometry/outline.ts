@@ -146,3 +146,39 @@ export function areaOf(p: Float64Array): number {
   for (let i = 0, j = p.length - 2; i < p.length; j = i, i += 2) sum += p[j]! * p[i + 1]! - p[i]! * p[j + 1]!;
   return sum / 2;
 }
+
+/** The map that leaves everything where it is. */
+export const IN_PLACE: Affine = { a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 };
+
+/** A new outline, each point mapped by `by`. */
+export const mapOutline = ({ verbs, coords }: Outline, by: Affine): Outline => ({
+  verbs,
+  coords: mapPolygons([coords], by)[0]!,
+});
+
+/** Several outlines as one, as they are. */
+export function joinOutlines(outlines: readonly Outline[]): Outline {
+  if (outlines.length === 1) return outlines[0]!;
+  const coords = new Float64Array(outlines.reduce((sum, o) => sum + o.coords.length, 0));
+  let at = 0;
+  for (const o of outlines) {
+    coords.set(o.coords, at);
+    at += o.coords.length;
+  }
+  return { verbs: outlines.map((o) => o.verbs).join(""), coords };
+}
+
+/** Whether a point lies within a polygon, however it turns. */
+export function isInside(p: Float64Array, x: number, y: number): boolean {
+  let inside = false;
+  for (let i = 0, j = p.length - 2; i < p.length; j = i, i += 2) {
+    const [x0, y0, x1, y1] = [p[j]!, p[j + 1]!, p[i]!, p[i + 1]!];
+    if (y0 <= y !== y1 <= y && x < x0 + ((y - y0) / (y1 - y0)) * (x1 - x0)) inside = !inside;
+  }
+  return inside;
+}
+
+export const doBoxesMeet = (a: Bounds, b: Bounds) =>
+  a.xMin < b.xMax && b.xMin < a.xMax && a.yMin < b.yMax && b.yMin < a.yMax;
+
+export const middleOf = ({ xMin, xMax, yMin, yMax }: Bounds) => ({ x: (xMin + xMax) / 2, y: (yMin + yMax) / 2 });

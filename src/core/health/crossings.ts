@@ -1,6 +1,6 @@
 // Whether the contours of a letter cross: one another or themselves. Touching in a point, or along an edge, is no crossing.
 // One sweep from the lowest edge up: an edge is compared with those alone that reach its height.
-import { areaOf, boundsOf, type Bounds, type Polygons } from "../geometry/outline";
+import { areaOf, boundsOf, isInside, type Bounds, type Polygons } from "../geometry/outline";
 
 type Edge = { contour: number; index: number; last: number; ax: number; ay: number; bx: number; by: number };
 
@@ -67,15 +67,6 @@ function reachesInto(p: Float64Array, q: Float64Array, touchFu: number): boolean
   }
   return false;
 }
-function isInside(q: Float64Array, x: number, y: number): boolean {
-  let inside = false;
-  for (let i = 0, j = q.length - 2; i < q.length; j = i, i += 2) {
-    const [x0, y0, x1, y1] = [q[j]!, q[j + 1]!, q[i]!, q[i + 1]!];
-    if (y0 <= y !== y1 <= y && x < x0 + ((y - y0) / (y1 - y0)) * (x1 - x0)) inside = !inside;
-  }
-  return inside;
-}
-
 function edgesOf(polygons: Polygons): Edge[] {
   const out: Edge[] = [];
   polygons.forEach((p, contour) => {

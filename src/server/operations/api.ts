@@ -3,6 +3,7 @@ import { bindOperations } from "./bind";
 import { briefHandlers } from "./briefs";
 import { compareHandlers } from "./compare";
 import { identifyHandlers } from "./identify";
+import { letteringHandlers } from "./letterings";
 import { libraryHandlers } from "./libraries";
 import { serverHandlers } from "./server";
 import { shareHandlers } from "./shares";
@@ -15,6 +16,7 @@ export const api = bindOperations(
     ...briefHandlers,
     ...compareHandlers,
     ...shareHandlers,
+    ...letteringHandlers,
     ...identifyHandlers,
     ...libraryHandlers,
   },

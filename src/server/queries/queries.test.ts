@@ -66,6 +66,8 @@ describe("migrations", () => {
       "jobs",
       "kept",
       "keywords",
+      "lettering_steps",
+      "letterings",
       "libraries",
       "meta",
       "migrations",
@@ -108,6 +110,7 @@ describe("migrations", () => {
       { name: "0014-rounds.sql" },
       { name: "0015-shares.sql" },
       { name: "0016-groups.sql" },
+      { name: "0017-letterings.sql" },
     ]);
   });
 });

@@ -19,6 +19,7 @@ import type {
   ReadToImportReply,
   ReadToImportRequest,
 } from "./readFont.worker";
+import type { LetterReply, LetterRequest } from "./letter.worker";
 import type { LibraryReply, LibraryRequest } from "./libraries.worker";
 import type { TermsReply, TermsRequest } from "./terms.worker";
 import type { WebFont } from "@/core/webkit/makeWebFont";
@@ -34,6 +35,7 @@ const POOLS = {
   terms: { entry: "terms", processes: 1, memoryMb: 512 },
   faces: { entry: "faces", processes: 1, memoryMb: 768, line: 40 },
   identify: { entry: "identify", processes: 1, memoryMb: 3072, line: 8, idleMs: 900_000 },
+  lettering: { entry: "letter", processes: 1, memoryMb: 2048, line: 40 },
   sheets: { entry: "writeSheet", processes: 1, memoryMb: 1024, line: 8 },
   webFonts: { entry: "webFont", processes: 1, memoryMb: 768, line: 40 },
   questions: { entry: "questionSheet", processes: 1, memoryMb: 768, line: 8 },
@@ -52,6 +54,7 @@ const IDENTIFY_TIMEOUT_MS = 60_000;
 const PICTURE_TIMEOUT_MS = 15_000;
 /** Of processor time, for a hundred thousand styles. */
 const MAP_TIMEOUT_MS = 60_000;
+const LETTER_TIMEOUT_MS = 60_000;
 const SHEET_TIMEOUT_MS = 180_000;
 /** A whole font of many thousand characters takes some ten seconds to compress. */
 const WEB_FONT_TIMEOUT_MS = 90_000;
@@ -206,6 +209,13 @@ export async function askLibrary<R extends LibraryRequest>(request: R, signal?: 
 export async function makeWebFontsInWorker(request: WebFontRequest, signal?: AbortSignal): Promise<Outcome<WebFont[]>> {
   const ran = await run<WebFontRequest, WebFont[]>("webFonts", request, { timeoutMs: WEB_FONT_TIMEOUT_MS, signal });
   return ran.ok ? succeed(ran.value) : refuse(codeOf(ran, "web-font-failed", "web-font-too-long"));
+}
+
+/** A document that hangs or breaks its process gives a refusal, never an exception. */
+export async function askLettering<R extends LetterRequest>(request: R, signal?: AbortSignal): Promise<LetterReply<R>> {
+  const options = { timeoutMs: LETTER_TIMEOUT_MS, name: request.what, signal };
+  const ran = await run<R, LetterReply<R>>("lettering", request, options);
+  return ran.ok ? ran.value : refuse(codeOf(ran, "lettering-failed", "lettering-too-long"));
 }
 
 export const writeSheetInWorker = (request: WriteSheetRequest, signal?: AbortSignal) =>

@@ -34,7 +34,7 @@ export function Bench({ brief, briefs, isShared, children }: BenchProps) {
   );
 }
 
-const VIEWS_WITH_TRAY = ["compare", "find", "identify", "style", "pass"];
+const VIEWS_WITH_TRAY = ["compare", "find", "identify", "letter", "style", "pass"];
 
 function Frame({ briefs, isShared, children }: Omit<BenchProps, "brief">) {
   const { brief, undo, redo, trayOpen, isAway, say } = useBench();

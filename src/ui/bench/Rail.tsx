@@ -8,13 +8,14 @@ import { queryOf } from "../parts/client";
 import { useBench } from "./BenchContext";
 import { useComparing } from "./comparing";
 
-/** Digits are the places in the whole working order; steps that are not built yet leave their digit free. */
+/** Digits are the places in the working order. */
 export const STEPS = [
   { path: "brief", name: "Brief", digit: "1" },
   { path: "find", name: "Find", digit: "2" },
   { path: "identify", name: "Identify", digit: "3" },
   { path: "compare", name: "Compare", digit: "4" },
   { path: "shortlist", name: "Shortlist", digit: "5" },
+  { path: "letter", name: "Letter", digit: "6" },
   { path: "hand-over", name: "Hand over", digit: "7" },
 ] as const;
 const BESIDE = [

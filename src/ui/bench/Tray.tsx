@@ -13,6 +13,7 @@ import { addressOfKept, sampleAt, writeSetting } from "../parts/sampleOf";
 import { useBench } from "./BenchContext";
 import { useActiveLine } from "./BriefStrip";
 import { carryFace, useComparing } from "./comparing";
+import { useDressing } from "./dressing";
 
 export function useKept() {
   const { brief } = useBench();
@@ -25,6 +26,7 @@ export function useKept() {
 export function Tray() {
   const { brief } = useBench();
   const kept = useKept();
+  const isLettering = useDressing() !== null;
   const items = new Map(kept.data?.items.map((i) => [i.styleId, i]));
   return (
     <aside className="flex min-h-0 flex-col border-l border-rule bg-chalk max-md:hidden" aria-label="Kept">
@@ -39,7 +41,10 @@ export function Tray() {
           <li className="py-2 text-basalt">Nothing yet. On the wall, Space keeps the face in focus.</li>
         )}
       </ul>
-      {brief.kept.length > 0 && (
+      {isLettering && brief.kept.length > 0 && (
+        <p className="px-3.5 py-2 text-[12px] text-basalt">A click sets the chosen line in a face.</p>
+      )}
+      {!isLettering && brief.kept.length > 0 && (
         <div className="grid gap-2.5 p-3.5">
           <Link href={`/b/${brief.briefId}/shortlist`} className="btn">
             Order the shortlist
@@ -58,9 +63,31 @@ type ItemProps = { entry: Kept; item: ShownItem | undefined; ranges: Ranges };
 function TrayItem({ entry, item, ranges }: ItemProps) {
   const { brief } = useBench();
   const [active] = useActiveLine();
+  const dressing = useDressing();
   if (!item) return null;
   const { styleId, role, location, features } = entry;
   const name = `${item.family} ${item.style}`;
+  const shown = (
+    <>
+      <Sample
+        {...sampleAt(item, { location, features })}
+        text={brief.lines[active]?.text || item.family}
+        sizePx={20 * levelFactor(item.traits, brief.levelBy)}
+      />
+      <span className="flex justify-between gap-2 text-[12px] text-basalt">
+        <span className="min-w-0">
+          <span className="block truncate">{name}</span>
+          <span className="block truncate empty:hidden">{writeSetting({ location, features })}</span>
+        </span>
+        <CareMark health={item.health} compact />
+        {dressing ? (
+          <span className="shrink-0 font-medium text-oxide">{dressing.wornBy(entry)}</span>
+        ) : (
+          <span className="shrink-0">{role}</span>
+        )}
+      </span>
+    </>
+  );
   return (
     <li
       className="group flex gap-2.5 border-b border-rule py-2.5"
@@ -69,21 +96,20 @@ function TrayItem({ entry, item, ranges }: ItemProps) {
     >
       <CoreSample traits={item.traits} ranges={ranges} width={11} band={7} />
       <div className="min-w-0 flex-1">
-        <Link href={addressOfKept(brief.briefId, { styleId, location, features })} className="block">
-          <Sample
-            {...sampleAt(item, { location, features })}
-            text={brief.lines[active]?.text || item.family}
-            sizePx={20 * levelFactor(item.traits, brief.levelBy)}
-          />
-          <span className="flex justify-between gap-2 text-[12px] text-basalt">
-            <span className="min-w-0">
-              <span className="block truncate">{name}</span>
-              <span className="block truncate empty:hidden">{writeSetting({ location, features })}</span>
-            </span>
-            <CareMark health={item.health} compact />
-            <span className="shrink-0">{role}</span>
-          </span>
-        </Link>
+        {dressing ? (
+          <button
+            type="button"
+            aria-label={`Set the line in ${name}`}
+            className="block w-full text-left"
+            onClick={() => dressing.wear(entry)}
+          >
+            {shown}
+          </button>
+        ) : (
+          <Link href={addressOfKept(brief.briefId, { styleId, location, features })} className="block">
+            {shown}
+          </Link>
+        )}
       </div>
       <TrayButtons entry={entry} name={name} />
     </li>

@@ -1,11 +1,12 @@
-// A choice that is ticked, with what it means said behind it.
-type Props = { name: string; says: string; checked: boolean; onChange: (checked: boolean) => void };
+// A choice that is ticked; what it means may be said behind it.
+type Props = { name: string; says?: string; checked: boolean; onChange: (checked: boolean) => void };
 
 export function Tick({ name, says, checked, onChange }: Props) {
   return (
     <label className="flex items-baseline gap-2">
       <input type="checkbox" className="accent-tide" checked={checked} onChange={(e) => onChange(e.target.checked)} />
-      <span className="font-semibold whitespace-nowrap">{name}</span> <span className="text-basalt">{says}</span>
+      <span className={says ? "font-semibold whitespace-nowrap" : ""}>{name}</span>
+      {says && <span className="text-basalt">{says}</span>}
     </label>
   );
 }

@@ -55,8 +55,20 @@ export async function ask<N extends OperationName>(
   return answer as OutputOf<Operations[N]>;
 }
 
+/** A file that an operation writes. @throws as `ask`. */
+export async function askFile<N extends OperationName>(name: N, sent: Sent<Operations[N]>): Promise<Blob> {
+  const { params, query, body } = sent as AnySent;
+  const { method, path } = OPERATIONS[name] as Operation;
+  const address = `${pathOf({ path }, params)}${writeQuery(query)}`;
+  return (await fetchAnswer(address, { method: method.toUpperCase() }, body)).blob();
+}
+
 /** @param path - below the interface's base, with its leading slash. @throws as `ask`. */
 export async function send(path: string, init: RequestInit & Extra, json?: unknown): Promise<unknown> {
+  return (await fetchAnswer(path, init, json)).json().catch(() => null) as Promise<unknown>;
+}
+
+async function fetchAnswer(path: string, init: RequestInit & Extra, json?: unknown): Promise<Response> {
   let response: Response;
   try {
     response = await fetch(`${BASE}${path}`, {
@@ -70,8 +82,8 @@ export async function send(path: string, init: RequestInit & Extra, json?: unkno
     if ((error as Error).name === "AbortError") throw error;
     throw new ApiFault({ code: "internal", message: "The server does not answer. Is it still running?" }, 0);
   }
+  if (response.ok) return response;
   const body: unknown = await response.json().catch(() => null);
-  if (response.ok) return body;
   const fault = (body as { error?: Fault } | null)?.error;
   throw new ApiFault(
     fault ?? { code: "internal", message: `The server answered ${response.status}.` },

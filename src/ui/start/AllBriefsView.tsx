@@ -260,7 +260,8 @@ function Sheet({ brief, faces, act }: SheetProps) {
           <SheetMenu brief={brief} act={act} />
         </span>
       </div>
-      <p className="truncate text-[12px] text-basalt">
+      {/* How long ago it was may have grown since the server wrote it. */}
+      <p className="truncate text-[12px] text-basalt" suppressHydrationWarning>
         {[brief.client, length ? `${length} kept` : "none kept", `changed ${writeAge(brief.changedAt)}`]
           .filter(Boolean)
           .join(" · ")}

@@ -10,6 +10,7 @@ import { writeFeature } from "@/contracts/words";
 import { useBench } from "../bench/BenchContext";
 import { useActiveLine } from "../bench/BriefStrip";
 import { ask } from "../parts/client";
+import { useCopy } from "../parts/useCopy";
 
 const CELL_PX = 64;
 
@@ -30,7 +31,7 @@ export function Glyphs({ style }: { style: StyleDetail }) {
   const shown = rows.getVirtualItems();
   const lastShown = ((shown[shown.length - 1]?.index ?? 0) + 1) * columns;
   useEffect(() => more(lastShown), [more, lastShown]);
-  const copy = useCopy();
+  const copy = useGlyphCopy();
   const add = (g: Glyph) => {
     const c = String.fromCodePoint(g.codePoints[0]!);
     const lines = brief.lines.map((l, i) => (i === active ? { ...l, text: `${l.text}${c}` } : l));
@@ -112,21 +113,18 @@ function useColumns(scroller: RefObject<HTMLDivElement | null>): number {
   return columns;
 }
 
-function useCopy() {
+function useGlyphCopy() {
   const nameCharacter = useCharacterNames();
   const { say } = useBench();
+  const copy = useCopy();
   return async (g: Glyph) => {
     const c = g.codePoints[0];
     if (c === undefined)
       return say(
         `${g.name} has no character of its own${g.features.length ? `; the feature ${g.features.join(", ")} reaches it` : ""}.`,
       );
-    try {
-      await navigator.clipboard.writeText(String.fromCodePoint(c));
-      say(`${String.fromCodePoint(c)} copied (${nameCharacter(c)}, ${writeCodePoint(c)})`);
-    } catch {
-      say("The browser does not allow copying here.", true);
-    }
+    const character = String.fromCodePoint(c);
+    await copy(character, `${character} copied (${nameCharacter(c)}, ${writeCodePoint(c)})`);
   };
 }
 

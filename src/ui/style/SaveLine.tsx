@@ -7,6 +7,7 @@ import { readUnicodeRange } from "@/core/unicode/ranges";
 import { useBench } from "../bench/BenchContext";
 import { useActiveLine } from "../bench/BriefStrip";
 import { addressOf } from "../parts/client";
+import { saveBlob } from "../parts/saveBlob";
 import { typesetInWorker } from "../parts/typesetInWorker";
 
 const SIZE_PX = 200;
@@ -46,17 +47,11 @@ export function SaveLine({ style, location, features }: Props) {
     });
     setBusy(false);
     if (!reply.ok) return say(FAULTS[reply.code], true);
-    const address = URL.createObjectURL(new Blob([reply.svg], { type: "image/svg+xml" }));
-    const link = document.createElement("a");
-    link.href = address;
-    link.download = `${name} - ${
-      text
-        .slice(0, 40)
-        .replace(/[^\p{L}\p{N} ]+/gu, "")
-        .trim() || "line"
-    }.svg`;
-    link.click();
-    URL.revokeObjectURL(address);
+    const line = text
+      .slice(0, 40)
+      .replace(/[^\p{L}\p{N} ]+/gu, "")
+      .trim();
+    saveBlob(new Blob([reply.svg], { type: "image/svg+xml" }), `${name} - ${line || "line"}.svg`);
     say(`“${text}” saved as SVG outlines.`);
   };
   return (

@@ -1,0 +1,214 @@
+"use client";
+// The lettering in its material: what would go wrong, numbered as on the sheet, and what mends it.
+import { useState } from "react";
+import { useQuery } from "@tanstack/react-query";
+import type { Block, Finding, LetteringCheck, LetteringDocument, Material } from "@/contracts/lettering";
+import { replaceBlock } from "@/core/letter/editBlock";
+import { writeFault } from "../messages";
+import { FaultNote } from "../parts/FaultNote";
+import { faultOf, queryOf } from "../parts/client";
+import { mendOf } from "./mends";
+import { NumberField } from "./NumberField";
+import { Tick } from "../parts/Tick";
+
+type Named = Material & { name: string };
+const MATERIALS: Named[] = [
+  { name: "Vinyl film", minStrokeMm: 1, minGapMm: 0.8, minPieceMm2: 4 },
+  { name: "Fine vinyl film", minStrokeMm: 0.6, minGapMm: 0.5, minPieceMm2: 2 },
+  { name: "Heat transfer film", minStrokeMm: 1.2, minGapMm: 1, minPieceMm2: 6 },
+  { name: "Stencil card", minStrokeMm: 2, minGapMm: 2, minPieceMm2: 10, isStencil: true },
+  { name: "Acrylic, 3 mm", minStrokeMm: 3, minGapMm: 2, minPieceMm2: 40 },
+];
+const KEY = "lettering-materials";
+
+function readOwn(): Named[] {
+  try {
+    return JSON.parse(localStorage.getItem(KEY) ?? "[]") as Named[];
+  } catch {
+    return [];
+  }
+}
+
+/** The material that was chosen last, and one's own beside those that come with it. */
+export function useMaterial() {
+  const [own, setOwn] = useState(readOwn);
+  const [material, setMaterial] = useState<Named>(() => MATERIALS[0]!);
+  const all = [...MATERIALS, ...own];
+  const keep = (name: string) => {
+    const named = { ...material, name };
+    const next = [...own.filter((m) => m.name !== name), named];
+    localStorage.setItem(KEY, JSON.stringify(next));
+    setOwn(next);
+    setMaterial(named);
+  };
+  return { all, material, setMaterial, keep };
+}
+type MaterialChoice = ReturnType<typeof useMaterial>;
+
+export function useCheck(document: LetteringDocument, material: Named, isOn: boolean) {
+  const { name: _, ...asked } = material;
+  return useQuery({
+    ...queryOf("checkLettering", { body: { document, material: asked } }),
+    enabled: isOn && document.blocks.some((b) => b.text.trim()),
+    placeholderData: (before) => before,
+    retry: false,
+  });
+}
+
+type Props = {
+  document: LetteringDocument;
+  choice: MaterialChoice;
+  check: { data?: LetteringCheck | undefined; error: unknown; isFetching: boolean };
+  onGo: (finding: Finding) => void;
+  onChange: (document: LetteringDocument) => void;
+};
+
+export function CheckPanel({ document, choice, check, onGo, onChange }: Props) {
+  return (
+    <div
+      className="grid gap-x-8 gap-y-2 py-2 text-[12.5px] lg:grid-cols-[320px_1fr]"
+      data-check
+      aria-busy={check.isFetching}
+    >
+      <MaterialFields choice={choice} />
+      {check.error ? (
+        <FaultNote fault={writeFault(faultOf(check.error))} />
+      ) : (
+        check.data && <Findings {...{ document, onGo, onChange }} check={check.data} />
+      )}
+    </div>
+  );
+}
+
+function MaterialFields({ choice: { all, material, setMaterial, keep } }: { choice: MaterialChoice }) {
+  const [name, setName] = useState("");
+  const field = (label: string, key: "minStrokeMm" | "minGapMm" | "minPieceMm2", unit: string) => (
+    <NumberField
+      label={label}
+      unit={unit}
+      step={0.1}
+      least={0}
+      value={material[key] ?? 0}
+      onChange={(v) => setMaterial({ ...material, [key]: v })}
+    />
+  );
+  return (
+    <div className="grid content-start gap-1.5">
+      <label className="flex items-baseline gap-1.5">
+        <span className="text-basalt">Material</span>
+        <select
+          className="border-b border-slate bg-transparent font-semibold"
+          value={material.name}
+          onChange={(e) => setMaterial(all.find((m) => m.name === e.target.value)!)}
+        >
+          {all.map((m) => (
+            <option key={m.name}>{m.name}</option>
+          ))}
+        </select>
+      </label>
+      {field("Thinnest stroke", "minStrokeMm", "mm")}
+      {field("Smallest gap", "minGapMm", "mm")}
+      {field("Smallest piece", "minPieceMm2", "mm²")}
+      <Tick
+        name="Stencil: what letters enclose falls out"
+        checked={material.isStencil ?? false}
+        onChange={(isStencil) => setMaterial({ ...material, isStencil })}
+      />
+      <form
+        className="flex gap-2"
+        onSubmit={(e) => {
+          e.preventDefault();
+          if (name.trim()) keep(name.trim());
+          setName("");
+        }}
+      >
+        <input
+          aria-label="Name of your material"
+          placeholder="Name of your material"
+          className="min-w-0 flex-1 border-b border-rule bg-transparent"
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+        />
+        <button className="btn-quiet underline" disabled={!name.trim()}>
+          Keep
+        </button>
+      </form>
+    </div>
+  );
+}
+
+const KIND_WORDS: Record<Finding["kind"], string> = {
+  thin: "Thin stroke",
+  gap: "Narrow gap",
+  overlap: "Letters overlap and would be cut into each other",
+  island: "Enclosed part",
+  "small-piece": "Piece too small to weed",
+  "filled-counter": "Counter filled by the join",
+  apart: "Letters do not meet",
+};
+
+/** What was found, in words. */
+function sayFinding({ kind, measuredMm, wantedMm }: Finding): string {
+  const mm = (v: number) => `${v.toFixed(2)} mm`;
+  const measured = measuredMm === undefined ? "" : `: ${mm(measuredMm)}`;
+  return `${KIND_WORDS[kind]}${measured}${wantedMm === undefined ? "" : `, ${mm(wantedMm)} needed`}`;
+}
+
+const SHOWN = 40;
+
+function Findings({
+  document,
+  check,
+  onGo,
+  onChange,
+}: Pick<Props, "document" | "onGo" | "onChange"> & { check: LetteringCheck }) {
+  const { findings, pieces, islands, areaMm2, cutLengthMm, thinnestMm, smallestGapMm } = check;
+  return (
+    <div className="min-w-0">
+      <p className="font-semibold" role="status">
+        {findings.length === 0
+          ? "Nothing would go wrong in this material."
+          : `${findings.length} ${findings.length === 1 ? "place" : "places"} would go wrong in this material.`}
+      </p>
+      <p className="num text-basalt">
+        {pieces} {pieces === 1 ? "piece" : "pieces"}, {islands} enclosed · {(areaMm2 / 100).toFixed(1)} cm² ·{" "}
+        {(cutLengthMm / 1000).toFixed(2)} m to cut
+        {thinnestMm !== null && ` · thinnest stroke ${thinnestMm.toFixed(2)} mm`}
+        {smallestGapMm !== null && ` · smallest gap ${smallestGapMm.toFixed(2)} mm`}
+      </p>
+      <ol className="mt-1 max-h-44 overflow-y-auto">
+        {findings.slice(0, SHOWN).map((finding, i) => {
+          const block = document.blocks.find((b) => b.id === finding.blockId);
+          const deed = block && mendOf(block, finding);
+          return (
+            <li
+              key={`${finding.kind} ${finding.xMm} ${finding.yMm}`}
+              className="flex items-center gap-3 border-b border-rule py-0.5"
+            >
+              <span className="num w-6 text-madder">{i + 1}</span>
+              <button type="button" className="min-w-0 flex-1 truncate text-left" onClick={() => onGo(finding)}>
+                {sayFinding(finding)}{" "}
+                <span className="text-basalt">{block && `in “${lettersOf(block, finding)}”`}</span>
+              </button>
+              {deed && (
+                <button
+                  type="button"
+                  className="btn-quiet underline"
+                  onClick={() => onChange(replaceBlock(document, deed.block))}
+                >
+                  {deed.name}
+                </button>
+              )}
+            </li>
+          );
+        })}
+      </ol>
+      {findings.length > SHOWN && <p className="text-basalt">and {findings.length - SHOWN} more</p>}
+    </div>
+  );
+}
+
+const lettersOf = ({ text }: Block, { letters }: Finding) => {
+  const all = [...text.replace(/\r?\n/g, "")];
+  return letters.map((at) => all[at] ?? "").join("");
+};

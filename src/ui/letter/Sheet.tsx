@@ -1,0 +1,326 @@
+"use client";
+// The sheet at its true proportions: blocks are dragged to their place, single letters where shaping is on; sizes and arcs by handles.
+import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
+import type { Block, LetteringDocument } from "@/contracts/lettering";
+import { writeLength, type LengthUnit, convertLength } from "@/contracts/units";
+import type { Finding } from "@/contracts/lettering";
+import type { Bounds } from "@/core/geometry/outline";
+import { replaceBlock } from "@/core/letter/editBlock";
+import { useMeasured } from "../parts/useMeasured";
+import type { LaidBlock, LaidLetter } from "./letterTasks";
+import { moveBy } from "./moveBy";
+import { Mark, Missing, ScaleBar } from "./SheetMarks";
+
+export type Chosen = { blockId: string; at: number | null };
+type Props = {
+  document: LetteringDocument;
+  blocks: readonly LaidBlock[];
+  way: "set" | "shape" | "check" | "save";
+  chosen: Chosen | null;
+  onChoose: (chosen: Chosen) => void;
+  onPreview: (document: LetteringDocument | null) => void;
+  onChange: (document: LetteringDocument) => void;
+  findings: readonly Finding[];
+  paper: string;
+  unit: LengthUnit;
+};
+
+const readSize = (e: HTMLElement) => ({ widthPx: e.clientWidth, heightPx: e.clientHeight });
+const round = (v: number) => Math.round(v * 100) / 100;
+/** What is dragged: moved by so many millimetres until it is let go of. */
+type Drag = { blockId: string; at: number | null; x: number; y: number; dxMm: number; dyMm: number };
+
+export function Sheet(props: Props) {
+  const { document, blocks, way, chosen, onChoose, onChange } = props;
+  const frame = useRef<HTMLDivElement>(null);
+  const size = useMeasured(frame, readSize);
+  const { widthMm, heightMm, ground } = document.sheet;
+  const pxPerMm = size ? Math.max(0.01, Math.min((size.widthPx - 24) / widthMm, (size.heightPx - 24) / heightMm)) : 1;
+  const [drag, setDrag] = useState<Drag | null>(null);
+  const move = (block: Block, at: number | null, dxMm: number, dyMm: number) => {
+    const next = moveBy(block, at, dxMm, dyMm);
+    if (next !== block) onChange(replaceBlock(document, next));
+  };
+  const onDown = (event: PointerEvent, blockId: string, at: number | null) => {
+    onChoose({ blockId, at });
+    if (way === "check" || way === "save" || event.button !== 0) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    setDrag({ blockId, at, x: event.clientX, y: event.clientY, dxMm: 0, dyMm: 0 });
+  };
+  const onMove = (event: PointerEvent) => {
+    if (!drag) return;
+    setDrag({ ...drag, dxMm: (event.clientX - drag.x) / pxPerMm, dyMm: (event.clientY - drag.y) / pxPerMm });
+  };
+  const onUp = () => {
+    const block = drag && document.blocks.find((b) => b.id === drag.blockId);
+    if (block && Math.hypot(drag.dxMm, drag.dyMm) * pxPerMm > 2) move(block, drag.at, drag.dxMm, drag.dyMm);
+    setDrag(null);
+  };
+  return (
+    <div ref={frame} className="relative min-h-0 flex-1 overflow-hidden border border-rule bg-limestone" data-sheet>
+      {size && (
+        <svg
+          role="group"
+          aria-label={`Sheet, ${Math.round(widthMm)} by ${Math.round(heightMm)} mm`}
+          width={widthMm * pxPerMm}
+          height={heightMm * pxPerMm}
+          viewBox={`0 0 ${widthMm} ${heightMm}`}
+          className="absolute overflow-visible top-1/2 left-1/2 -translate-x-1/2 -translate-y-1/2 touch-none"
+          style={{ background: ground ?? props.paper }}
+        >
+          {document.blocks.map((block) => {
+            const laid = blocks.find((b) => b.id === block.id);
+            return laid ? (
+              <BlockOnSheet
+                key={block.id}
+                {...{ block, laid, way, chosen, pxPerMm, onDown, onMove, onUp }}
+                drag={drag?.blockId === block.id ? drag : null}
+                onNudge={(at, dx, dy) => move(block, at, dx, dy)}
+              />
+            ) : null;
+          })}
+          <SizeHandle {...props} pxPerMm={pxPerMm} />
+          {props.findings.map((f, i) => (
+            <Mark key={`${f.kind} ${f.xMm} ${f.yMm}`} finding={f} number={i + 1} pxPerMm={pxPerMm} />
+          ))}
+          <ScaleBar {...{ widthMm, heightMm, pxPerMm }} unit={props.unit} />
+        </svg>
+      )}
+    </div>
+  );
+}
+
+type BlockProps = {
+  block: Block;
+  laid: LaidBlock;
+  way: Props["way"];
+  chosen: Chosen | null;
+  pxPerMm: number;
+  drag: Drag | null;
+  onDown: (event: PointerEvent, blockId: string, at: number | null) => void;
+  onMove: (event: PointerEvent) => void;
+  onUp: () => void;
+  onNudge: (at: number | null, dxMm: number, dyMm: number) => void;
+};
+
+const STEP_MM = 1;
+/** Arrow keys move by a millimetre, with Shift by ten, with Alt by a tenth. */
+function nudgeOf({ key, shiftKey, altKey }: KeyboardEvent): [number, number] | null {
+  const step = STEP_MM * (shiftKey ? 10 : altKey ? 0.1 : 1);
+  if (key === "ArrowLeft") return [-step, 0];
+  if (key === "ArrowRight") return [step, 0];
+  if (key === "ArrowUp") return [0, -step];
+  return key === "ArrowDown" ? [0, step] : null;
+}
+
+function BlockOnSheet({ block, laid, way, chosen, pxPerMm, drag, onDown, onMove, onUp, onNudge }: BlockProps) {
+  const isChosen = chosen?.blockId === block.id;
+  const byLetter = way === "shape";
+  const onKey = (at: number | null) => (event: KeyboardEvent) => {
+    const nudge = nudgeOf(event);
+    if (!nudge) return;
+    event.preventDefault();
+    event.stopPropagation();
+    onNudge(at, ...nudge);
+  };
+  const moved = drag && drag.at === null ? `translate(${drag.dxMm} ${drag.dyMm})` : undefined;
+  // A letter on the move leaves what it is joined to: the whole is made again when it is let go of.
+  const showsLetters = byLetter && (drag?.at ?? null) !== null;
+  return (
+    <g transform={moved} data-block={block.id}>
+      <g pointerEvents="none">
+        {showsLetters ? (
+          laid.letters.map((l) => <path key={l.at} d={l.d} fill={colourOf(block)} transform={byDrag(drag, l)} />)
+        ) : (
+          <Painted laid={laid} id={block.id} />
+        )}
+      </g>
+      {laid.letters
+        .filter((l) => l.isMissing)
+        .map((l) => (
+          <Missing key={l.at} letter={l} emMm={laid.emMm} />
+        ))}
+      {byLetter
+        ? laid.letters
+            .filter((l) => l.box)
+            .map((l) => (
+              <LetterTarget
+                key={l.at}
+                letter={l}
+                isChosen={isChosen && chosen.at === l.at}
+                drag={drag?.at === l.at ? drag : null}
+                pxPerMm={pxPerMm}
+                onPointerDown={(e) => onDown(e, block.id, l.at)}
+                onPointerMove={onMove}
+                onPointerUp={onUp}
+                onKeyDown={onKey(l.at)}
+              />
+            ))
+        : laid.ink && (
+            <rect
+              role="button"
+              tabIndex={0}
+              aria-label={`Line ${block.text}`}
+              aria-pressed={isChosen}
+              {...rectOf(laid.ink, 4 / pxPerMm, LEAST_PX / pxPerMm)}
+              fill="transparent"
+              stroke={isChosen ? "var(--tide)" : "none"}
+              strokeDasharray="4 3"
+              vectorEffect="non-scaling-stroke"
+              className={way === "set" ? "cursor-move" : "cursor-pointer"}
+              onPointerDown={(e) => onDown(e, block.id, null)}
+              onPointerMove={onMove}
+              onPointerUp={onUp}
+              onPointerCancel={onUp}
+              onKeyDown={onKey(null)}
+            />
+          )}
+    </g>
+  );
+}
+
+/** Around a box, and never too small to be hit. */
+function rectOf(b: Bounds, padMm: number, leastMm: number) {
+  const [width, height] = [b.xMax - b.xMin, b.yMax - b.yMin].map((v) => Math.max(leastMm, v + 2 * padMm)) as [
+    number,
+    number,
+  ];
+  return { x: (b.xMin + b.xMax - width) / 2, y: (b.yMin + b.yMax - height) / 2, width, height };
+}
+const LEAST_PX = 25;
+const colourOf = ({ fill }: Block) => (typeof fill === "string" ? fill : fill.from);
+const byDrag = (drag: Drag | null, letter: LaidLetter) =>
+  drag && drag.at === letter.at ? `translate(${drag.dxMm} ${drag.dyMm})` : undefined;
+
+/** Parts of a block as they are painted, gradients and blurs with them. */
+function Painted({ laid, id }: { laid: LaidBlock; id: string }) {
+  return laid.parts.map((part, i) => {
+    const name = `${id}-${i}`;
+    const { paint, blurMm, d } = part;
+    return (
+      <g key={name}>
+        {typeof paint !== "string" && (
+          <linearGradient
+            id={`paint-${name}`}
+            gradientUnits="userSpaceOnUse"
+            {...{ x1: paint.x1, y1: paint.y1, x2: paint.x2, y2: paint.y2 }}
+          >
+            <stop offset="0" stopColor={paint.from} />
+            <stop offset="1" stopColor={paint.to} />
+          </linearGradient>
+        )}
+        {blurMm > 0 && (
+          <filter id={`blur-${name}`} x="-50%" y="-50%" width="200%" height="200%">
+            <feGaussianBlur stdDeviation={blurMm / 2} />
+          </filter>
+        )}
+        <path
+          d={d}
+          fill={typeof paint === "string" ? paint : `url(#paint-${name})`}
+          filter={blurMm > 0 ? `url(#blur-${name})` : undefined}
+        />
+      </g>
+    );
+  });
+}
+
+type TargetProps = {
+  letter: LaidLetter;
+  isChosen: boolean;
+  drag: Drag | null;
+  pxPerMm: number;
+  onPointerDown: (event: PointerEvent) => void;
+  onPointerMove: (event: PointerEvent) => void;
+  onPointerUp: () => void;
+  onKeyDown: (event: KeyboardEvent) => void;
+};
+
+/** What is taken hold of to move one letter. */
+function LetterTarget({ letter, isChosen, drag, pxPerMm, ...events }: TargetProps) {
+  return (
+    <rect
+      role="button"
+      tabIndex={0}
+      aria-label={`Letter ${letter.text}`}
+      aria-pressed={isChosen}
+      data-letter={letter.at}
+      {...rectOf(letter.box!, 2 / pxPerMm, LEAST_PX / pxPerMm)}
+      transform={byDrag(drag, letter)}
+      fill="transparent"
+      stroke={isChosen ? "var(--tide)" : "none"}
+      vectorEffect="non-scaling-stroke"
+      className="cursor-move"
+      {...events}
+    />
+  );
+}
+
+/** The height of capitals at the left of the chosen block, dragged to another size. */
+function SizeHandle({
+  document,
+  blocks,
+  way,
+  chosen,
+  onPreview,
+  onChange,
+  pxPerMm,
+  unit,
+}: Props & { pxPerMm: number }) {
+  const [grip, setGrip] = useState<{ y: number; block: Block; emMm: number } | null>(null);
+  const block = document.blocks.find((b) => b.id === chosen?.blockId);
+  const laid = blocks.find((b) => b.id === chosen?.blockId);
+  if (way !== "set" || !block || !laid?.ink || block.fitWidthMm !== undefined) return null;
+  const { xMin, yMin, yMax } = laid.ink;
+  const x = Math.max(10 / pxPerMm, xMin - 22 / pxPerMm);
+  const scaled = (event: PointerEvent) => {
+    const grown = (grip!.y - event.clientY) / pxPerMm / (yMax - yMin);
+    const factor = Math.max(0.05, 1 + grown);
+    return replaceBlock(document, { ...grip!.block, size: scaleSize(grip!.block, factor) });
+  };
+  const said = sizeOf(block, laid.emMm);
+  return (
+    <g className="text-tide" stroke="currentColor" fill="currentColor">
+      <path
+        d={`M${x - 4 / pxPerMm} ${yMin}H${x + 4 / pxPerMm}M${x} ${yMin}V${yMax}M${x - 4 / pxPerMm} ${yMax}H${x + 4 / pxPerMm}`}
+        vectorEffect="non-scaling-stroke"
+        fill="none"
+      />
+      <text
+        x={x - 6 / pxPerMm}
+        y={(yMin + yMax) / 2}
+        fontSize={12 / pxPerMm}
+        textAnchor="end"
+        stroke="none"
+        className="font-mono"
+      >
+        {writeLength(convertLength(said, "mm", unit), unit)}
+      </text>
+      <circle
+        cx={x}
+        cy={yMin}
+        r={7 / pxPerMm}
+        fill="var(--chalk)"
+        vectorEffect="non-scaling-stroke"
+        className="cursor-ns-resize"
+        data-size-handle
+        onPointerDown={(e) => {
+          e.currentTarget.setPointerCapture(e.pointerId);
+          setGrip({ y: e.clientY, block, emMm: laid.emMm });
+        }}
+        onPointerMove={(e) => grip && onPreview(scaled(e))}
+        onPointerUp={(e) => {
+          if (grip && Math.abs(grip.y - e.clientY) > 1) onChange(scaled(e));
+          else onPreview(null);
+          setGrip(null);
+        }}
+      />
+    </g>
+  );
+}
+
+export const sizeOf = ({ size }: Block, emMm: number) =>
+  "emMm" in size ? size.emMm : "capHeightMm" in size ? size.capHeightMm : "xHeightMm" in size ? size.xHeightMm : emMm;
+function scaleSize({ size }: Block, factor: number): Block["size"] {
+  const [[key, value]] = Object.entries(size) as [[string, number]];
+  return { [key]: Math.max(0.5, round(value * factor)) } as Block["size"];
+}

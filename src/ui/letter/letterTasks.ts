@@ -1,0 +1,92 @@
+// What the lettering worker does with a document and its fonts: lays it out, paints it, and finds the other forms of its letters.
+import type { Block, LetteringDocument, PointMm } from "@/contracts/lettering";
+import { boundsOf, IN_PLACE, writePath, type Bounds, type Outline } from "@/core/geometry/outline";
+import { layoutLettering, type LayoutFault } from "@/core/letter/layoutLettering";
+import { paintLettering, type Paint } from "@/core/letter/paintLettering";
+import type { PlacedLetter } from "@/core/letter/placeBlock";
+import { shapeBlock, type LetterShape } from "@/core/letter/shapeBlock";
+import { partsOfLetter } from "@/core/letter/letterParts";
+import { otherForms, type OtherForm } from "@/core/letter/otherForms";
+import type { OpenFace } from "@/core/outlines/openFace";
+
+export type LaidLetter = Pick<
+  PlacedLetter,
+  "at" | "cluster" | "text" | "isMissing" | "line" | "turnRad" | "advanceMm"
+> & {
+  from: PointMm;
+  to: PointMm;
+  d: string;
+  box: Bounds | null;
+  parts: number;
+  hasForms: boolean;
+};
+export type LaidPart = { role: "shadow" | "outline" | "fill"; d: string; paint: Paint; blurMm: number };
+export type LaidBlock = {
+  id: string;
+  emMm: number;
+  ink: Bounds | null;
+  missing: string[];
+  letters: LaidLetter[];
+  parts: LaidPart[];
+};
+export type Laid =
+  { ok: true; blocks: LaidBlock[] } | LayoutFault | { ok: false; code: "face-unread"; blockId: string };
+
+const DIGITS = 3;
+const pathOf = (outline: Outline) => writePath(outline, IN_PLACE, DIGITS);
+
+export function layOut(document: LetteringDocument, faceOf: (block: Block) => OpenFace): Laid {
+  const laid = layoutLettering(document, faceOf);
+  if (!laid.ok) return laid;
+  const shapes = laid.blocks.map(shapeBlock);
+  const painted = paintLettering(document, shapes);
+  return {
+    ok: true,
+    blocks: shapes.map(({ placed, letters }, i) => {
+      const drawn = new Map(letters.map((shape) => [shape.letter, shape]));
+      const face = faceOf(placed.block);
+      return {
+        id: placed.block.id,
+        emMm: placed.emMm,
+        ink: boundsOf(letters.flatMap((shape) => shape.polygons)),
+        missing: placed.missing,
+        letters: placed.letters.map((letter) => describeLetter(letter, drawn.get(letter), face)),
+        parts: painted.blocks[i]!.parts.map(({ outline, ...part }) => ({ ...part, d: pathOf(outline) })),
+      };
+    }),
+  };
+}
+
+/** @param shape - absent: the letter has no ink. */
+function describeLetter(letter: PlacedLetter, shape: LetterShape | undefined, face: OpenFace): LaidLetter {
+  const { at, cluster, text, isMissing, line, turnRad, advanceMm, from, to } = letter;
+  return {
+    ...{ at, cluster, text, isMissing, line, turnRad, advanceMm, from, to },
+    d: shape ? pathOf(shape.outline) : "",
+    box: shape ? boundsOf(shape.polygons) : null,
+    parts: shape ? partsOfLetter(shape.outline).length : 0,
+    hasForms: hasForms(face, text),
+  };
+}
+
+/** Whether a letter has other forms, by face: it is asked with every move of the hand, and never changes. */
+const known = new WeakMap<OpenFace, Map<string, boolean>>();
+function hasForms(face: OpenFace, text: string): boolean {
+  let ofFace = known.get(face);
+  if (!ofFace) known.set(face, (ofFace = new Map()));
+  let has = ofFace.get(text);
+  if (has === undefined) ofFace.set(text, (has = otherForms(face, text).length > 1));
+  return has;
+}
+
+/** Another form as it is drawn in a box of one em, its baseline at 0, y down. */
+export type DrawnForm = OtherForm & { d: string; advanceEm: number };
+
+export function drawForms(face: OpenFace, text: string): DrawnForm[] {
+  const s = 1 / face.unitsPerEm;
+  return otherForms(face, text).map((form) => ({
+    ...form,
+    d: writePath(face.outline(form.glyphId), { a: s, b: 0, c: 0, d: -s, e: 0, f: 0 }, 4),
+    advanceEm: face.advanceFu(form.glyphId) * s,
+  }));
+}
