@@ -141,7 +141,11 @@ export async function prepareDemo(standIns) {
   const seed = join(mkdtempSync(join(tmpdir(), "fond-quarry-seed-")), "seed.json");
   if (!existsSync(join(root, "dist-workers/seed.mjs"))) await run("node scripts/buildWorkers.mjs demo/seed.ts");
   await run(`node dist-workers/seed.mjs "${fonts}" "${standIns}" "${seed}"`);
-  return { FOND_QUARRY_SEED: seed, FOND_QUARRY_DESK: standIns && `${standIns}/desk` };
+  return {
+    FOND_QUARRY_SEED: seed,
+    FOND_QUARRY_DESK: standIns && `${standIns}/desk`,
+    FOND_QUARRY_PLOTTER: standIns && `${standIns}/plotter`,
+  };
 }
 
 let words = null;

@@ -1,5 +1,5 @@
-// The three stand-in libraries as one small HTTP server: catalogues in OPDS 2.0, downloads, trials, a setting service, orders; and the
-// desk of other designers beside them.
+// The three stand-in libraries as one small HTTP server: catalogues in OPDS 2.0, downloads, trials, a setting service, orders; beside them
+// the desk of other designers and a cutting plotter.
 // Faults can be switched on per library: PUT /faults/<library> { slow, error, half, expired, price, down }.
 import { createServer, type IncomingMessage, type ServerResponse } from "node:http";
 import { existsSync, readFileSync } from "node:fs";
@@ -11,6 +11,7 @@ import { typesetText } from "../../src/core/typeset/typesetText";
 import { USE_WORDS } from "../../src/contracts/words";
 import { Use } from "../../src/contracts/traits";
 import { buildFoundry, fileNameOf } from "../foundry/build";
+import { CuttingPlotter } from "../plotter/plotter";
 import { packBought, packFamily } from "./archives";
 import { Desk } from "./desk";
 import {
@@ -55,6 +56,7 @@ type Order = {
 const SETTINGS_A_MINUTE = 120;
 const LONGEST_TEXT = 120;
 const MAX_QUESTION_BYTES = 24_000_000;
+const MAX_CUT_FILE_BYTES = 64_000_000;
 
 type Reply = { status: number; type: string; body: Uint8Array | string; headers?: Record<string, string> };
 const json = (body: unknown, status = 200): Reply => ({
@@ -96,6 +98,7 @@ class StandIns {
   private settings: number[] = [];
   private epoch = 1;
   private desk = new Desk();
+  private plotter = new CuttingPlotter();
   constructor(private readonly folder: string) {}
 
   async answer(request: IncomingMessage, response: ServerResponse) {
@@ -122,6 +125,7 @@ class StandIns {
     if (library === "faults") return this.setFaults(request, kind);
     if (library === "revise") return this.revise(kind, name);
     if (library === "desk") return this.askDesk(request, kind, name);
+    if (library === "plotter") return this.askPlotter(request, kind, name);
     if (!(library in LIBRARIES)) return library ? gone("not-found", 404, "No such library.") : this.index();
     const lib = library as LibraryName;
     if (kind === "opds.json") return this.feed(lib, url);
@@ -154,6 +158,28 @@ class StandIns {
     }
     const found = request.method === "DELETE" ? this.desk.withdraw(id) : this.desk.look(id);
     return found ? json(found) : gone("not-found", 404, "No such question.");
+  }
+
+  private async askPlotter(request: IncomingMessage, kind: string, id: string): Promise<Reply> {
+    if (!kind) return json(this.plotter.about());
+    if (kind === "film" && request.method === "PUT") {
+      const filmWidthMm = z
+        .number()
+        .min(50)
+        .max(3000)
+        .safeParse(await readJson(request));
+      if (!filmWidthMm.success) return gone("bad-request", 400, "A film is 50 to 3000 mm wide.");
+      return json(this.plotter.load(filmWidthMm.data));
+    }
+    if (kind !== "plots") return gone("not-found", 404, "Nothing here.");
+    if (request.method !== "POST") {
+      const plot = this.plotter.find(id);
+      return plot ? json(plot) : gone("not-found", 404, "No such plot.");
+    }
+    const file = await readBody(request, MAX_CUT_FILE_BYTES);
+    if (!file) return gone("too-large", 413, "The file is larger than the plotter holds.");
+    const taken = this.plotter.take(request.headers["content-type"] ?? "", file.toString("utf8"));
+    return taken.ok ? json(taken.plot, 201) : gone(taken.code, 422, taken.message);
   }
 
   private index = (): Reply =>
@@ -341,7 +367,8 @@ class StandIns {
   }
 }
 
-async function readJson(request: IncomingMessage, mostBytes = 1_000_000): Promise<unknown> {
+/** Null when it is larger than that. */
+async function readBody(request: IncomingMessage, mostBytes: number): Promise<Buffer | null> {
   const parts: Buffer[] = [];
   let size = 0;
   for await (const part of request as AsyncIterable<Buffer>) {
@@ -349,8 +376,12 @@ async function readJson(request: IncomingMessage, mostBytes = 1_000_000): Promis
     if (size > mostBytes) return null;
     parts.push(part);
   }
+  return Buffer.concat(parts);
+}
+
+async function readJson(request: IncomingMessage, mostBytes = 1_000_000): Promise<unknown> {
   try {
-    return JSON.parse(Buffer.concat(parts).toString("utf8"));
+    return JSON.parse((await readBody(request, mostBytes))?.toString("utf8") ?? "null");
   } catch {
     return null;
   }

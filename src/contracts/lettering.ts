@@ -180,6 +180,7 @@ export const Material = z.object({
   minStrokeMm: z.number().min(0).max(1000),
   minGapMm: z.number().min(0).max(1000),
   minPieceMm2: z.number().min(0).max(1e6).optional(),
+  cutMmPerS: z.number().min(1).max(2000).optional().describe("how fast it is cut; absent: 100"),
   isStencil: z.boolean().optional().describe("the letters are cut out of it: what they enclose falls out"),
 });
 export type Material = z.infer<typeof Material>;
@@ -201,6 +202,8 @@ export const LetteringCheck = z.object({
   islands: z.number().int().describe("counters that are enclosed"),
   areaMm2: z.number(),
   cutLengthMm: z.number(),
+  toolUps: z.number().int().describe("moves with the tool up, in a short order"),
+  cutSeconds: z.number().describe("with the way between and the tool going up and down"),
   thinnestMm: z.number().nullable().describe("the narrowest stroke of all"),
   smallestGapMm: z.number().nullable(),
 });

@@ -154,6 +154,8 @@ const RIGHT: Record<OperationName, Case> = {
   undoLettering: plain(ofLettering),
   redoLettering: plain(ofLettering),
   deleteLettering: plain(ofLettering),
+  getPlotter: plain(),
+  sendToPlotter: plain(() => ({ body: { document: lettering(), format: "svg" } })),
   layoutLettering: plain(() => ({ body: { document: lettering() } })),
   checkLettering: plain(() => ({
     body: { document: lettering(), material: { minStrokeMm: 1, minGapMm: 1, minPieceMm2: 4 } },

@@ -11,6 +11,7 @@ import {
   LetteringLayout,
   Material,
 } from "../lettering";
+import { CUT_FORMATS, Plot, Plotter } from "../plotter";
 import { operations } from "./operation";
 
 const ofBrief = z.object({ id: BriefId });
@@ -142,5 +143,21 @@ export const LETTERING_OPERATIONS = operations({
     body: z.object({ document: LetteringDocument, material: Material }),
     output: LetteringCheck,
     reads: ["styles"],
+  },
+  getPlotter: {
+    method: "get",
+    path: "/plotter",
+    summary: "The cutting plotter that is connected",
+    access: "reader",
+    output: z.object({ plotter: Plotter.nullable().describe("null where none is connected") }),
+  },
+  sendToPlotter: {
+    method: "post",
+    path: "/plotter/plots",
+    summary: "Send a document to the plotter as a cut file, and see what it cuts of it",
+    access: "editor",
+    body: z.object({ document: LetteringDocument, format: z.enum(CUT_FORMATS) }),
+    output: Plot,
+    status: 201,
   },
 });

@@ -5,6 +5,7 @@ import { areaOf, boundsOf, doBoxesMeet, middleOf, type Bounds, type Polygons } f
 import { contains, intersectPolygons, type Piece } from "../geometry/polygons";
 import { findGaps, type Gap } from "./gaps";
 import { findFilledCounters, piecesOfBlock, type BlockShape, type LetterShape } from "./shapeBlock";
+import { lengthOf, planCut } from "./planCut";
 import { findThinStrokes } from "./thinStrokes";
 
 /** A piece of a block, and the letters that it is made of. */
@@ -14,6 +15,10 @@ type OwnedPiece = Piece & { shape: BlockShape; letters: number[]; box: Bounds };
 const LOOK_EM = 0.3;
 /** Letters overlap from this area on: less is rounding where they touch. */
 const LEAST_OVERLAP_MM2 = 0.01;
+/** Of a knife, where the material does not say how fast it is cut. */
+const CUT_MM_PER_S = 100;
+const TRAVEL_MM_PER_S = 400;
+const LIFT_SECONDS = 0.12;
 
 /** @param shapes - of `shapeBlock`, blocks in the document's order. */
 export function checkLettering(shapes: readonly BlockShape[], material: Material): LetteringCheck {
@@ -22,6 +27,11 @@ export function checkLettering(shapes: readonly BlockShape[], material: Material
   const strokes = shapes.map((shape, i) => checkStrokes(shape, contoursOf(ofBlocks[i]!), material.minStrokeMm));
   const gaps = checkGaps(pieces, material.minGapMm);
   const contours = contoursOf(pieces);
+  const { toolUps, seconds } = planCut(pieces, {
+    cutMmPerS: material.cutMmPerS ?? CUT_MM_PER_S,
+    travelMmPerS: TRAVEL_MM_PER_S,
+    liftSeconds: LIFT_SECONDS,
+  });
   return {
     findings: [
       ...strokes.flatMap((s) => s.findings),
@@ -35,6 +45,8 @@ export function checkLettering(shapes: readonly BlockShape[], material: Material
     islands: pieces.reduce((sum, p) => sum + p.counters.length, 0),
     areaMm2: contours.reduce((sum, p) => sum + areaOf(p), 0),
     cutLengthMm: contours.reduce((sum, p) => sum + lengthOf(p), 0),
+    toolUps,
+    cutSeconds: seconds,
     thinnestMm: least(strokes.map((s) => s.thinnestMm)),
     smallestGapMm: gaps.smallestMm,
   };
@@ -44,13 +56,6 @@ const least = (values: readonly (number | null)[]): number | null => {
   const known = values.filter((v) => v !== null);
   return known.length ? Math.min(...known) : null;
 };
-
-function lengthOf(p: Float64Array): number {
-  let sum = 0;
-  for (let i = 0, j = p.length - 2; i < p.length; j = i, i += 2)
-    sum += Math.hypot(p[i]! - p[j]!, p[i + 1]! - p[j + 1]!);
-  return sum;
-}
 
 const contoursOf = (pieces: readonly Piece[]): Polygons => pieces.flatMap((p) => [p.edge, ...p.counters]);
 

@@ -69,6 +69,12 @@ export function backToText(block: Block): Block {
   return text;
 }
 
+/** All blocks as one group, which every file carries. */
+export const keepTogether = (document: LetteringDocument): LetteringDocument => ({
+  ...document,
+  blocks: document.blocks.map((b) => ({ ...b, keepTogether: "lettering" })),
+});
+
 /** Leaves a field out where its value is undefined: documents are compared byte by byte. */
 export function withField<K extends keyof Block>(block: Block, key: K, value: Block[K] | undefined): Block {
   const { [key]: _, ...rest } = block;

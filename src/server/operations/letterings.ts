@@ -12,6 +12,7 @@ import {
   writeLetteringFile,
 } from "../usecases/letterings";
 import { findLettering } from "../queries/letterings";
+import { findPlotter, sendToPlotter } from "../usecases/plotter";
 import { FileAnswer } from "./answers";
 import { found, type Handlers } from "./bind";
 
@@ -25,6 +26,8 @@ export const letteringHandlers: Handlers<keyof typeof LETTERING_OPERATIONS> = {
   redoLettering: ({ db, params }) => stepLettering(db, params.id, 1),
   layoutLettering: ({ db, body, signal }) => layOutLettering(db, body.document, signal),
   checkLettering: ({ db, body, signal }) => checkLetteringIn(db, body.document, body.material, signal),
+  getPlotter: ({ signal }) => findPlotter(signal),
+  sendToPlotter: ({ db, body, signal }) => sendToPlotter(db, body, signal),
   async writeLettering({ db, body, signal }) {
     const written = await writeLetteringFile(db, body, signal);
     if (!written.ok) return written;

@@ -3,13 +3,14 @@
 import { useState } from "react";
 import { useQuery } from "@tanstack/react-query";
 import type { Block, Finding, LetteringCheck, LetteringDocument, Material } from "@/contracts/lettering";
-import { replaceBlock } from "@/core/letter/editBlock";
+import { keepTogether, replaceBlock } from "@/core/letter/editBlock";
 import { writeFault } from "../messages";
 import { FaultNote } from "../parts/FaultNote";
 import { faultOf, queryOf } from "../parts/client";
 import { mendOf } from "./mends";
 import { NumberField } from "./NumberField";
 import { Tick } from "../parts/Tick";
+import { writeSeconds } from "../parts/words";
 
 type Named = Material & { name: string };
 const MATERIALS: Named[] = [
@@ -20,6 +21,8 @@ const MATERIALS: Named[] = [
   { name: "Acrylic, 3 mm", minStrokeMm: 3, minGapMm: 2, minPieceMm2: 40 },
 ];
 const KEY = "lettering-materials";
+/** Where a material says nothing else. */
+const CUT_MM_PER_S = 100;
 
 function readOwn(): Named[] {
   try {
@@ -82,13 +85,13 @@ export function CheckPanel({ document, choice, check, onGo, onChange }: Props) {
 
 function MaterialFields({ choice: { all, material, setMaterial, keep } }: { choice: MaterialChoice }) {
   const [name, setName] = useState("");
-  const field = (label: string, key: "minStrokeMm" | "minGapMm" | "minPieceMm2", unit: string) => (
+  const field = (label: string, key: "minStrokeMm" | "minGapMm" | "minPieceMm2" | "cutMmPerS", unit: string) => (
     <NumberField
       label={label}
       unit={unit}
-      step={0.1}
-      least={0}
-      value={material[key] ?? 0}
+      step={key === "cutMmPerS" ? 10 : 0.1}
+      least={key === "cutMmPerS" ? 1 : 0}
+      value={material[key] ?? (key === "cutMmPerS" ? CUT_MM_PER_S : 0)}
       onChange={(v) => setMaterial({ ...material, [key]: v })}
     />
   );
@@ -109,6 +112,7 @@ function MaterialFields({ choice: { all, material, setMaterial, keep } }: { choi
       {field("Thinnest stroke", "minStrokeMm", "mm")}
       {field("Smallest gap", "minGapMm", "mm")}
       {field("Smallest piece", "minPieceMm2", "mm²")}
+      {field("Cut at", "cutMmPerS", "mm/s")}
       <Tick
         name="Stencil: what letters enclose falls out"
         checked={material.isStencil ?? false}
@@ -162,7 +166,8 @@ function Findings({
   onGo,
   onChange,
 }: Pick<Props, "document" | "onGo" | "onChange"> & { check: LetteringCheck }) {
-  const { findings, pieces, islands, areaMm2, cutLengthMm, thinnestMm, smallestGapMm } = check;
+  const { findings, pieces, islands, areaMm2, cutLengthMm, thinnestMm, smallestGapMm, cutSeconds } = check;
+  const isLoose = pieces > 1 && document.blocks.some((b) => b.keepTogether === undefined);
   return (
     <div className="min-w-0">
       <p className="font-semibold" role="status">
@@ -172,10 +177,18 @@ function Findings({
       </p>
       <p className="num text-basalt">
         {pieces} {pieces === 1 ? "piece" : "pieces"}, {islands} enclosed · {(areaMm2 / 100).toFixed(1)} cm² ·{" "}
-        {(cutLengthMm / 1000).toFixed(2)} m to cut
+        {(cutLengthMm / 1000).toFixed(2)} m to cut, {writeSeconds(cutSeconds)}
         {thinnestMm !== null && ` · thinnest stroke ${thinnestMm.toFixed(2)} mm`}
         {smallestGapMm !== null && ` · smallest gap ${smallestGapMm.toFixed(2)} mm`}
       </p>
+      {isLoose && (
+        <p className="flex items-center gap-3" data-loose>
+          Cutting programs pack single pieces to save film, so the spacing can be lost.
+          <button type="button" className="btn-quiet underline" onClick={() => onChange(keepTogether(document))}>
+            Keep together
+          </button>
+        </p>
+      )}
       <ol className="mt-1 max-h-44 overflow-y-auto">
         {findings.slice(0, SHOWN).map((finding, i) => {
           const block = document.blocks.find((b) => b.id === finding.blockId);

@@ -7,8 +7,8 @@ import { parseAsInteger, parseAsString, parseAsStringLiteral, useQueryStates } f
 import { useEffect, useMemo, useRef, useState } from "react";
 import type { Kept } from "@/contracts/brief";
 import type { Block, Finding, Lettering, LetteringDocument } from "@/contracts/lettering";
-import { convertLength } from "@/contracts/units";
-import { editText, replaceBlock } from "@/core/letter/editBlock";
+import { convertLength, type LengthUnit } from "@/contracts/units";
+import { editText, keepTogether, replaceBlock } from "@/core/letter/editBlock";
 import { startLettering } from "@/core/letter/startLettering";
 import { useBench } from "../bench/BenchContext";
 import { useOfferDressing } from "../bench/dressing";
@@ -19,7 +19,8 @@ import { FaultNote } from "../parts/FaultNote";
 import { CheckPanel, useCheck, useMaterial } from "./CheckPanel";
 import type { LaidBlock } from "./letterTasks";
 import { LetterStrip } from "./LetterStrip";
-import { SavePanel } from "./SavePanel";
+import { PlotStage } from "./PlotStage";
+import { SavePanel, useSending, type Sending } from "./SavePanel";
 import { dress, SetBar } from "./SetBar";
 import { ShapeBar } from "./ShapeBar";
 import { Sheet, type Chosen } from "./Sheet";
@@ -104,6 +105,7 @@ function Work({ first }: { first: Lettering }) {
   const { laid, fonts } = useLaid(document);
   const choice = useMaterial();
   const check = useCheck(document, choice.material, at.way === "check");
+  const sending = useSending();
   const block = document.blocks.find((b) => b.id === at.line) ?? document.blocks[0] ?? null;
   const laidBlock = laid.blocks.find((b) => b.id === block?.id);
   const chosen: Chosen | null = block && { blockId: block.id, at: at.letter };
@@ -134,24 +136,28 @@ function Work({ first }: { first: Lettering }) {
       />
       <fieldset disabled={!isHere} className="contents">
         <div className="flex min-h-[300px] flex-1">
-          <Sheet
-            {...{ document, chosen }}
-            blocks={laid.blocks}
-            way={isHere ? at.way : "save"}
-            onChoose={choose}
-            onPreview={editing.preview}
-            onChange={change}
-            findings={at.way === "check" ? (check.data?.findings ?? []) : []}
-            paper={brief.paper}
-            unit={brief.unit}
-          />
+          {at.way === "save" && sending.sent ? (
+            <Sent {...{ document, change, sending }} unit={brief.unit} />
+          ) : (
+            <Sheet
+              {...{ document, chosen }}
+              blocks={laid.blocks}
+              way={isHere ? at.way : "save"}
+              onChoose={choose}
+              onPreview={editing.preview}
+              onChange={change}
+              findings={at.way === "check" ? (check.data?.findings ?? []) : []}
+              paper={brief.paper}
+              unit={brief.unit}
+            />
+          )}
         </div>
         {block && at.way === "set" && <SetBar {...{ block }} laid={laidBlock} onChange={changeBlock} />}
         {block && at.way === "shape" && (
           <ShapeBar {...{ block }} laid={laidBlock} at={at.letter} onChange={changeBlock} />
         )}
         {at.way === "check" && <CheckPanel {...{ document, choice, check }} onGo={go} onChange={change} />}
-        {at.way === "save" && <SavePanel document={document} name={first.name} />}
+        {at.way === "save" && <SavePanel {...{ document, sending }} name={first.name} />}
         {block && laidBlock && (at.way === "set" || at.way === "shape") && (
           <LetterStrip
             {...{ block, forms }}
@@ -163,6 +169,27 @@ function Work({ first }: { first: Lettering }) {
         )}
       </fieldset>
     </div>
+  );
+}
+
+type SentProps = Pick<Editing, "document" | "change"> & { sending: Sending; unit: LengthUnit };
+
+/** What the plotter says of the file; pieces that it would pack are kept together by one button. */
+function Sent({ document, change, sending: { sent, send, close }, unit }: SentProps) {
+  const isTogether = document.blocks.every((b) => b.keepTogether !== undefined);
+  const keep = () => {
+    const kept = keepTogether(document);
+    change(kept);
+    void send(kept, sent!.format);
+  };
+  return (
+    <PlotStage
+      key={sent!.plot.plotId}
+      plot={sent!.plot}
+      unit={unit}
+      onKeepTogether={isTogether ? null : keep}
+      onClose={close}
+    />
   );
 }
 

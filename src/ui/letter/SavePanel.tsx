@@ -1,10 +1,12 @@
 "use client";
-// The lettering as a file: what it is written as, and how large a picture.
+// The lettering as a file: what it is written as, and how large a picture; or sent to the plotter that is connected.
 import { useState } from "react";
+import { useQuery } from "@tanstack/react-query";
 import type { LetteringDocument, LetteringFormat } from "@/contracts/lettering";
 import { LETTERING_FILES } from "@/contracts/operations/letterings";
+import { CUT_FORMATS, type CutFormat, type Plot } from "@/contracts/plotter";
 import { useBench } from "../bench/BenchContext";
-import { askFile } from "../parts/client";
+import { ask, askFile, queryOf } from "../parts/client";
 import { saveBlob } from "../parts/saveBlob";
 import { NumberField } from "./NumberField";
 import { Tick } from "../parts/Tick";
@@ -25,7 +27,9 @@ const FORMATS: { format: LetteringFormat; name: string; note: string }[] = [
 const PICTURES: LetteringFormat[] = ["png", "jpeg", "ora"];
 const DEFAULT_PX = 3000;
 
-export function SavePanel({ document, name }: { document: LetteringDocument; name: string }) {
+type Props = { document: LetteringDocument; name: string; sending: Sending };
+
+export function SavePanel({ document, name, sending }: Props) {
   const { brief, say, sayFault } = useBench();
   const [format, setFormat] = useState<LetteringFormat>("svg");
   const [widthPx, setWidthPx] = useState(DEFAULT_PX);
@@ -86,7 +90,55 @@ export function SavePanel({ document, name }: { document: LetteringDocument; nam
         <button type="button" className="btn" onClick={saveDocument}>
           The document as JSON
         </button>
+        <SendField {...{ document, format, sending }} />
       </div>
     </div>
+  );
+}
+
+/** What was sent to the plotter last, and sending another. */
+export function useSending() {
+  const { sayFault } = useBench();
+  const [sent, setSent] = useState<{ plot: Plot; format: CutFormat } | null>(null);
+  const [isBusy, setBusy] = useState(false);
+  const send = async (document: LetteringDocument, format: CutFormat) => {
+    setBusy(true);
+    try {
+      setSent({ plot: await ask("sendToPlotter", { body: { document, format } }), format });
+    } catch (error) {
+      sayFault(error);
+    } finally {
+      setBusy(false);
+    }
+  };
+  return { sent, isBusy, send, close: () => setSent(null) };
+}
+export type Sending = ReturnType<typeof useSending>;
+
+const isForCutters = (format: LetteringFormat): format is CutFormat => CUT_FORMATS.some((f) => f === format);
+
+/** The plotter, what it holds, and the button that sends to it; nothing where none is connected. */
+function SendField({ document, format, sending: { send, isBusy } }: Omit<Props, "name"> & { format: LetteringFormat }) {
+  const asked = useQuery({ ...queryOf("getPlotter", {}), retry: false });
+  if (asked.error)
+    return (
+      <span className="flex items-center gap-2 text-basalt">
+        The plotter does not answer.
+        <button type="button" className="btn-quiet underline" onClick={() => void asked.refetch()}>
+          Try again
+        </button>
+      </span>
+    );
+  const plotter = asked.data?.plotter;
+  if (!plotter || !isForCutters(format)) return null;
+  return (
+    <span className="flex items-center gap-2">
+      <button type="button" className="btn" disabled={isBusy} onClick={() => void send(document, format)}>
+        {isBusy ? "Sending …" : "Send to the plotter"}
+      </button>
+      <span className="text-basalt">
+        {plotter.name}, film {plotter.filmWidthMm} mm wide
+      </span>
+    </span>
   );
 }

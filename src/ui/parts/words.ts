@@ -13,6 +13,12 @@ export function writePrice(cents: number, currency: string): string {
   }
 }
 
+/** How long something takes: "48 s", "3 min 20 s". */
+export function writeSeconds(seconds: number): string {
+  const whole = Math.round(seconds);
+  return whole < 60 ? `${whole} s` : `${Math.floor(whole / 60)} min ${whole % 60} s`;
+}
+
 export const writeWhen = (iso: string) =>
   new Date(iso).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" });
 
