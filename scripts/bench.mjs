@@ -11,6 +11,7 @@ import { forgetPictures } from "./forgetPictures.mjs";
 import { freePort, stopServer } from "./server.mjs";
 import { startServer, waitFor } from "../tests/e2e/globalSetup.mjs";
 import { benchCompare, watchTasks } from "./benchCompare.mjs";
+import { benchLetter } from "./benchLetter.mjs";
 import { benchLarge, quantile, WORDS } from "./benchLarge.mjs";
 
 const { compiled } = await installPackages();
@@ -113,6 +114,7 @@ try {
   note("longest task of the page while a picture is identified", await longestTask(), "ms", 100, "lower");
   const browser = await launchBrowser();
   await benchCompare({ url, browser, note });
+  await benchLetter({ url, browser, note });
   await browser.close();
 } finally {
   await stopServer(server);

@@ -8,7 +8,7 @@ export const BORDER_MM = 10;
 const GAP_MM = 4;
 
 type Unit = { pieces: Piece[]; isGroup: boolean; box: Bounds };
-export type LaidFilm = { pieces: Piece[]; groups: number; movedPieces: number; widthMm: number; heightMm: number };
+type LaidFilm = { pieces: Piece[]; groups: number; movedPieces: number; widthMm: number; heightMm: number };
 
 /** @returns null where something is higher than the film is wide. */
 export function layOnFilm(lines: readonly CutLine[], filmWidthMm: number): LaidFilm | null {

@@ -67,6 +67,7 @@ export const Letter = z.object({
   turnDeg: Degrees.optional().describe("about the middle of its ink"),
   scale: z.number().min(0.01).max(100).optional(),
   glyphId: z.number().int().min(0).max(1_048_575).optional().describe("drawn instead, with its own advance"),
+  feature: z.string().max(4).optional().describe("that reaches this glyph, where no character does"),
   fills: z.array(InkColour).max(200).optional().describe("one per part of the letter, in the order of its outlines"),
   points: z.array(MovedPoint).max(400).optional(),
 });
@@ -146,7 +147,7 @@ export const Lettering = z.object({
   name: z.string(),
   document: LetteringDocument,
   changedAt: z.string(),
-  version: z.number().int().describe("grows with every change, undo and redo too"),
+  version: z.number().int().describe("grows with every change of the document, undo and redo too"),
   stepsBack: z.number().int().describe("steps that can be undone"),
   stepsForward: z.number().int().describe("undone steps that can be done again"),
 });

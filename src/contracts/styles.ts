@@ -380,6 +380,7 @@ export const GlyphQuery = z.object({
   kind: GlyphKind.optional(),
   block: z.string().max(80).optional(),
   q: z.string().max(80).optional(),
+  alike: z.coerce.number().int().min(0).optional().describe("a glyph: those that look like it, the nearest first"),
   limit: z.coerce.number().int().min(1).max(200).default(200),
   cursor: z
     .string()

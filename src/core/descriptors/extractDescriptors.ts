@@ -49,7 +49,12 @@ export function extractDescriptors(face: OpenFace): Uint8Array {
 
 export const quantize = (v: number) => max(-127, min(127, round(v * FORM_STEPS)));
 
-function describeForm(face: OpenFace, glyphId: number, b: { xMin: number; xMax: number; yMin: number; yMax: number }) {
+/** The form of a glyph within its box. */
+export function describeForm(
+  face: OpenFace,
+  glyphId: number,
+  b: { xMin: number; xMax: number; yMin: number; yMax: number },
+) {
   const sx = DRAW_PX / max(1, b.xMax - b.xMin);
   const sy = DRAW_PX / max(1, b.yMax - b.yMin);
   const picture = rasterOutline(

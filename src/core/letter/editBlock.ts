@@ -63,6 +63,33 @@ export function editText(block: Block, text: string): Block {
   return withList(edited, "bridges", moveAll(block.bridges));
 }
 
+/** What stands for a glyph that no character reaches: it takes no ink, and no line breaks at it. */
+const CARRIER = "\u00a0";
+
+/**
+ * Another letter after one. What was done to those that follow goes along with them.
+ * @param end - where that one ends in the text. @param glyph - drawn instead of the character; absent: the character as it comes.
+ */
+export function insertLetter(
+  block: Block,
+  at: number,
+  end: number,
+  character: string | null,
+  glyph?: Pick<Letter, "glyphId" | "feature">,
+): Block {
+  const moveAll = <T extends { at: number; to?: number | undefined }>(list: readonly T[] | undefined): T[] =>
+    (list ?? []).map((entry) => ({
+      ...entry,
+      at: entry.at > at ? entry.at + 1 : entry.at,
+      ...(entry.to !== undefined && { to: entry.to > at ? entry.to + 1 : entry.to }),
+    }));
+  let edited: Block = { ...block, text: block.text.slice(0, end) + (character ?? CARRIER) + block.text.slice(end) };
+  edited = withList(edited, "letters", moveAll(block.letters));
+  edited = withList(edited, "pairs", moveAll(block.pairs));
+  edited = withList(edited, "bridges", moveAll(block.bridges));
+  return glyph ? editLetter(edited, at + 1, glyph) : edited;
+}
+
 /** All that was done to its letters is undone: text as the face sets it. */
 export function backToText(block: Block): Block {
   const { letters: _, bridges: __, growMm: ___, joined: ____, keepsCounters: _____, ...text } = block;

@@ -1,6 +1,10 @@
 // A sheet as large as its lettering: blocks are moved so that the ink stands within a margin.
 import type { InkBox, LetteringDocument } from "@/contracts/lettering";
 
+/** Left around the ink: enough to take hold of the sheet, in parts of its longer side. */
+const MARGIN_SHARE = 0.04;
+export const marginFor = (longestMm: number) => Math.max(1, Math.round(longestMm * MARGIN_SHARE));
+
 /** @param ink - boxes of all blocks that are drawn. @returns the document as it is where nothing is drawn. */
 export function fitSheet(document: LetteringDocument, ink: readonly InkBox[], marginMm: number): LetteringDocument {
   if (!ink.length) return document;

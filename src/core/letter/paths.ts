@@ -112,6 +112,35 @@ function followDrawn(d: string): Baseline | PathFault {
   };
 }
 
+/** How far a smoothed stroke may lie from the hand's, in parts of its length. */
+const HAND_SHARE = 0.004;
+/** Shorter than this is a touch, not a stroke. */
+const LEAST_STROKE_MM = 3;
+
+/**
+ * A stroke of the hand as a smooth path that begins at its own start.
+ * @param points - x, y in mm, one after another. @returns SVG path data; null for what is too short.
+ */
+export function smoothStroke(points: readonly number[]): string | null {
+  const path = new paper.Path({ insert: false });
+  for (let i = 0; i < points.length; i += 2)
+    path.add(new paper.Point(points[i]! - points[0]!, points[i + 1]! - points[1]!));
+  if (path.length < LEAST_STROKE_MM) return null;
+  // The package takes the square of the distance.
+  path.simplify((HAND_SHARE * path.length) ** 2);
+  const segments = path.segments.map((s) => [s.point, s.point.add(s.handleIn), s.point.add(s.handleOut)] as const);
+  const write = (p: paper.Point) => `${Number(p.x.toFixed(2))} ${Number(p.y.toFixed(2))}`;
+  const [first, ...rest] = segments;
+  let pull = first![2];
+  return `M${write(first![0])}${rest
+    .map(([point, into, out]) => {
+      const curve = `C${write(pull)} ${write(into)} ${write(point)}`;
+      pull = out;
+      return curve;
+    })
+    .join("")}`;
+}
+
 /** The first part of an SVG path. @returns null where it is none, or has no length. */
 function readPath(d: string): paper.Path | null {
   if (!/^[\s,]*[Mm]/.test(d) || /[^\sMmLlHhVvCcSsQqTtAaZz0-9eE.,+-]/.test(d)) return null;

@@ -129,7 +129,7 @@ function drawLetter(
   stands: Affine,
   turned: Affine,
 ): Omit<PlacedLetter, "line" | "advanceMm"> {
-  const base = letter.glyphs.find((g) => g.advanceFu > 0) ?? letter.glyphs[0];
+  const base = baseOf(letter);
   const drawn = letter.glyphs.map((g) => {
     const own = face.outline(g.glyphId);
     return { g, outline: g === base && edit?.points ? movePoints(own, edit.points, face.unitsPerEm) : own };
@@ -152,6 +152,10 @@ function drawLetter(
     }),
   };
 }
+
+/** The glyph that marks stand on: what other forms and moved points are of. */
+export const baseOf = <G extends SetGlyph>({ glyphs }: { glyphs: readonly G[] }): G | undefined =>
+  glyphs.find((g) => g.advanceFu > 0) ?? glyphs[0];
 
 /** From a glyph's own place to its letter's. */
 const inLetter = ({ dxFu, dyFu }: SetGlyph): Affine => ({ ...IN_PLACE, e: dxFu, f: dyFu });

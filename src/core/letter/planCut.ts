@@ -2,11 +2,11 @@
 import type { Piece } from "../geometry/polygons";
 
 /** How fast a machine works. `liftSeconds`: the tool up and down again, once. */
-export type Pace = { cutMmPerS: number; travelMmPerS: number; liftSeconds: number };
+type Pace = { cutMmPerS: number; travelMmPerS: number; liftSeconds: number };
 /** One contour as it is cut: from `start` (a corner) round to it again. `piece`: index of the piece it belongs to. */
-export type Cut = { piece: number; polygon: Float64Array; start: number };
+type Cut = { piece: number; polygon: Float64Array; start: number };
 /** @property toolUps - moves with the tool up, the first from the corner of the sheet. */
-export type CutPlan = { cuts: Cut[]; toolUps: number; cutMm: number; travelMm: number; seconds: number };
+type CutPlan = { cuts: Cut[]; toolUps: number; cutMm: number; travelMm: number; seconds: number };
 
 const { hypot } = Math;
 

@@ -94,7 +94,7 @@ describe("versions", () => {
 
   test("a name is no step", () => {
     const renamed = valueOf(changeLettering(db, made.letteringId, { name: "Bow letters" }));
-    expect([renamed.name, renamed.stepsBack, renamed.version]).toEqual(["Bow letters", 0, 2]);
+    expect([renamed.name, renamed.stepsBack, renamed.version]).toEqual(["Bow letters", 0, 1]);
   });
 });
 

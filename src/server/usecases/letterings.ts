@@ -76,8 +76,10 @@ export function changeLettering(
         return refuse("changed-meanwhile", undefined, { lettering });
       const at = new Date().toISOString();
       if (name !== undefined) renameLettering(db, letteringId, name);
-      if (document) addStep(db, letteringId, document, at);
-      raiseLettering(db, letteringId, at);
+      if (document) {
+        addStep(db, letteringId, document, at);
+        raiseLettering(db, letteringId, at);
+      }
       return succeed(findLettering(db, letteringId)!);
     })
     .immediate();

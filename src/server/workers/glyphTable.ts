@@ -1,6 +1,7 @@
 // The glyphs of one face, with the characters and features that reach each. Runs in a process that can be killed.
 import type { Glyph, GlyphKind } from "@/contracts/styles";
 import { SHAPING_FEATURES } from "@/contracts/words";
+import { alikeGlyphs } from "@/core/descriptors/alikeGlyphs";
 import { writePath } from "@/core/geometry/outline";
 import { writeCodePoint } from "@/core/unicode/codePoint";
 import { nameCharacter } from "@/core/unicode/names";
@@ -15,7 +16,14 @@ import { openFace, type OpenFace } from "@/core/outlines/openFace";
 import { glyphsOf, typesetLine } from "@/core/typeset/typesetText";
 
 export type GlyphTable = { face: OpenFace; glyphs: Omit<Glyph, "path">[] };
-export type GlyphQuery = { block?: string; kind?: GlyphKind; q?: string; limit: number; cursor?: string };
+export type GlyphQuery = {
+  block?: string;
+  kind?: GlyphKind;
+  q?: string;
+  alike?: number;
+  limit: number;
+  cursor?: string;
+};
 export type GlyphPage = { total: number; kinds: Record<string, number>; glyphs: Glyph[]; cursor?: string };
 
 /** Characters listed of one glyph: fallback fonts map thousands to the same one. */
@@ -100,16 +108,24 @@ export function pageGlyphs({ face, glyphs }: GlyphTable, query: GlyphQuery): Gly
       (!query.kind || kindsOfGlyph(g).includes(query.kind)) &&
       matches(g, query.q?.trim() ?? ""),
   );
+  const ranked = query.alike === undefined ? wanted : inOrderOf(wanted, alikeGlyphs(face, query.alike, idsOf(wanted)));
   const from = Number(query.cursor ?? 0);
   const flip = { a: 1, b: 0, c: 0, d: -1, e: 0, f: 0 };
   const kinds: Record<string, number> = {};
   for (const g of glyphs) for (const k of kindsOfGlyph(g)) kinds[k] = (kinds[k] ?? 0) + 1;
   return {
-    total: wanted.length,
+    total: ranked.length,
     kinds,
-    glyphs: wanted.slice(from, from + query.limit).map((g) => ({ ...g, path: writePath(face.outline(g.id), flip) })),
-    ...(from + query.limit < wanted.length && { cursor: String(from + query.limit) }),
+    glyphs: ranked.slice(from, from + query.limit).map((g) => ({ ...g, path: writePath(face.outline(g.id), flip) })),
+    ...(from + query.limit < ranked.length && { cursor: String(from + query.limit) }),
   };
+}
+
+type Listed = readonly Omit<Glyph, "path">[];
+const idsOf = (glyphs: Listed) => glyphs.map((g) => g.id);
+function inOrderOf(glyphs: Listed, ids: readonly number[]): Omit<Glyph, "path">[] {
+  const byId = new Map(glyphs.map((g) => [g.id, g]));
+  return ids.map((id) => byId.get(id)!);
 }
 
 const inBlock = (codePoints: number[], block?: string) =>

@@ -72,6 +72,12 @@ export class SaveQueue {
     this.changed();
   }
 
+  /** Gives up what waits; the one on its way goes on. */
+  giveUp() {
+    this.saves.splice(1);
+    this.changed();
+  }
+
   /** Tries at once what waits for its next try. */
   retry() {
     this.wake();

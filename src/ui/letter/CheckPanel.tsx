@@ -10,6 +10,7 @@ import { faultOf, queryOf } from "../parts/client";
 import { mendOf } from "./mends";
 import { NumberField } from "./NumberField";
 import { Tick } from "../parts/Tick";
+import { useOwn } from "./useOwn";
 import { writeSeconds } from "../parts/words";
 
 type Named = Material & { name: string };
@@ -20,31 +21,19 @@ const MATERIALS: Named[] = [
   { name: "Stencil card", minStrokeMm: 2, minGapMm: 2, minPieceMm2: 10, isStencil: true },
   { name: "Acrylic, 3 mm", minStrokeMm: 3, minGapMm: 2, minPieceMm2: 40 },
 ];
-const KEY = "lettering-materials";
 /** Where a material says nothing else. */
 const CUT_MM_PER_S = 100;
 
-function readOwn(): Named[] {
-  try {
-    return JSON.parse(localStorage.getItem(KEY) ?? "[]") as Named[];
-  } catch {
-    return [];
-  }
-}
-
 /** The material that was chosen last, and one's own beside those that come with it. */
 export function useMaterial() {
-  const [own, setOwn] = useState(readOwn);
+  const { own, keep } = useOwn<Named>("lettering-materials");
   const [material, setMaterial] = useState<Named>(() => MATERIALS[0]!);
   const all = [...MATERIALS, ...own];
-  const keep = (name: string) => {
-    const named = { ...material, name };
-    const next = [...own.filter((m) => m.name !== name), named];
-    localStorage.setItem(KEY, JSON.stringify(next));
-    setOwn(next);
-    setMaterial(named);
+  const keepAs = (name: string) => {
+    keep({ ...material, name });
+    setMaterial({ ...material, name });
   };
-  return { all, material, setMaterial, keep };
+  return { all, material, setMaterial, keep: keepAs };
 }
 type MaterialChoice = ReturnType<typeof useMaterial>;
 

@@ -18,11 +18,11 @@ const blockOf = (text: string, more: Partial<Block> = {}): Block => ({
 const letterOf = (text: string, at: number, more: Partial<LaidLetter> = {}): LaidLetter => ({
   ...{ at, text, cluster: at, isMissing: false, line: 0, turnRad: 0, advanceMm: 30 },
   ...{ from: { xMm: 30 * at, yMm: 80 }, to: { xMm: 30 * at + 30, yMm: 80 }, d: "M0 0L1 1Z", box: null },
-  ...{ parts: 1, hasForms: false },
+  ...{ parts: 1, hasForms: false, glyphId: 40 + at },
   ...more,
 });
 const laid: LaidBlock = {
-  ...{ id: "line-1", emMm: 50, ink: null, missing: ["☃"], parts: [] },
+  ...{ id: "line-1", emMm: 50, ink: null, missing: ["☃"], parts: [], points: null },
   letters: [letterOf("W", 0), letterOf("&", 1, { hasForms: true }), letterOf("☃", 2, { isMissing: true })],
 };
 const FORMS: DrawnForm[] = [
@@ -80,7 +80,7 @@ describe("letters", () => {
     const user = open(blockOf("W&☃"), 1);
     expect(screen.getByRole("button", { name: "As it comes" }).getAttribute("aria-pressed")).toBe("true");
     await user.click(screen.getByRole("button", { name: "swsh 1" }));
-    expect(changed[0]!.letters).toEqual([{ at: 1, glyphId: 19 }]);
+    expect(changed[0]!.letters).toEqual([{ at: 1, glyphId: 19, feature: "swsh" }]);
     cleanup();
     const again = open(changed[0]!, 1);
     expect(screen.getByRole("button", { name: "swsh 1" }).getAttribute("aria-pressed")).toBe("true");

@@ -6,6 +6,8 @@ import type { Block } from "@/contracts/lettering";
 import { editLetter, editPair } from "@/core/letter/editBlock";
 import { writeCodePoint } from "@/core/unicode/codePoint";
 import { useCopy } from "../parts/useCopy";
+import { GlyphsOfLine } from "./GlyphsOfLine";
+import { nameLetter } from "./nameLetter";
 import type { DrawnForm, LaidBlock, LaidLetter } from "./letterTasks";
 
 type Props = {
@@ -25,6 +27,7 @@ const LEAST_PX = 24;
 
 export function LetterStrip({ block, laid, at, forms, onChoose, onChange }: Props) {
   const row = useRef<HTMLDivElement>(null);
+  const [showsGlyphs, setShowsGlyphs] = useState(false);
   const chosen = laid.letters.find((l) => l.at === at);
   const onKey = (event: KeyboardEvent) => {
     if (event.key !== "ArrowLeft" && event.key !== "ArrowRight") return;
@@ -53,7 +56,20 @@ export function LetterStrip({ block, laid, at, forms, onChoose, onChange }: Prop
           </div>
         ))}
       </div>
-      {chosen && forms.length > 1 && <Forms {...{ block, chosen, forms, onChange }} />}
+      {chosen && (
+        <div className="flex min-w-0 flex-wrap items-start gap-x-6">
+          {forms.length > 1 && <Forms {...{ block, chosen, forms, onChange }} />}
+          <button
+            type="button"
+            className="btn-quiet underline"
+            aria-expanded={showsGlyphs}
+            onClick={() => setShowsGlyphs(!showsGlyphs)}
+          >
+            {showsGlyphs ? "Fold away all glyphs" : "All glyphs of this face"}
+          </button>
+        </div>
+      )}
+      {chosen && showsGlyphs && <GlyphsOfLine {...{ block, chosen, onChange, onChoose }} />}
     </div>
   );
 }
@@ -64,7 +80,7 @@ function StripLetter({ letter, laid, isChosen, onChoose }: StripLetterProps) {
   const scale = EM_PX / laid.emMm;
   const widthPx = Math.max(LEAST_PX, letter.advanceMm * scale);
   const turn = (-letter.turnRad * 180) / Math.PI;
-  const name = letter.text.trim() || "space";
+  const name = nameLetter(letter);
   return (
     <button
       type="button"
@@ -112,7 +128,7 @@ function PairHandle({ block, letter, next, laid, onChange }: PairProps) {
   const shiftEm = block.pairs?.find((p) => p.at === letter.at)?.shiftEm ?? 0;
   const value = drag?.value ?? Math.round(shiftEm * 1000);
   const put = (v: number) => onChange(editPair(block, letter.at, v / 1000));
-  const name = `${letter.text.trim() || "space"} ${next.text.trim() || "space"}`;
+  const name = `${nameLetter(letter)} ${nameLetter(next)}`;
   const onKey = (event: KeyboardEvent) => {
     const sign = event.key === "ArrowRight" ? 1 : event.key === "ArrowLeft" ? -1 : 0;
     if (!sign) return;
@@ -153,7 +169,15 @@ function Forms({ block, chosen, forms, onChange }: FormsProps) {
   const worn = block.letters?.find((l) => l.at === chosen.at)?.glyphId ?? forms[0]!.glyphId;
   const code = [...chosen.text].map((c) => writeCodePoint(c.codePointAt(0)!)).join(" ");
   const put = (form: DrawnForm) =>
-    onChange(editLetter(block, chosen.at, { glyphId: form.feature === null ? undefined : form.glyphId }));
+    onChange(
+      editLetter(
+        block,
+        chosen.at,
+        form.feature === null
+          ? { glyphId: undefined, feature: undefined }
+          : { glyphId: form.glyphId, feature: form.feature },
+      ),
+    );
   return (
     <div className="min-w-0 border-l border-rule pl-6" data-forms>
       <h3 className="mb-1.5 text-[12px] text-basalt">{chosen.text}, other forms in this face</h3>

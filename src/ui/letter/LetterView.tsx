@@ -1,14 +1,16 @@
 "use client";
-// Letter: the brief's lines as they are printed and cut. Four ways in working order over the sheet: Set, Shape, Check, Save as; under it the
-// chosen line letter by letter.
+// Letter: the brief's lines as they are printed and cut. Four ways in working order over the sheet (LetterHead); under it the chosen line
+// letter by letter.
 import Link from "next/link";
 import { useQuery } from "@tanstack/react-query";
-import { parseAsInteger, parseAsString, parseAsStringLiteral, useQueryStates } from "nuqs";
+import { parseAsInteger, parseAsString, parseAsStringLiteral, useQueryState, useQueryStates } from "nuqs";
 import { useEffect, useMemo, useRef, useState } from "react";
 import type { Kept } from "@/contracts/brief";
 import type { Block, Finding, Lettering, LetteringDocument } from "@/contracts/lettering";
+import type { Bounds } from "@/core/geometry/outline";
 import { convertLength, type LengthUnit } from "@/contracts/units";
-import { editText, keepTogether, replaceBlock } from "@/core/letter/editBlock";
+import { keepTogether, replaceBlock } from "@/core/letter/editBlock";
+import { marginFor } from "@/core/letter/fitSheet";
 import { startLettering } from "@/core/letter/startLettering";
 import { useBench } from "../bench/BenchContext";
 import { useOfferDressing } from "../bench/dressing";
@@ -17,24 +19,19 @@ import { writeFault } from "../messages";
 import { faultOf, queryOf, useChange } from "../parts/client";
 import { FaultNote } from "../parts/FaultNote";
 import { CheckPanel, useCheck, useMaterial } from "./CheckPanel";
+import { letterInWorker } from "./letterInWorker";
 import type { LaidBlock } from "./letterTasks";
+import { Letterings } from "./Letterings";
+import { LineTabs, Told, WAYS, WayTabs, type Way } from "./LetterHead";
 import { LetterStrip } from "./LetterStrip";
 import { PlotStage } from "./PlotStage";
 import { SavePanel, useSending, type Sending } from "./SavePanel";
 import { dress, SetBar } from "./SetBar";
 import { ShapeBar } from "./ShapeBar";
 import { Sheet, type Chosen } from "./Sheet";
-import { SheetSize } from "./SheetSize";
-import { useForms, useLaid, type LaidOut } from "./useLaid";
+import { useForms, useLaid } from "./useLaid";
 import { useLettering, type Editing } from "./useLettering";
 
-const WAYS = [
-  { way: "set", name: "Set" },
-  { way: "shape", name: "Shape" },
-  { way: "check", name: "Check" },
-  { way: "save", name: "Save as" },
-] as const;
-type Way = (typeof WAYS)[number]["way"];
 const address = {
   way: parseAsStringLiteral(WAYS.map((w) => w.way)).withDefault("set"),
   line: parseAsString,
@@ -46,11 +43,15 @@ export function LetterView() {
   const list = useQuery(queryOf("listLetterings", { params: { id: brief.briefId } }));
   // Opened once: what is saved afterwards is known here first.
   const [opened, setOpened] = useState<Lettering | null>(null);
-  const first = opened ?? list.data?.letterings[0] ?? null;
+  const [wanted, setWanted] = useQueryState("of", parseAsString);
+  const all = list.data?.letterings ?? [];
+  const first = all.find((l) => l.letteringId === wanted) ?? all[0] ?? opened;
   if (list.error && !first) return <FaultNote fault={writeFault(faultOf(list.error))} />;
   if (list.isPending) return <p className="p-8 text-basalt">Opening the lettering …</p>;
   if (!first) return <Begin onBegun={setOpened} />;
-  return <Work key={first.letteringId} first={first} />;
+  return (
+    <Work key={first.letteringId} first={first} all={all.length ? all : [first]} onOpen={(id) => void setWanted(id)} />
+  );
 }
 
 /** Nothing is lettered yet: what it takes, and the button that begins. */
@@ -97,78 +98,156 @@ function Begin({ onBegun }: { onBegun: (lettering: Lettering) => void }) {
   );
 }
 
-function Work({ first }: { first: Lettering }) {
-  const { brief } = useBench();
-  const [at, setAt] = useQueryStates(address, { history: "replace" });
-  const editing = useLettering(first);
+type WorkProps = { first: Lettering; all: readonly Lettering[]; onOpen: (letteringId: string) => void };
+
+function Work({ first, all, onOpen }: WorkProps) {
+  const work = useAtWork(first);
+  const { editing, laid, block, letter, way, isHere, choose, turn } = work;
   const { document, change } = editing;
-  const { laid, fonts } = useLaid(document);
   const choice = useMaterial();
-  const check = useCheck(document, choice.material, at.way === "check");
+  const check = useCheck(document, choice.material, way === "check");
   const sending = useSending();
-  const block = document.blocks.find((b) => b.id === at.line) ?? document.blocks[0] ?? null;
-  const laidBlock = laid.blocks.find((b) => b.id === block?.id);
-  const chosen: Chosen | null = block && { blockId: block.id, at: at.letter };
-  const letter = laidBlock?.letters.find((l) => l.at === at.letter);
-  const forms = useForms(block, letter?.text ?? null, fonts);
-  const choose = ({ blockId, at: letterAt }: Chosen) => void setAt({ line: blockId, letter: letterAt });
-  const changeBlock = (next: Block) => change(replaceBlock(document, next));
-  useWearing(document, block, changeBlock);
-  const go = ({ blockId, letters }: Finding) => choose({ blockId, at: letters[0] ?? null });
-  useLetterKeys(editing, (way) => void setAt({ way }));
-  useLetterFacts(block, letter?.text ?? null, laidBlock?.emMm ?? 0);
-  const isHere = editing.holding === "here" && !editing.clash;
+  const findings = way === "check" ? (check.data?.findings ?? []) : [];
+  useWearing(document, block, work.changeBlock);
+  useLetterKeys(editing, turn);
+  useLetterFacts(block, letter?.text ?? null, work.laidBlock?.emMm ?? 0);
   return (
     <div className="flex h-full min-h-0 flex-col overflow-y-auto px-4 pt-2 pb-3" data-lettering={first.letteringId}>
       <h1 className="sr-only">Letter</h1>
-      <WayTabs
-        way={at.way}
-        editing={editing}
-        found={at.way === "check" ? check.data?.findings.length : undefined}
-        onWay={(way) => void setAt({ way })}
-      />
+      <WayTabs {...{ way, editing }} found={findings.length} onWay={turn}>
+        <Letterings {...{ all, document, onOpen }} open={first} isBusy={editing.unsaved > 0} />
+      </WayTabs>
       <Told editing={editing} laid={laid} blocks={document.blocks} />
       <LineTabs
         blocks={laid.blocks}
         {...{ document, change, isHere }}
         chosenId={block?.id ?? null}
-        onChoose={(line) => void setAt({ line, letter: null })}
+        onChoose={(blockId) => choose({ blockId, at: null })}
       />
       <fieldset disabled={!isHere} className="contents">
         <div className="flex min-h-[300px] flex-1">
-          {at.way === "save" && sending.sent ? (
-            <Sent {...{ document, change, sending }} unit={brief.unit} />
-          ) : (
-            <Sheet
-              {...{ document, chosen }}
-              blocks={laid.blocks}
-              way={isHere ? at.way : "save"}
-              onChoose={choose}
-              onPreview={editing.preview}
-              onChange={change}
-              findings={at.way === "check" ? (check.data?.findings ?? []) : []}
-              paper={brief.paper}
-              unit={brief.unit}
-            />
-          )}
+          <Stage {...{ work, findings, sending }} />
         </div>
-        {block && at.way === "set" && <SetBar {...{ block }} laid={laidBlock} onChange={changeBlock} />}
-        {block && at.way === "shape" && (
-          <ShapeBar {...{ block }} laid={laidBlock} at={at.letter} onChange={changeBlock} />
-        )}
-        {at.way === "check" && <CheckPanel {...{ document, choice, check }} onGo={go} onChange={change} />}
-        {at.way === "save" && <SavePanel {...{ document, sending }} name={first.name} />}
-        {block && laidBlock && (at.way === "set" || at.way === "shape") && (
-          <LetterStrip
-            {...{ block, forms }}
-            laid={laidBlock}
-            at={at.letter}
-            onChoose={(l) => void setAt({ letter: l })}
-            onChange={changeBlock}
-          />
-        )}
+        {way === "check" && <CheckPanel {...{ document, choice, check }} onGo={work.go} onChange={change} />}
+        {way === "save" && <SavePanel {...{ document, sending }} name={first.name} />}
+        {block && <Bars {...{ work, block }} />}
       </fieldset>
     </div>
+  );
+}
+
+/** One lettering at work: what is chosen of it, how it lies on the sheet, and what is looked at closely. */
+function useAtWork(first: Lettering) {
+  const [at, setAt] = useQueryStates(address, { history: "replace" });
+  const editing = useLettering(first);
+  const { document, change } = editing;
+  const [showsPoints, setShowsPoints] = useState(false);
+  const [closeUp, setCloseUp] = useState<Bounds | null>(null);
+  const block = document.blocks.find((b) => b.id === at.line) ?? document.blocks[0] ?? null;
+  const chosen: Chosen | null = block && { blockId: block.id, at: at.letter };
+  const { laid, fonts } = useLaid(document, showsPoints ? chosen : null);
+  const laidBlock = laid.blocks.find((b) => b.id === block?.id);
+  const letter = laidBlock?.letters.find((l) => l.at === at.letter);
+  const drawing = useDrawing(block, (next) => change(replaceBlock(document, next)));
+  const choose = (next: Chosen) => {
+    void setAt({ line: next.blockId, letter: next.at });
+    if (showsPoints) setCloseUp(aroundLetter(laid.blocks, next));
+  };
+  return {
+    ...{ editing, laid, fonts, block, laidBlock, chosen, letter, showsPoints, closeUp, choose },
+    way: at.way,
+    isHere: editing.holding === "here" && !editing.clash,
+    changeBlock: (next: Block) => change(replaceBlock(document, next)),
+    previewBlock: (next: Block | null) => editing.preview(next && replaceBlock(document, next)),
+    showWhole: () => setCloseUp(null),
+    showPoints: (isOn: boolean) => {
+      setShowsPoints(isOn);
+      setCloseUp(isOn && chosen ? aroundLetter(laid.blocks, chosen) : null);
+    },
+    /** To where something was found. */
+    go: (finding: Finding) => {
+      choose({ blockId: finding.blockId, at: finding.letters[0] ?? null });
+      setCloseUp(aroundPlace(finding, laid.blocks.find((b) => b.id === finding.blockId)?.emMm ?? 0));
+    },
+    turn: (way: Way) => {
+      setCloseUp(null);
+      setShowsPoints(false);
+      drawing.setDrawing(false);
+      void setAt({ way });
+    },
+    ...drawing,
+  };
+}
+type AtWork = ReturnType<typeof useAtWork>;
+
+/** A stroke of the hand as the curve that a line lies on. */
+function useDrawing(block: Block | null, onChange: (block: Block) => void) {
+  const [isDrawing, setDrawing] = useState(false);
+  const draw = async (points: number[]) => {
+    const { d } = await letterInWorker({ what: "smooth", points });
+    if (!d || !block) return;
+    setDrawing(false);
+    const { turnDeg: _, ...rest } = block;
+    const tenth = (v: number) => Math.round(v * 10) / 10;
+    const at = { xMm: tenth(points[0]!), yMm: tenth(points[1]!) };
+    onChange({ ...rest, align: "left", at, path: { kind: "drawn", d } });
+  };
+  return { isDrawing, setDrawing, draw };
+}
+
+type StageProps = { work: AtWork; findings: readonly Finding[]; sending: Sending };
+
+/** The sheet, or what the plotter says of it. */
+function Stage({ work, findings, sending }: StageProps) {
+  const { brief } = useBench();
+  const { editing, laid, chosen, way, isHere, isDrawing, closeUp } = work;
+  const { document, change } = editing;
+  if (way === "save" && sending.sent) return <Sent {...{ document, change, sending }} unit={brief.unit} />;
+  return (
+    <Sheet
+      {...{ document, chosen, findings, closeUp }}
+      blocks={laid.blocks}
+      way={isHere ? way : "save"}
+      onChoose={work.choose}
+      onPreview={editing.preview}
+      onChange={change}
+      onStroke={way === "set" && isDrawing ? (points) => void work.draw(points) : null}
+      onWhole={work.showWhole}
+      marginMm={marginFor(Math.max(document.sheet.widthMm, document.sheet.heightMm))}
+      paper={brief.paper}
+      unit={brief.unit}
+    />
+  );
+}
+
+/** What the chosen line, or a letter of it, is set and shaped by. */
+function Bars({ work, block }: { work: AtWork; block: Block }) {
+  const { laidBlock, fonts, letter, chosen, way, isDrawing, setDrawing, showsPoints, choose, changeBlock } = work;
+  const forms = useForms(block, letter?.text ?? null, fonts);
+  const at = chosen?.at ?? null;
+  if (way !== "set" && way !== "shape") return null;
+  return (
+    <>
+      {way === "set" ? (
+        <SetBar
+          {...{ block, isDrawing }}
+          laid={laidBlock}
+          onDraw={setDrawing}
+          onPreview={work.previewBlock}
+          onChange={changeBlock}
+        />
+      ) : (
+        <ShapeBar {...{ block, showsPoints, at }} laid={laidBlock} onChange={changeBlock} onPoints={work.showPoints} />
+      )}
+      {laidBlock && (
+        <LetterStrip
+          {...{ block, forms, at }}
+          laid={laidBlock}
+          onChoose={(letterAt) => choose({ blockId: block.id, at: letterAt })}
+          onChange={changeBlock}
+        />
+      )}
+    </>
   );
 }
 
@@ -193,6 +272,20 @@ function Sent({ document, change, sending: { sent, send, close }, unit }: SentPr
   );
 }
 
+/** So much around what is looked at closely, in parts of it. */
+const AROUND = 0.25;
+function aroundLetter(blocks: readonly LaidBlock[], { blockId, at }: Chosen): Bounds | null {
+  const box = blocks.find((b) => b.id === blockId)?.letters.find((l) => l.at === at)?.box;
+  if (!box) return null;
+  const by = AROUND * Math.max(box.xMax - box.xMin, box.yMax - box.yMin);
+  return { xMin: box.xMin - by, yMin: box.yMin - by, xMax: box.xMax + by, yMax: box.yMax + by };
+}
+const LEAST_AROUND_MM = 10;
+function aroundPlace({ xMm, yMm }: Finding, emMm: number): Bounds {
+  const by = Math.max(LEAST_AROUND_MM, emMm);
+  return { xMin: xMm - by, yMin: yMm - by / 2, xMax: xMm + by, yMax: yMm + by / 2 };
+}
+
 /** The tray's faces dress the chosen line. */
 function useWearing(document: LetteringDocument, block: Block | null, changeBlock: (block: Block) => void) {
   const put = useRef(changeBlock);
@@ -212,156 +305,6 @@ function useWearing(document: LetteringDocument, block: Block | null, changeBloc
     [document, block],
   );
   useOfferDressing(dressing);
-}
-
-type TabsProps = { way: Way; editing: Editing; found: number | undefined; onWay: (way: Way) => void };
-
-function WayTabs({ way, editing, found, onWay }: TabsProps) {
-  const { unsaved, isFailing, retry, stepsBack } = editing;
-  const steps = stepsBack === 1 ? "1 step back" : `${stepsBack} steps back`;
-  return (
-    <div className="flex items-end justify-between border-b-2 border-slate">
-      <div role="group" aria-label="Ways of working" className="flex gap-6">
-        {WAYS.map((w) => (
-          <button
-            key={w.way}
-            type="button"
-            aria-pressed={way === w.way}
-            onClick={() => onWay(w.way)}
-            className={`-mb-0.5 min-w-6 border-b-[3px] pb-1.5 text-[15px] font-semibold ${way === w.way ? "border-oxide" : "border-transparent text-basalt"}`}
-          >
-            {w.name}
-            {w.way === "check" && found ? <span className="num ml-1.5 text-ochre">{found}</span> : null}
-          </button>
-        ))}
-      </div>
-      <span className="flex items-baseline gap-2 pb-1.5 text-[12px] text-basalt">
-        <span role="status" data-saved={unsaved === 0 && !isFailing}>
-          {unsaved ? "saving …" : isFailing ? "not saved" : "saved"} · {steps}
-        </span>
-        {isFailing && !unsaved && (
-          <button type="button" className="btn-quiet underline" onClick={retry}>
-            Save again
-          </button>
-        )}
-      </span>
-    </div>
-  );
-}
-
-const LAYOUT_FAULTS = {
-  "path-crosses": "crosses itself, so letters would lie on one another. The line is shown as it was before.",
-  "path-unread": "cannot be read. The line is shown as it was before.",
-  "no-size": "has no letter to measure its size by. Set the size by em instead.",
-  "face-unread": "cannot be drawn: the face breaks what reads it.",
-} as const;
-
-/** What stands in the way: another tab, a clash, a path, characters that are missing. */
-function Told({ editing, laid, blocks }: { editing: Editing; laid: LaidOut; blocks: readonly Block[] }) {
-  const notes: { key: string; text: string; deeds?: [string, () => void][] }[] = [];
-  if (editing.clash)
-    notes.push({
-      key: "clash",
-      text: "This lettering was changed elsewhere meanwhile. Nothing of either is lost: choose which goes on.",
-      deeds: [
-        ["Go on with mine", () => editing.settle("mine")],
-        ["Go on with theirs", () => editing.settle("theirs")],
-      ],
-    });
-  else if (editing.holding === "elsewhere")
-    notes.push({
-      key: "held",
-      text: "This lettering is open in another tab, which is the one that changes it.",
-      deeds: [["Work here instead", editing.takeOver]],
-    });
-  if (laid.isUnreached)
-    notes.push({ key: "font", text: "A font could not be fetched. It is tried again with the next change." });
-  if (laid.fault) {
-    const text = blocks.find((b) => b.id === laid.fault!.blockId)?.text ?? "";
-    const isPath = laid.fault.code.startsWith("path");
-    notes.push({
-      key: "fault",
-      text: `${isPath ? `The curve of “${text}”` : `The face of “${text}”`} ${LAYOUT_FAULTS[laid.fault.code]}`,
-    });
-  }
-  const lacking = laid.blocks.filter((b) => b.missing.length);
-  for (const { id, missing } of lacking)
-    notes.push({
-      key: `missing ${id}`,
-      text: `The face of “${blocks.find((b) => b.id === id)?.text ?? ""}” has no ${missing.join(" ")}. Choose another face, or other words.`,
-    });
-  return notes.map(({ key, text, deeds }) => (
-    <p
-      key={key}
-      role="alert"
-      className="mt-2 flex flex-wrap items-center gap-3 border-l-[3px] border-ochre bg-chalk px-3 py-1.5"
-      data-note={key}
-    >
-      {text}
-      {deeds?.map(([name, onDo]) => (
-        <button key={name} type="button" className="btn" onClick={onDo}>
-          {name}
-        </button>
-      ))}
-    </p>
-  ));
-}
-
-type LinesProps = {
-  document: LetteringDocument;
-  blocks: readonly LaidBlock[];
-  chosenId: string | null;
-  isHere: boolean;
-  onChoose: (id: string) => void;
-  change: (document: LetteringDocument) => void;
-};
-
-/** The lines as blocks: one is chosen; words that the brief has changed since are taken over by a button. */
-function LineTabs({ document, blocks, chosenId, isHere, onChoose, change }: LinesProps) {
-  const { brief } = useBench();
-  const block = document.blocks.find((b) => b.id === chosenId);
-  const own = brief.lines.find((l) => l.id === chosenId);
-  const others = brief.lines.filter((l) => l.id && l.text.trim() && !document.blocks.some((b) => b.id === l.id));
-  const add = (line: (typeof others)[number]) => {
-    const last = document.blocks[document.blocks.length - 1];
-    if (!last) return;
-    const { path: _, letters: __, pairs: ___, bridges: ____, ...look } = last;
-    const at = { xMm: last.at.xMm, yMm: Math.round(last.at.yMm + document.sheet.heightMm / 6) };
-    change({ ...document, blocks: [...document.blocks, { ...look, id: line.id!, text: line.text, at }] });
-  };
-  return (
-    <div className="flex flex-wrap items-center gap-x-4 gap-y-1 py-2 text-[12.5px]">
-      <div role="group" aria-label="Lines" className="flex flex-wrap gap-x-4">
-        {document.blocks.map((b) => (
-          <button
-            key={b.id}
-            type="button"
-            aria-pressed={b.id === chosenId}
-            onClick={() => onChoose(b.id)}
-            className={`border-b-2 ${b.id === chosenId ? "border-oxide font-semibold" : "border-transparent text-basalt"}`}
-          >
-            {b.text.replace(/\s+/g, " ") || "empty line"}
-          </button>
-        ))}
-      </div>
-      {isHere && block && own && own.text !== block.text && (
-        <button
-          type="button"
-          className="btn-quiet underline"
-          onClick={() => change(replaceBlock(document, editText(block, own.text)))}
-        >
-          Use the brief’s words: {own.text}
-        </button>
-      )}
-      {isHere &&
-        others.map((line) => (
-          <button key={line.id} type="button" className="btn-quiet underline" onClick={() => add(line)}>
-            Add “{line.text}”
-          </button>
-        ))}
-      {isHere && <SheetSize {...{ document, blocks, change }} />}
-    </div>
-  );
 }
 
 function useLetterKeys({ undo, redo, stepsBack, stepsForward, holding }: Editing, setWay: (way: Way) => void) {

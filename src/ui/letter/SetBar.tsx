@@ -6,11 +6,17 @@ import { withField } from "@/core/letter/editBlock";
 import { useBench } from "../bench/BenchContext";
 import { useKept } from "../bench/Tray";
 import { Choice } from "../parts/Choice";
+import { AxesAndFeatures } from "./AxesAndFeatures";
 import type { LaidBlock } from "./letterTasks";
 import { NumberField } from "./NumberField";
 import { sizeOf } from "./Sheet";
 
 type Props = { block: Block; laid: LaidBlock | undefined; onChange: (block: Block) => void };
+type BarProps = Props & {
+  isDrawing: boolean;
+  onDraw: (isOn: boolean) => void;
+  onPreview: (block: Block | null) => void;
+};
 
 const SIZES = [
   { value: "capHeightMm", name: "Capitals" },
@@ -28,7 +34,7 @@ const LIES_ON = [
 ] as const;
 type LiesOn = (typeof LIES_ON)[number]["value"];
 
-export function SetBar({ block, laid, onChange }: Props) {
+export function SetBar({ block, laid, isDrawing, onDraw, onPreview, onChange }: BarProps) {
   return (
     <div className="flex flex-wrap items-center gap-x-5 gap-y-1.5 border-b border-rule py-2 text-[12.5px]" data-set-bar>
       <FaceChoice {...{ block, onChange }} />
@@ -64,12 +70,23 @@ export function SetBar({ block, laid, onChange }: Props) {
         />
       </span>
       <PathFields {...{ block, laid, onChange }} />
+      {block.path?.kind === "drawn" && (
+        <button
+          type="button"
+          className="btn-quiet underline"
+          aria-pressed={isDrawing}
+          onClick={() => onDraw(!isDrawing)}
+        >
+          {isDrawing ? "Draw a stroke on the sheet, or leave it as it is" : "Draw it on the sheet"}
+        </button>
+      )}
       <NumberField
         label="Turned"
         unit="°"
         value={block.turnDeg ?? 0}
         onChange={(v) => onChange(withField(block, "turnDeg", v || undefined))}
       />
+      <AxesAndFeatures {...{ block, onPreview, onChange }} />
     </div>
   );
 }

@@ -5,18 +5,30 @@ import type { Block, Fill } from "@/contracts/lettering";
 import { backToText, editLetter, withField } from "@/core/letter/editBlock";
 import { ColourField } from "./ColourField";
 import type { LaidBlock } from "./letterTasks";
+import { LookChoice } from "./LookChoice";
+import { nameLetter } from "./nameLetter";
 import { NumberField } from "./NumberField";
 import { Tick } from "../parts/Tick";
 
-type Props = { block: Block; laid: LaidBlock | undefined; at: number | null; onChange: (block: Block) => void };
+type Props = {
+  block: Block;
+  laid: LaidBlock | undefined;
+  at: number | null;
+  showsPoints: boolean;
+  onChange: (block: Block) => void;
+  onPoints: (isOn: boolean) => void;
+};
 
-export function ShapeBar({ block, laid, at, onChange }: Props) {
-  const letter = laid?.letters.find((l) => l.at === at && l.text.trim());
+export function ShapeBar({ block, laid, at, showsPoints, onChange, onPoints }: Props) {
+  const letter = laid?.letters.find((l) => l.at === at && l.d);
   return (
     <div className="border-b border-rule py-2 text-[12.5px]" data-shape-bar>
       <div className="flex min-h-7 flex-wrap items-center gap-x-5 gap-y-1.5">
         {letter ? (
-          <LetterFields {...{ block, onChange }} at={letter.at} text={letter.text} parts={letter.parts} />
+          <>
+            <LetterFields {...{ block, onChange }} at={letter.at} text={nameLetter(letter)} parts={letter.parts} />
+            <Tick name="Points" checked={showsPoints} onChange={onPoints} />
+          </>
         ) : (
           <p className="text-basalt">Choose a letter on the sheet or in the strip to move, turn or scale it.</p>
         )}
@@ -27,6 +39,7 @@ export function ShapeBar({ block, laid, at, onChange }: Props) {
           checked={block.joined ?? false}
           onChange={(isOn) => onChange(withField(block, "joined", isOn || undefined))}
         />
+        <LookChoice {...{ block, laid, onChange }} />
         <FillFields {...{ block, onChange }} />
         <OutlineFields {...{ block, onChange }} />
         <ShadowFields {...{ block, onChange }} />

@@ -1,5 +1,5 @@
 "use client";
-// The sheet at its true proportions: blocks are dragged to their place, single letters where shaping is on; sizes and arcs by handles.
+// The sheet at its true proportions: blocks are dragged to their place, single letters where shaping is on; sizes, arcs and points by handles.
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import type { Block, LetteringDocument } from "@/contracts/lettering";
 import { writeLength, type LengthUnit, convertLength } from "@/contracts/units";
@@ -8,8 +8,11 @@ import type { Bounds } from "@/core/geometry/outline";
 import { replaceBlock } from "@/core/letter/editBlock";
 import { useMeasured } from "../parts/useMeasured";
 import type { LaidBlock, LaidLetter } from "./letterTasks";
-import { moveBy } from "./moveBy";
-import { Mark, Missing, ScaleBar } from "./SheetMarks";
+import { moveBy, nudgeOf } from "./moveBy";
+import { nameLetter } from "./nameLetter";
+import { PathHandles, PointHandles } from "./SheetHandles";
+import { snapMove, type Guide } from "./snapMove";
+import { GuideLine, Mark, Missing, ScaleBar } from "./SheetMarks";
 
 export type Chosen = { blockId: string; at: number | null };
 type Props = {
@@ -21,6 +24,13 @@ type Props = {
   onPreview: (document: LetteringDocument | null) => void;
   onChange: (document: LetteringDocument) => void;
   findings: readonly Finding[];
+  /** The part of the sheet that is shown large, in mm; null: all of it. */
+  closeUp: Bounds | null;
+  onWhole: () => void;
+  /** What a line drawn on the sheet is for, its points in mm; null: nothing is drawn. */
+  onStroke: ((points: number[]) => void) | null;
+  /** Rests on baselines and margins leave so much at the edges of the sheet. */
+  marginMm: number;
   paper: string;
   unit: LengthUnit;
 };
@@ -28,14 +38,21 @@ type Props = {
 const readSize = (e: HTMLElement) => ({ widthPx: e.clientWidth, heightPx: e.clientHeight });
 const round = (v: number) => Math.round(v * 100) / 100;
 /** What is dragged: moved by so many millimetres until it is let go of. */
-type Drag = { blockId: string; at: number | null; x: number; y: number; dxMm: number; dyMm: number };
+type Drag = { blockId: string; at: number | null; x: number; y: number; dxMm: number; dyMm: number; guides: Guide[] };
+/** A block comes to rest where it is so near; Alt leaves it where the hand is. */
+const REACH_PX = 6;
 
 export function Sheet(props: Props) {
   const { document, blocks, way, chosen, onChoose, onChange } = props;
   const frame = useRef<HTMLDivElement>(null);
   const size = useMeasured(frame, readSize);
   const { widthMm, heightMm, ground } = document.sheet;
-  const pxPerMm = size ? Math.max(0.01, Math.min((size.widthPx - 24) / widthMm, (size.heightPx - 24) / heightMm)) : 1;
+  // The whole sheet, or a part of it that is looked at closely.
+  const view = props.closeUp ?? { xMin: 0, yMin: 0, xMax: widthMm, yMax: heightMm };
+  const [viewWidthMm, viewHeightMm] = [view.xMax - view.xMin, view.yMax - view.yMin];
+  const pxPerMm = size
+    ? Math.max(0.01, Math.min((size.widthPx - 24) / viewWidthMm, (size.heightPx - 24) / viewHeightMm))
+    : 1;
   const [drag, setDrag] = useState<Drag | null>(null);
   const move = (block: Block, at: number | null, dxMm: number, dyMm: number) => {
     const next = moveBy(block, at, dxMm, dyMm);
@@ -45,11 +62,18 @@ export function Sheet(props: Props) {
     onChoose({ blockId, at });
     if (way === "check" || way === "save" || event.button !== 0) return;
     event.currentTarget.setPointerCapture(event.pointerId);
-    setDrag({ blockId, at, x: event.clientX, y: event.clientY, dxMm: 0, dyMm: 0 });
+    setDrag({ blockId, at, x: event.clientX, y: event.clientY, dxMm: 0, dyMm: 0, guides: [] });
   };
   const onMove = (event: PointerEvent) => {
     if (!drag) return;
-    setDrag({ ...drag, dxMm: (event.clientX - drag.x) / pxPerMm, dyMm: (event.clientY - drag.y) / pxPerMm });
+    const by = { dxMm: (event.clientX - drag.x) / pxPerMm, dyMm: (event.clientY - drag.y) / pxPerMm };
+    const block = document.blocks.find((b) => b.id === drag.blockId);
+    const rests = block && drag.at === null && !event.altKey;
+    setDrag({
+      ...drag,
+      guides: [],
+      ...(rests ? snapMove(document, blocks, block, by, REACH_PX / pxPerMm, props.marginMm) : by),
+    });
   };
   const onUp = () => {
     const block = drag && document.blocks.find((b) => b.id === drag.blockId);
@@ -62,12 +86,12 @@ export function Sheet(props: Props) {
         <svg
           role="group"
           aria-label={`Sheet, ${Math.round(widthMm)} by ${Math.round(heightMm)} mm`}
-          width={widthMm * pxPerMm}
-          height={heightMm * pxPerMm}
-          viewBox={`0 0 ${widthMm} ${heightMm}`}
+          width={viewWidthMm * pxPerMm}
+          height={viewHeightMm * pxPerMm}
+          viewBox={`${view.xMin} ${view.yMin} ${viewWidthMm} ${viewHeightMm}`}
           className="absolute overflow-visible top-1/2 left-1/2 -translate-x-1/2 -translate-y-1/2 touch-none"
-          style={{ background: ground ?? props.paper }}
         >
+          <rect width={widthMm} height={heightMm} fill={ground ?? props.paper} />
           {document.blocks.map((block) => {
             const laid = blocks.find((b) => b.id === block.id);
             return laid ? (
@@ -80,11 +104,21 @@ export function Sheet(props: Props) {
             ) : null;
           })}
           <SizeHandle {...props} pxPerMm={pxPerMm} />
+          <Bending {...props} pxPerMm={pxPerMm} />
+          {props.onStroke && <Stroke {...{ widthMm, heightMm, pxPerMm }} onStroke={props.onStroke} />}
+          {drag?.guides.map((g) => (
+            <GuideLine key={JSON.stringify(g)} guide={g} {...{ widthMm, heightMm }} />
+          ))}
           {props.findings.map((f, i) => (
             <Mark key={`${f.kind} ${f.xMm} ${f.yMm}`} finding={f} number={i + 1} pxPerMm={pxPerMm} />
           ))}
-          <ScaleBar {...{ widthMm, heightMm, pxPerMm }} unit={props.unit} />
+          <ScaleBar {...{ view, pxPerMm }} unit={props.unit} />
         </svg>
+      )}
+      {props.closeUp && (
+        <button type="button" className="btn absolute top-2 right-2" onClick={props.onWhole}>
+          Whole sheet
+        </button>
       )}
     </div>
   );
@@ -102,16 +136,6 @@ type BlockProps = {
   onUp: () => void;
   onNudge: (at: number | null, dxMm: number, dyMm: number) => void;
 };
-
-const STEP_MM = 1;
-/** Arrow keys move by a millimetre, with Shift by ten, with Alt by a tenth. */
-function nudgeOf({ key, shiftKey, altKey }: KeyboardEvent): [number, number] | null {
-  const step = STEP_MM * (shiftKey ? 10 : altKey ? 0.1 : 1);
-  if (key === "ArrowLeft") return [-step, 0];
-  if (key === "ArrowRight") return [step, 0];
-  if (key === "ArrowUp") return [0, -step];
-  return key === "ArrowDown" ? [0, step] : null;
-}
 
 function BlockOnSheet({ block, laid, way, chosen, pxPerMm, drag, onDown, onMove, onUp, onNudge }: BlockProps) {
   const isChosen = chosen?.blockId === block.id;
@@ -241,7 +265,7 @@ function LetterTarget({ letter, isChosen, drag, pxPerMm, ...events }: TargetProp
     <rect
       role="button"
       tabIndex={0}
-      aria-label={`Letter ${letter.text}`}
+      aria-label={`Letter ${nameLetter(letter)}`}
       aria-pressed={isChosen}
       data-letter={letter.at}
       {...rectOf(letter.box!, 2 / pxPerMm, LEAST_PX / pxPerMm)}
@@ -253,6 +277,61 @@ function LetterTarget({ letter, isChosen, drag, pxPerMm, ...events }: TargetProp
       {...events}
     />
   );
+}
+
+type StrokeProps = { widthMm: number; heightMm: number; pxPerMm: number; onStroke: (points: number[]) => void };
+
+/** Takes a stroke of the hand over the whole sheet. */
+function Stroke({ widthMm, heightMm, pxPerMm, onStroke }: StrokeProps) {
+  const [points, setPoints] = useState<number[]>([]);
+  const pointOf = (e: PointerEvent) => {
+    const box = (e.currentTarget as SVGElement).getBoundingClientRect();
+    return [(e.clientX - box.left) / pxPerMm, (e.clientY - box.top) / pxPerMm];
+  };
+  const pairs = Array.from({ length: points.length / 2 }, (_, i) => `${points[2 * i]},${points[2 * i + 1]}`);
+  return (
+    <g>
+      <rect
+        width={widthMm}
+        height={heightMm}
+        fill="transparent"
+        className="cursor-crosshair"
+        data-stroke
+        onPointerDown={(e) => {
+          e.currentTarget.setPointerCapture(e.pointerId);
+          setPoints(pointOf(e));
+        }}
+        onPointerMove={(e) => points.length && setPoints([...points, ...pointOf(e)])}
+        onPointerUp={() => {
+          if (points.length > 4) onStroke(points);
+          setPoints([]);
+        }}
+      />
+      <polyline
+        points={pairs.join(" ")}
+        fill="none"
+        stroke="var(--tide)"
+        strokeWidth={2}
+        vectorEffect="non-scaling-stroke"
+        pointerEvents="none"
+      />
+    </g>
+  );
+}
+
+/** Handles of what the chosen line lies on, or of the points of the chosen letter. */
+function Bending({ document, blocks, way, chosen, onPreview, onChange, pxPerMm }: Props & { pxPerMm: number }) {
+  const block = document.blocks.find((b) => b.id === chosen?.blockId);
+  if (!block) return null;
+  const putting = {
+    onPreview: (next: Block | null) => onPreview(next && replaceBlock(document, next)),
+    onChange: (next: Block) => onChange(replaceBlock(document, next)),
+  };
+  if (way === "set") return <PathHandles {...{ block, pxPerMm, ...putting }} />;
+  const points = blocks.find((b) => b.id === block.id)?.points;
+  return way === "shape" && points?.at === chosen?.at && points ? (
+    <PointHandles {...{ block, points, pxPerMm, ...putting }} />
+  ) : null;
 }
 
 /** The height of capitals at the left of the chosen block, dragged to another size. */

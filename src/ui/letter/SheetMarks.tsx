@@ -1,8 +1,10 @@
 "use client";
 // What is drawn on the sheet beside the letters: numbered findings, a scale bar, boxes for characters that a face lacks.
 import type { Finding } from "@/contracts/lettering";
+import type { Bounds } from "@/core/geometry/outline";
 import { convertLength, type LengthUnit } from "@/contracts/units";
 import type { LaidLetter } from "./letterTasks";
+import type { Guide } from "./snapMove";
 
 /** A hatched box of the letter's width, for a character that the face lacks. */
 export function Missing({ letter: { from, to, text, turnRad }, emMm }: { letter: LaidLetter; emMm: number }) {
@@ -47,23 +49,19 @@ export function Mark({ finding, number, pxPerMm }: { finding: Finding; number: n
   );
 }
 
-/** A length of one, two or five of a power of ten, about a sixth of the sheet. */
-export function ScaleBar({
-  widthMm,
-  heightMm,
-  pxPerMm,
-  unit,
-}: {
-  widthMm: number;
-  heightMm: number;
-  pxPerMm: number;
-  unit: LengthUnit;
-}) {
-  const wanted = convertLength(widthMm / 6, "mm", unit);
+/** What a block that is dragged rests on. */
+export function GuideLine({ guide, widthMm, heightMm }: { guide: Guide; widthMm: number; heightMm: number }) {
+  const d = "xMm" in guide ? `M${guide.xMm} 0V${heightMm}` : `M0 ${guide.yMm}H${widthMm}`;
+  return <path d={d} stroke="var(--tide)" vectorEffect="non-scaling-stroke" pointerEvents="none" data-guide />;
+}
+
+/** A length of one, two or five of a power of ten, about a sixth of what is shown. */
+export function ScaleBar({ view, pxPerMm, unit }: { view: Bounds; pxPerMm: number; unit: LengthUnit }) {
+  const wanted = convertLength((view.xMax - view.xMin) / 6, "mm", unit);
   const power = 10 ** Math.floor(Math.log10(wanted));
   const length = [5, 2, 1].map((n) => n * power).find((n) => n <= wanted) ?? power;
   const mm = convertLength(length, unit, "mm");
-  const [x, y] = [widthMm - mm - 14 / pxPerMm, heightMm - 26 / pxPerMm];
+  const [x, y] = [view.xMax - mm - 14 / pxPerMm, view.yMax - 26 / pxPerMm];
   return (
     <g aria-hidden pointerEvents="none">
       <path d={`M${x} ${y}h${mm}`} stroke="#48525a" strokeWidth={2} vectorEffect="non-scaling-stroke" />

@@ -2,7 +2,7 @@
 // How large the sheet is, and what it is made of: a ground in a colour, or nothing behind the letters.
 import type { LetteringDocument } from "@/contracts/lettering";
 import { convertLength } from "@/contracts/units";
-import { fitSheet } from "@/core/letter/fitSheet";
+import { fitSheet, marginFor } from "@/core/letter/fitSheet";
 import { useBench } from "../bench/BenchContext";
 import { ColourField } from "./ColourField";
 import type { LaidBlock } from "./letterTasks";
@@ -14,9 +14,6 @@ type Props = {
   blocks: readonly LaidBlock[];
   change: (document: LetteringDocument) => void;
 };
-
-/** Left around the ink: enough to take hold of the sheet, in parts of its longer side. */
-const MARGIN_SHARE = 0.04;
 
 export function SheetSize({ document, blocks, change }: Props) {
   const { brief } = useBench();
@@ -37,7 +34,7 @@ export function SheetSize({ document, blocks, change }: Props) {
       b ? [{ xMm: b.xMin, yMm: b.yMin, widthMm: b.xMax - b.xMin, heightMm: b.yMax - b.yMin }] : [],
     );
     const longest = Math.max(0, ...ink.map((b) => Math.max(b.widthMm, b.heightMm)));
-    change(fitSheet(document, ink, Math.max(1, Math.round(longest * MARGIN_SHARE))));
+    change(fitSheet(document, ink, marginFor(longest)));
   };
   return (
     <span className="ml-auto flex flex-wrap items-center gap-x-3">

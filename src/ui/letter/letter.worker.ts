@@ -4,15 +4,16 @@ import { LRUCache } from "lru-cache";
 import type { LetteringDocument } from "@/contracts/lettering";
 import type { OpenFace } from "@/core/outlines/openFace";
 import { fetchFont } from "../parts/fetchFont";
-import type { DrawnForm, Laid } from "./letterTasks";
+import type { DrawnForm, Laid, PointsOf } from "./letterTasks";
 
 /** Style id → where the bare tables of its font are, the main part first. */
 export type FontAddresses = Record<string, string[]>;
 export type LetterTask =
-  | { what: "layOut"; document: LetteringDocument; fonts: FontAddresses }
+  | { what: "layOut"; document: LetteringDocument; pointsOf: PointsOf | null; fonts: FontAddresses }
+  | { what: "smooth"; points: number[] }
   | { what: "forms"; styleId: string; coordinates: Record<string, number>; text: string; fonts: FontAddresses };
 type LetterAsked = { id: number } & LetterTask;
-export type LetterAnswer = { id: number; laid?: Laid; forms?: DrawnForm[]; isUnreached?: boolean };
+export type LetterAnswer = { id: number; laid?: Laid; forms?: DrawnForm[]; d?: string | null; isUnreached?: boolean };
 
 const MAX_FACES = 16;
 const faces = new LRUCache<string, OpenFace>({ max: MAX_FACES });
@@ -39,7 +40,8 @@ async function openAll(asked: readonly Opening[], addresses: FontAddresses) {
 }
 
 async function answer({ id, ...task }: LetterAsked): Promise<LetterAnswer> {
-  const { layOut, drawForms } = await tasks;
+  const { layOut, drawForms, smoothStroke } = await tasks;
+  if (task.what === "smooth") return { id, d: smoothStroke(task.points) };
   const asked = task.what === "layOut" ? task.document.blocks : [task];
   let faceOf: (one: Opening) => OpenFace;
   try {
@@ -48,7 +50,7 @@ async function answer({ id, ...task }: LetterAsked): Promise<LetterAnswer> {
     return { id, isUnreached: true };
   }
   try {
-    if (task.what === "layOut") return { id, laid: layOut(task.document, faceOf) };
+    if (task.what === "layOut") return { id, laid: layOut(task.document, faceOf, task.pointsOf) };
     return { id, forms: drawForms(faceOf(task), task.text) };
   } catch {
     return { id, laid: { ok: false, code: "face-unread", blockId: "" } };

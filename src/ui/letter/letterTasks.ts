@@ -3,11 +3,14 @@ import type { Block, LetteringDocument, PointMm } from "@/contracts/lettering";
 import { boundsOf, IN_PLACE, writePath, type Bounds, type Outline } from "@/core/geometry/outline";
 import { layoutLettering, type LayoutFault } from "@/core/letter/layoutLettering";
 import { paintLettering, type Paint } from "@/core/letter/paintLettering";
-import type { PlacedLetter } from "@/core/letter/placeBlock";
+import type { PlacedBlock } from "@/core/letter/layoutLettering";
+import { baseOf, type PlacedLetter } from "@/core/letter/placeBlock";
 import { shapeBlock, type LetterShape } from "@/core/letter/shapeBlock";
 import { partsOfLetter } from "@/core/letter/letterParts";
 import { otherForms, type OtherForm } from "@/core/letter/otherForms";
 import type { OpenFace } from "@/core/outlines/openFace";
+
+export { smoothStroke } from "@/core/letter/paths";
 
 export type LaidLetter = Pick<
   PlacedLetter,
@@ -19,6 +22,8 @@ export type LaidLetter = Pick<
   box: Bounds | null;
   parts: number;
   hasForms: boolean;
+  /** Of its base: what is drawn now. */
+  glyphId: number;
 };
 export type LaidPart = { role: "shadow" | "outline" | "fill"; d: string; paint: Paint; blurMm: number };
 export type LaidBlock = {
@@ -28,14 +33,31 @@ export type LaidBlock = {
   missing: string[];
   letters: LaidLetter[];
   parts: LaidPart[];
+  /** Of the letter whose points were asked for. */
+  points: LaidPoints | null;
 };
+/** The outline of a letter's base as the face draws it, where its points lie on the sheet, and how they are turned and scaled there. */
+export type LaidPoints = {
+  at: number;
+  outline: Outline;
+  unitsPerEm: number;
+  placesMm: Float64Array;
+  mmPerEm: number;
+  turnRad: number;
+};
+/** A letter whose points are wanted. */
+export type PointsOf = { blockId: string; at: number | null };
 export type Laid =
   { ok: true; blocks: LaidBlock[] } | LayoutFault | { ok: false; code: "face-unread"; blockId: string };
 
 const DIGITS = 3;
 const pathOf = (outline: Outline) => writePath(outline, IN_PLACE, DIGITS);
 
-export function layOut(document: LetteringDocument, faceOf: (block: Block) => OpenFace): Laid {
+export function layOut(
+  document: LetteringDocument,
+  faceOf: (block: Block) => OpenFace,
+  pointsOf: PointsOf | null = null,
+): Laid {
   const laid = layoutLettering(document, faceOf);
   if (!laid.ok) return laid;
   const shapes = laid.blocks.map(shapeBlock);
@@ -51,9 +73,25 @@ export function layOut(document: LetteringDocument, faceOf: (block: Block) => Op
         ink: boundsOf(letters.flatMap((shape) => shape.polygons)),
         missing: placed.missing,
         letters: placed.letters.map((letter) => describeLetter(letter, drawn.get(letter), face)),
+        points: pointsOf?.blockId === placed.block.id ? findPoints(placed, face, pointsOf.at) : null,
         parts: painted.blocks[i]!.parts.map(({ outline, ...part }) => ({ ...part, d: pathOf(outline) })),
       };
     }),
+  };
+}
+
+function findPoints({ letters, block, emMm }: PlacedBlock, face: OpenFace, at: number | null): LaidPoints | null {
+  const letter = letters.find((l) => l.at === at);
+  const base = letter && baseOf(letter);
+  if (at === null || !base?.outline.verbs) return null;
+  const scale = block.letters?.find((l) => l.at === at)?.scale ?? 1;
+  return {
+    at,
+    outline: face.outline(base.glyphId),
+    unitsPerEm: face.unitsPerEm,
+    placesMm: base.outline.coords,
+    mmPerEm: emMm * scale,
+    turnRad: (base.origin.turnDeg * Math.PI) / 180,
   };
 }
 
@@ -66,6 +104,7 @@ function describeLetter(letter: PlacedLetter, shape: LetterShape | undefined, fa
     box: shape ? boundsOf(shape.polygons) : null,
     parts: shape ? partsOfLetter(shape.outline).length : 0,
     hasForms: hasForms(face, text),
+    glyphId: baseOf(letter)?.glyphId ?? 0,
   };
 }
 

@@ -6,7 +6,7 @@ import type { Block, LetteringDocument } from "@/contracts/lettering";
 import { addressOf, ask } from "../parts/client";
 import { letterInWorker } from "./letterInWorker";
 import type { FontAddresses } from "./letter.worker";
-import type { DrawnForm, Laid, LaidBlock } from "./letterTasks";
+import type { DrawnForm, Laid, LaidBlock, PointsOf } from "./letterTasks";
 
 /** Where the fonts of some styles are: the main file of each, and its other parts where it came in several. */
 function useFonts(styleIds: readonly string[]) {
@@ -33,21 +33,27 @@ function useFonts(styleIds: readonly string[]) {
 export type LaidOut = { blocks: LaidBlock[]; fault: Extract<Laid, { ok: false }> | null; isUnreached: boolean };
 const NOTHING: LaidOut = { blocks: [], fault: null, isUnreached: false };
 
-export function useLaid(document: LetteringDocument): { laid: LaidOut; fonts: FontAddresses | null } {
+/** @param pointsOf - a letter whose points are wanted. */
+export function useLaid(
+  document: LetteringDocument,
+  pointsOf: PointsOf | null,
+): { laid: LaidOut; fonts: FontAddresses | null } {
   const fonts = useFonts(document.blocks.map((b) => b.styleId));
   const [laid, setLaid] = useState(NOTHING);
   const count = useRef(0);
+  const { blockId, at } = pointsOf ?? {};
   useEffect(() => {
     if (!fonts) return;
     const own = ++count.current;
-    void letterInWorker({ what: "layOut", document, fonts }).then(({ laid: next, isUnreached }) => {
+    const points = blockId === undefined || at === undefined ? null : { blockId, at };
+    void letterInWorker({ what: "layOut", document, pointsOf: points, fonts }).then(({ laid: next, isUnreached }) => {
       // Late answers are dropped.
       if (own !== count.current) return;
       if (next?.ok) setLaid({ blocks: next.blocks, fault: null, isUnreached: false });
       // What was laid out before stays in sight while a block cannot be.
       else setLaid((was) => ({ ...was, fault: next ?? null, isUnreached: Boolean(isUnreached) }));
     });
-  }, [document, fonts]);
+  }, [document, fonts, blockId, at]);
   return { laid, fonts };
 }
 

@@ -1,19 +1,10 @@
 "use client";
 // Features of the face to try in the brief's words: each a switch, with what it gives in the trade's words.
 import type { StyleDetail } from "@/contracts/styles";
-import { FEATURE_WORDS, SHAPING_FEATURES } from "@/contracts/words";
-
-/** Nobody switches these by hand. */
-const ALWAYS = new Set([...SHAPING_FEATURES, "rclt", "curs", "abvm", "blwm"]);
-/** On unless switched off. */
-const ON_BY_DEFAULT = new Set(["liga", "calt", "clig"]);
+import { FEATURE_WORDS } from "@/contracts/words";
+import { listTryable, ON_BY_DEFAULT } from "../parts/tryable";
 
 export type Tried = Record<string, boolean>;
-
-const listTryable = (style: StyleDetail) =>
-  [...new Set(style.features)]
-    .filter((f) => !ALWAYS.has(f))
-    .sort((a, b) => Number(!FEATURE_WORDS[a]) - Number(!FEATURE_WORDS[b]) || (a < b ? -1 : 1));
 
 /** CSS of what is switched; undefined when nothing is. */
 export const writeFeatures = (tried: Tried): string | undefined =>
@@ -30,7 +21,7 @@ export function Features({
   tried: Tried;
   onChange: (t: Tried) => void;
 }) {
-  const list = listTryable(style);
+  const list = listTryable(style.features);
   if (!list.length) return null;
   return (
     <section

@@ -1,0 +1,82 @@
+"use client";
+// What the face of the line can be changed by: its axes as sliders, its features as switches.
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import type { Block } from "@/contracts/lettering";
+import type { StyleDetail } from "@/contracts/styles";
+import { FEATURE_WORDS } from "@/contracts/words";
+import { withField } from "@/core/letter/editBlock";
+import { queryOf } from "../parts/client";
+import { Tick } from "../parts/Tick";
+import { listTryable, ON_BY_DEFAULT } from "../parts/tryable";
+import { NumberField } from "./NumberField";
+
+type Props = { block: Block; onPreview: (block: Block | null) => void; onChange: (block: Block) => void };
+
+export function AxesAndFeatures({ block, onPreview, onChange }: Props) {
+  const style = useQuery(queryOf("getStyle", { params: { id: block.styleId } }));
+  const { axes = [], features = [] } = style.data ?? {};
+  const tryable = listTryable(features);
+  if (!axes.length && !tryable.length) return null;
+  const setFeature = (tag: string, isOn: boolean) => {
+    const { [tag]: _, ...rest } = block.features ?? {};
+    const next = isOn === ON_BY_DEFAULT.has(tag) ? rest : { ...rest, [tag]: isOn ? 1 : 0 };
+    onChange(withField(block, "features", Object.keys(next).length ? next : undefined));
+  };
+  return (
+    <div className="flex basis-full flex-wrap items-center gap-x-5 gap-y-1" data-axes>
+      {axes.map((axis) => (
+        <AxisField key={axis.tag} {...{ axis, block, onPreview, onChange }} />
+      ))}
+      {tryable.map((tag) => {
+        const value = block.features?.[tag];
+        return (
+          <Tick
+            key={tag}
+            name={FEATURE_WORDS[tag] ?? tag}
+            checked={value === undefined ? ON_BY_DEFAULT.has(tag) : value > 0}
+            onChange={(isOn) => setFeature(tag, isOn)}
+          />
+        );
+      })}
+    </div>
+  );
+}
+
+/** An axis is seen at work while it is dragged, and is one step when it is let go of. */
+function AxisField({ axis, block, onPreview, onChange }: Props & { axis: StyleDetail["axes"][number] }) {
+  const { tag, name, min, max } = axis;
+  const [dragged, setDragged] = useState<number | null>(null);
+  const value = block.coordinates?.[tag] ?? axis.default;
+  const at = (v: number): Block => {
+    const { [tag]: _, ...rest } = block.coordinates ?? {};
+    const next = v === axis.default ? rest : { ...rest, [tag]: v };
+    return withField(block, "coordinates", Object.keys(next).length ? next : undefined);
+  };
+  const drop = () => {
+    if (dragged !== null && dragged !== value) onChange(at(dragged));
+    else onPreview(null);
+    setDragged(null);
+  };
+  return (
+    <span className="flex items-center gap-1.5">
+      <NumberField label={name} value={value} least={min} most={max} widthPx={44} onChange={(v) => onChange(at(v))} />
+      <input
+        type="range"
+        aria-label={`${name}, dragged`}
+        className="w-28 accent-tide"
+        {...{ min, max }}
+        step={(max - min) / 200}
+        value={dragged ?? value}
+        onChange={(e) => {
+          const v = Math.round(Number(e.target.value) * 100) / 100;
+          setDragged(v);
+          onPreview(at(v));
+        }}
+        onPointerUp={drop}
+        onKeyUp={drop}
+        onBlur={drop}
+      />
+    </span>
+  );
+}
