@@ -283,14 +283,18 @@ describe("on the page", () => {
     await spacing.press("Enter");
     await waitUntil(async () => (await block()).trackingEm === 0.025);
     await second.close();
-    // The first tab has an older version: what it does is not written over what the second did.
     await page.getByRole("button", { name: "Work here instead" }).click();
+    await waitUntil(async () => (await page.getByLabel("Spacing").inputValue()) === "25");
+    // Somebody else saves: what is done here is not written over it.
+    const { letteringId, document } = await lettering();
+    const theirs = { ...document, blocks: [{ ...document.blocks[0]!, trackingEm: 0.04 }] };
+    await api(`/letterings/${letteringId}`, { method: "PATCH", json: { document: theirs } });
     await page.getByLabel("Turned").fill("5");
     await page.getByLabel("Turned").press("Enter");
     await page.getByText("This lettering was changed elsewhere meanwhile").waitFor();
     await page.getByRole("button", { name: "Go on with theirs" }).click();
-    await waitUntil(async () => (await page.getByLabel("Spacing").inputValue()) === "25");
-    expect(await block()).toMatchObject({ trackingEm: 0.025 });
+    await waitUntil(async () => (await page.getByLabel("Spacing").inputValue()) === "40");
+    expect(await block()).toMatchObject({ trackingEm: 0.04 });
     expect((await block()).turnDeg).toBeUndefined();
   });
 

@@ -46,7 +46,7 @@ export function AxesAndFeatures({ block, onPreview, onChange }: Props) {
 /** An axis is seen at work while it is dragged, and is one step when it is let go of. */
 function AxisField({ axis, block, onPreview, onChange }: Props & { axis: StyleDetail["axes"][number] }) {
   const { tag, name, min, max } = axis;
-  const [dragged, setDragged] = useState<number | null>(null);
+  const [dragged, setDragged] = useState<{ from: number; to: number } | null>(null);
   const value = block.coordinates?.[tag] ?? axis.default;
   const at = (v: number): Block => {
     const { [tag]: _, ...rest } = block.coordinates ?? {};
@@ -54,8 +54,8 @@ function AxisField({ axis, block, onPreview, onChange }: Props & { axis: StyleDe
     return withField(block, "coordinates", Object.keys(next).length ? next : undefined);
   };
   const drop = () => {
-    if (dragged !== null && dragged !== value) onChange(at(dragged));
-    else onPreview(null);
+    if (dragged && dragged.to !== dragged.from) onChange(at(dragged.to));
+    else if (dragged) onPreview(null);
     setDragged(null);
   };
   return (
@@ -67,10 +67,11 @@ function AxisField({ axis, block, onPreview, onChange }: Props & { axis: StyleDe
         className="w-28 accent-tide"
         {...{ min, max }}
         step={(max - min) / 200}
-        value={dragged ?? value}
+        value={dragged?.to ?? value}
         onChange={(e) => {
           const v = Math.round(Number(e.target.value) * 100) / 100;
-          setDragged(v);
+          // What is previewed is the line's value by then.
+          setDragged({ from: dragged?.from ?? value, to: v });
           onPreview(at(v));
         }}
         onPointerUp={drop}

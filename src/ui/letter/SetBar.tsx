@@ -124,7 +124,7 @@ export function dress(
     features,
   }: { styleId: Block["styleId"]; location: Record<string, number>; features: Record<string, number> },
 ): Block {
-  const letters = block.letters?.flatMap(({ glyphId: _, points: __, fills: ___, ...rest }) =>
+  const letters = block.letters?.flatMap(({ glyphId: _, points: __, fills: ___, feature: ____, ...rest }) =>
     Object.keys(rest).length > 1 ? [rest] : [],
   );
   let next: Block = { ...block, styleId };
