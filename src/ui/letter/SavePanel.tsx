@@ -6,7 +6,9 @@ import type { LetteringDocument, LetteringFormat } from "@/contracts/lettering";
 import { LETTERING_FILES } from "@/contracts/operations/letterings";
 import { CUT_FORMATS, type CutFormat, type Plot } from "@/contracts/plotter";
 import { useBench } from "../bench/BenchContext";
-import { ask, askFile, queryOf } from "../parts/client";
+import { writeFault, type Fault } from "../messages";
+import { ask, askFile, faultOf, queryOf } from "../parts/client";
+import { FaultNote } from "../parts/FaultNote";
 import { saveBlob } from "../parts/saveBlob";
 import { NumberField } from "./NumberField";
 import { Tick } from "../parts/Tick";
@@ -92,26 +94,28 @@ export function SavePanel({ document, name, sending }: Props) {
         </button>
         <SendField {...{ document, format, sending }} />
       </div>
+      {sending.fault && <FaultNote fault={writeFault(sending.fault)} />}
     </div>
   );
 }
 
 /** What was sent to the plotter last, and sending another. */
 export function useSending() {
-  const { sayFault } = useBench();
+  const [fault, setFault] = useState<Fault | null>(null);
   const [sent, setSent] = useState<{ plot: Plot; format: CutFormat } | null>(null);
   const [isBusy, setBusy] = useState(false);
   const send = async (document: LetteringDocument, format: CutFormat) => {
     setBusy(true);
+    setFault(null);
     try {
       setSent({ plot: await ask("sendToPlotter", { body: { document, format } }), format });
     } catch (error) {
-      sayFault(error);
+      setFault(faultOf(error));
     } finally {
       setBusy(false);
     }
   };
-  return { sent, isBusy, send, close: () => setSent(null) };
+  return { sent, fault, isBusy, send, close: () => setSent(null) };
 }
 export type Sending = ReturnType<typeof useSending>;
 
