@@ -2,7 +2,15 @@
 import { describe, expect, test } from "@jest/globals";
 import { seededRandom } from "./numbers";
 import { areaOf, boundsOf, flattenOutline, type Outline } from "./outline";
-import { contains, growPolygons, intersectPolygons, piecesOf, subtractPolygons, unitePolygons } from "./polygons";
+import {
+  contains,
+  growPolygons,
+  intersectPolygons,
+  nestContours,
+  piecesOf,
+  subtractPolygons,
+  unitePolygons,
+} from "./polygons";
 import { indexEdges, nearestOn } from "./segmentIndex";
 import { fromPolygons, uniteOutlines } from "./unitePaths";
 
@@ -137,5 +145,29 @@ describe("unions of outlines", () => {
     const { outline } = uniteOutlines([circle(0, 0, 10), circle(0, 0, 10)]);
     expect(outline.verbs.match(/M/g)).toHaveLength(1);
     expect(area(flattenOutline(outline, 0.0005))).toBeCloseTo(Math.PI * 100, 0);
+  });
+});
+
+describe("contours of a union", () => {
+  test("are nested as the union's own tree has them: islands within counters are pieces", () => {
+    const ring = (x: number, y: number, size: number, isCounter: boolean) =>
+      isCounter ? turnedOver(rectangle(x, y, size, size)) : rectangle(x, y, size, size);
+    const contours = [
+      ring(30, 30, 10, false),
+      ring(0, 0, 100, false),
+      ring(20, 20, 30, true),
+      ring(60, 60, 10, true),
+      ring(200, 0, 20, false),
+      ring(33, 33, 3, true),
+    ];
+    const sorted = (pieces: { edge: Float64Array; counters: Float64Array[] }[]) =>
+      pieces.map((p) => [Math.round(areaOf(p.edge)), p.counters.length]).sort((a, b) => a[0]! - b[0]!);
+    const nested = nestContours(contours);
+    expect(sorted(nested)).toEqual([
+      [100, 1],
+      [400, 0],
+      [10_000, 2],
+    ]);
+    expect(sorted(piecesOf([contours]))).toEqual(sorted(nested));
   });
 });

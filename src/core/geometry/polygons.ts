@@ -12,7 +12,7 @@ import {
   type Paths64,
   type PolyPath64,
 } from "@countertype/clipper2-ts";
-import { areaOf, isInside, type Polygons } from "./outline";
+import { areaOf, boundsOf, isInside, type Polygons } from "./outline";
 
 const UNITS_PER_MM = 1000;
 
@@ -140,6 +140,29 @@ export function piecesOf(shapes: readonly Shape[]): Piece[] {
     const tree = new PolyTree64();
     clipper.execute(ClipType.Union, FillRule.NonZero, tree);
     walk(tree);
+  }
+  return pieces;
+}
+
+/** The same of contours that are a union already: those that turn one way are edges, the others counters of the nearest edge around. */
+export function nestContours(contours: Polygons): Piece[] {
+  const solid = contours.filter((p) => Math.abs(areaOf(p)) >= SLIVER_MM2);
+  const pieces = solid
+    .filter((p) => areaOf(p) > 0)
+    .sort((a, b) => areaOf(a) - areaOf(b))
+    .map((edge): Piece => ({ edge, counters: [] }));
+  const boxes = pieces.map((p) => boundsOf([p.edge])!);
+  for (const counter of solid.filter((p) => areaOf(p) < 0)) {
+    const own = boundsOf([counter])!;
+    const around = pieces.find(
+      (p, i) =>
+        boxes[i]!.xMin <= own.xMin &&
+        boxes[i]!.xMax >= own.xMax &&
+        boxes[i]!.yMin <= own.yMin &&
+        boxes[i]!.yMax >= own.yMax &&
+        isInside(p.edge, counter[0]!, counter[1]!),
+    );
+    around?.counters.push(counter);
   }
   return pieces;
 }

@@ -15,6 +15,9 @@ export type Gap = {
 /** Cells of the index: what is looked for further away is found ring by ring. */
 const MOST_CELL_MM = 5;
 
+const awayFrom = (b: Bounds, x: number, y: number) =>
+  Math.hypot(Math.max(0, b.xMin - x, x - b.xMax), Math.max(0, b.yMin - y, y - b.yMax));
+
 /** The space between two boxes; 0 where they meet. */
 const between = (a: Bounds, b: Bounds) =>
   Math.hypot(Math.max(0, a.xMin - b.xMax, b.xMin - a.xMax), Math.max(0, a.yMin - b.yMax, b.yMin - a.yMax));
@@ -27,14 +30,15 @@ export function findGaps(pieces: readonly Piece[], withinMm: number): Gap[] {
   const boxes = pieces.map((p) => boundsOf([p.edge])!);
   const gaps: Gap[] = [];
   pieces.forEach((_, a) => {
-    const near = pieces.flatMap((__, b) => (b !== a && between(boxes[a]!, boxes[b]!) <= withinMm ? [b] : []));
+    const box = boxes[a]!;
+    const near = pieces.flatMap((__, b) => (b !== a && between(box, boxes[b]!) <= withinMm ? [b] : []));
     if (!near.length) return;
     const index = indexEdges(
       [pieces[a]!.edge, ...pieces[a]!.counters],
       Math.min(Math.max(withinMm / 2, 0.1), MOST_CELL_MM),
     );
     for (const b of near) {
-      const gap = nearestCorner(index, [pieces[b]!.edge, ...pieces[b]!.counters], withinMm);
+      const gap = nearestCorner(index, box, [pieces[b]!.edge, ...pieces[b]!.counters], withinMm);
       if (gap) gaps.push({ a, b, ...gap });
     }
   });
@@ -42,14 +46,23 @@ export function findGaps(pieces: readonly Piece[], withinMm: number): Gap[] {
 }
 
 /** Two edges that do not cross are nearest at a corner of one of them: each side is asked with the other's corners. */
-function nearestCorner(index: ReturnType<typeof indexEdges>, contours: readonly Float64Array[], withinMm: number) {
+function nearestCorner(
+  index: ReturnType<typeof indexEdges>,
+  box: Bounds,
+  contours: readonly Float64Array[],
+  withinMm: number,
+) {
   let best: Omit<Gap, "a" | "b"> | null = null;
   for (const p of contours)
     for (let i = 0; i < p.length; i += 2) {
-      const near = index.nearest(p[i]!, p[i + 1]!, best?.distanceMm ?? withinMm);
+      const [x, y] = [p[i]!, p[i + 1]!];
+      const reach = best?.distanceMm ?? withinMm;
+      // No nearer than the box around all edges.
+      if (awayFrom(box, x, y) >= reach) continue;
+      const near = index.nearest(x, y, reach);
       if (!near || (best && near.distanceMm >= best.distanceMm)) continue;
       const { xMm, yMm, distanceMm } = near;
-      best = { distanceMm, from: { xMm, yMm }, to: { xMm: p[i]!, yMm: p[i + 1]! } };
+      best = { distanceMm, from: { xMm, yMm }, to: { xMm: x, yMm: y } };
     }
   return best;
 }

@@ -13,6 +13,7 @@ import {
 import {
   growPolygons,
   intersectPolygons,
+  nestContours,
   piecesOf,
   subtractPolygons,
   unitePolygons,
@@ -57,7 +58,8 @@ const inkOfBlock = ({ letters, whole }: BlockShape): Polygons[] =>
   whole ? [flattenOutline(whole, FLAT_MM)] : letters.map((l) => l.polygons);
 /** The block's ink as polygons that do not cross. */
 export const polygonsOfBlock = (shape: BlockShape): Polygons => unitePolygons(inkOfBlock(shape));
-export const piecesOfBlock = (shape: BlockShape): Piece[] => piecesOf(inkOfBlock(shape));
+export const piecesOfBlock = (shape: BlockShape): Piece[] =>
+  shape.whole ? nestContours(flattenOutline(shape.whole, FLAT_MM)) : piecesOf(inkOfBlock(shape));
 
 /** Strips that join letters, and strips that are cut through counters. */
 function bridgesOf(block: Block, letters: readonly LetterShape[]) {
@@ -117,7 +119,8 @@ export function findFilledCounters(letters: readonly LetterShape[]): FilledCount
   const boxes = letters.map((l) => boundsOf(l.polygons)!);
   return letters.flatMap((own, i) => {
     const near = letters.filter((_, k) => k !== i && doBoxesMeet(boxes[i]!, boxes[k]!));
-    if (!near.length) return [];
+    // One contour encloses nothing.
+    if (!near.length || own.polygons.length < 2) return [];
     return piecesOf([own.polygons])
       .flatMap((p) => p.counters)
       .flatMap((counter) => {

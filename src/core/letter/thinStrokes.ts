@@ -38,7 +38,7 @@ export function findThinStrokes(
   wantedMm: number,
   lookMm: number,
 ): { thin: ThinStroke[]; thinnestMm: number | null } {
-  const index = indexEdges(polygons, max(wantedMm / 2, lookMm / 24));
+  const index = indexEdges(polygons, max(wantedMm / 2, lookMm / 12));
   const { lengths, starts } = measureEdges(index);
   const stepMm = max(min(wantedMm, lookMm / 4) / 3, 0.05);
   const circles = walkEdges(index, lengths.ofEdge, stepMm, (edge, share, guessMm) =>
@@ -57,7 +57,9 @@ export function findThinStrokes(
 }
 
 /** Places are looked at as far apart as this part of the stroke's thickness, but never closer than the step. */
-const STEP_SHARE = 1 / 8;
+const STEP_SHARE = 1 / 6;
+/** A circle in a tip says nothing of the next one. */
+const GUESS_STEPS = 6;
 /** At inner corners beyond this a stroke may be nicked: both edges are looked at close to them. */
 const NICK_RAD = (15 * PI) / 180;
 const BESIDE_CORNER = 0.02;
@@ -71,18 +73,19 @@ function walkEdges(
 ): Circle[] {
   const circles: Circle[] = [];
   let guessMm = Infinity;
+  let step = stepMm;
   let walkedMm = Infinity;
   const lookAt = (edge: number, share: number) => {
     const circle = look(edge, share, guessMm);
-    // The next circle is about as large as this one.
-    guessMm = circle ? circle.diameterMm : Infinity;
+    // The next circle is about as large as this one; where there was none, the places are close to one another.
+    if (circle) guessMm = max(circle.diameterMm, GUESS_STEPS * stepMm);
+    step = circle ? max(stepMm, circle.diameterMm * STEP_SHARE) : stepMm;
     if (circle) circles.push(circle);
   };
   for (let edge = 0; edge < edges.count; edge++) {
     const length = edgeLengths[edge]!;
     if (isNick(edges, edge - 1, edge)) lookAt(edge, BESIDE_CORNER);
     for (let from = 0; from < length;) {
-      const step = max(stepMm, Number.isFinite(guessMm) ? guessMm * STEP_SHARE : stepMm);
       const next = from + max(0, step - walkedMm);
       if (next >= length) {
         walkedMm += length - from;
@@ -151,6 +154,8 @@ function measureEdges({ edges }: SegmentIndex) {
 
 /** Circles are shrunk until nothing lies within; few steps do, more are rounding. */
 const MOST_STEPS = 60;
+/** The first radius that is tried, in parts of the diameter at the place before. */
+const GUESS_SHARE = 0.6;
 /** Touching, in mm. */
 const TOUCH_MM = 1e-6;
 
@@ -172,7 +177,7 @@ function circleAt(
   // Material lies to the right of the way, which with y down is at (-dy, dx).
   const [nx, ny] = [-dy / length, dx / length];
   const [px, py] = [x0 + dx * share, y0 + dy * share];
-  let radius = min(guessMm, mostMm);
+  let radius = min(guessMm * GUESS_SHARE, mostMm);
   let touched: { edge: number; xMm: number; yMm: number } | null = null;
   for (let step = 0; step < MOST_STEPS; step++) {
     const [cx, cy] = [px + nx * radius, py + ny * radius];
