@@ -114,7 +114,7 @@ try {
   note("longest task of the page while a picture is identified", await longestTask(), "ms", 100, "lower");
   const browser = await launchBrowser();
   await benchCompare({ url, browser, note });
-  await benchLetter({ url, browser, note });
+  await benchLetter({ url, data, browser, note });
   await browser.close();
 } finally {
   await stopServer(server);

@@ -1,61 +1,63 @@
-// Letter: laying out, joining and checking over HTTP, and frames of the page while a letter of forty is dragged.
+// Letter: laying out, joining and checking in a worker, and frames of the page while a letter of forty is dragged.
+import { join } from "node:path";
+import Database from "better-sqlite3";
 import { quantile } from "./benchLarge.mjs";
 
 const BRIEF = "b_open-night-poster";
 const TWENTY = "Wrens and terns ashore";
 const FORTY = "High water at the lighthouse until half past";
 const ROUNDS = 15;
+/** Rounds that are not counted: the face is opened, the code is compiled. */
+const WARM = 10;
 
-/** @param {{ url: string, browser: import("playwright-core").Browser, note: Function }} asked */
-export async function benchLetter({ url, browser, note }) {
+/** @param {{ url: string, data: string, browser: import("playwright-core").Browser, note: Function }} asked */
+export async function benchLetter({ url, data, browser, note }) {
   const { items } = await (await fetch(`${url}/api/v1/styles?limit=1&q=kaushan%20script`)).json();
+  const { styleId } = items[0];
   const documentOf = (text, emMm, more = {}) => ({
     sheet: { widthMm: 1600, heightMm: 300, ground: null },
-    blocks: [
-      {
-        ...{ id: "l_0", text, styleId: items[0].styleId, size: { emMm }, at: { xMm: 40, yMm: 200 }, fill: "#20262b" },
-        ...more,
-      },
-    ],
+    blocks: [{ id: "l_0", text, styleId, size: { emMm }, at: { xMm: 40, yMm: 200 }, fill: "#20262b", ...more }],
   });
-  const median = async (path, body) => {
+  const rate = await frames({ url, browser, document: documentOf(FORTY, 40) });
+  note("letter: dragged in a line of 40", rate, "frames/s", 55, "higher");
+  await computed({ data, styleId, documentOf, note });
+}
+
+/** What a worker computes, by the worker's own module in this process. */
+async function computed({ data, styleId, documentOf, note }) {
+  process.env.FOND_QUARRY_DATA = data;
+  const { layout, check, write } = await import("../dist-workers/letter.worker.mjs");
+  const db = new Database(join(data, "fond-quarry.db"), { readonly: true });
+  const read = (sql) => db.prepare(sql).all(styleId);
+  const files = [
+    ...read("SELECT sfnt_sha256 AS sha256 FROM styles WHERE style_id = ?"),
+    ...read("SELECT sfnt_sha256 AS sha256 FROM parts WHERE style_id = ?"),
+  ];
+  db.close();
+  const fonts = { [styleId]: files.map((f) => f.sha256) };
+  const median = async (ask) => {
     const took = [];
-    for (let i = 0; i <= ROUNDS; i++) {
+    for (let i = 0; i < ROUNDS + WARM; i++) {
       const t = performance.now();
-      const answer = await fetch(`${url}/api/v1${path}`, {
-        method: "POST",
-        headers: { "content-type": "application/json" },
-        body: JSON.stringify(body),
-      });
-      await answer.arrayBuffer();
-      if (!answer.ok) throw new Error(`${path}: ${answer.status}`);
-      // The first opens the face.
-      if (i) took.push(performance.now() - t);
+      const answer = await ask();
+      if (!answer.ok) throw new Error(answer.code);
+      if (i >= WARM) took.push(performance.now() - t);
     }
     return quantile(took, 0.5);
   };
   const letters = "Sphinx of quartz at low tide ".repeat(8).slice(0, 200);
-  const layout = await median("/lettering/layout", { document: documentOf(letters, 12) });
-  note("letter: 200 letters laid out over HTTP, median", layout, "ms", 20, "lower");
-  const apart = await median("/lettering", { document: documentOf(TWENTY, 80), format: "svg" });
-  const joined = await median("/lettering", { document: documentOf(TWENTY, 80, { joined: true }), format: "svg" });
+  const laid = await median(() => layout({ document: documentOf(letters, 12), fonts }));
+  note("letter: 200 letters laid out, median", laid, "ms", 20, "lower");
+  const written = (more) =>
+    median(() => write({ document: documentOf(TWENTY, 80, more), fonts, title: "", options: { format: "svg" } }));
+  const apart = await written({});
+  const joined = await written({ joined: true });
   const floor = `written without joining ${apart.toFixed(0)} ms`;
   note("letter: 20 letters joined to one outline, median", joined - apart, "ms", 100, "lower", floor);
   const material = { minStrokeMm: 1, minGapMm: 0.8, minPieceMm2: 4 };
-  const check = await median("/lettering/check", { document: documentOf(TWENTY, 80), material });
-  note("letter: 20 letters checked at an em of 80 mm, median", check, "ms", 300, "lower");
-  const checkJoined = await median("/lettering/check", {
-    document: documentOf(TWENTY, 80, { joined: true }),
-    material,
-  });
-  note("letter: the same joined", checkJoined, "ms", 300, "lower");
-  note(
-    "letter: dragged in a line of 40",
-    await frames({ url, browser, document: documentOf(FORTY, 40) }),
-    "frames/s",
-    55,
-    "higher",
-  );
+  const checked = (more) => median(() => check({ document: documentOf(TWENTY, 80, more), fonts, material }));
+  note("letter: 20 letters checked at an em of 80 mm, median", await checked({}), "ms", 300, "lower");
+  note("letter: the same joined", await checked({ joined: true }), "ms", 300, "lower");
 }
 
 /** Frames a second of the page while a letter follows the mouse. */
