@@ -307,6 +307,33 @@ describe("coloured and changed", () => {
   });
 });
 
+describe("a document as a file", () => {
+  test("is saved, opened again as one step, and refused in words where it is none", async () => {
+    const { page } = browser;
+    await begin(documentOf(block("l_0", "Tern", slab, { trackingEm: 0.1 })), "?way=save");
+    const download = page.waitForEvent("download");
+    await page.getByRole("button", { name: "The document as JSON" }).click();
+    const json = JSON.parse(Buffer.from(await saved(download)).toString()) as LetteringDocument;
+    expect(json).toEqual((await lettering()).document);
+    const input = page.getByLabel("A lettering as JSON");
+    const open = (name: string, text: string) =>
+      input.setInputFiles({ name, mimeType: "application/json", buffer: Buffer.from(text) });
+    await open("notes.json", "{");
+    await page.getByText("“notes.json” is no lettering document.").waitFor();
+    await open("newer.json", JSON.stringify({ ...json, version: 99 }));
+    await page.getByText("This document was made by a newer version.").waitFor();
+    const strange = { ...json, blocks: [{ ...json.blocks[0]!, styleId: "s_0123456789abcdef0123" }] };
+    await open("strange.json", JSON.stringify(strange));
+    await page.getByText("The face of “Tern” is not in this library.").waitFor();
+    expect((await lettering()).document).toEqual(json);
+    const changed = { ...json, blocks: [{ ...json.blocks[0]!, text: "Wren", trackingEm: 0 }] };
+    await open("wren.json", JSON.stringify(changed));
+    await waitUntil(async () => (await first()).text === "Wren");
+    await page.keyboard.press("u");
+    await waitUntil(async () => (await first()).text === "Tern");
+  });
+});
+
 describe("several letterings of a brief", () => {
   test("another is started from one, named, opened, deleted and brought back", async () => {
     const { page } = browser;

@@ -13,7 +13,8 @@ import { Tick } from "../parts/Tick";
 import { useOwn } from "./useOwn";
 import { writeSeconds } from "../parts/words";
 
-type Named = Material & { name: string };
+/** `bridgeMm`: how wide bridges and strips are that mend; 0: as suits each place. */
+type Named = Material & { name: string; bridgeMm?: number };
 const MATERIALS: Named[] = [
   { name: "Vinyl film", minStrokeMm: 1, minGapMm: 0.8, minPieceMm2: 4 },
   { name: "Fine vinyl film", minStrokeMm: 0.6, minGapMm: 0.5, minPieceMm2: 2 },
@@ -38,7 +39,7 @@ export function useMaterial() {
 type MaterialChoice = ReturnType<typeof useMaterial>;
 
 export function useCheck(document: LetteringDocument, material: Named, isOn: boolean) {
-  const { name: _, ...asked } = material;
+  const { name: _, bridgeMm: __, ...asked } = material;
   return useQuery({
     ...queryOf("checkLettering", { body: { document, material: asked } }),
     enabled: isOn && document.blocks.some((b) => b.text.trim()),
@@ -66,7 +67,9 @@ export function CheckPanel({ document, choice, check, onGo, onChange }: Props) {
       {check.error ? (
         <FaultNote fault={writeFault(faultOf(check.error))} />
       ) : (
-        check.data && <Findings {...{ document, onGo, onChange }} check={check.data} />
+        check.data && (
+          <Findings {...{ document, onGo, onChange }} check={check.data} bridgeMm={choice.material.bridgeMm} />
+        )
       )}
     </div>
   );
@@ -74,7 +77,11 @@ export function CheckPanel({ document, choice, check, onGo, onChange }: Props) {
 
 function MaterialFields({ choice: { all, material, setMaterial, keep } }: { choice: MaterialChoice }) {
   const [name, setName] = useState("");
-  const field = (label: string, key: "minStrokeMm" | "minGapMm" | "minPieceMm2" | "cutMmPerS", unit: string) => (
+  const field = (
+    label: string,
+    key: "minStrokeMm" | "minGapMm" | "minPieceMm2" | "cutMmPerS" | "bridgeMm",
+    unit: string,
+  ) => (
     <NumberField
       label={label}
       unit={unit}
@@ -102,6 +109,7 @@ function MaterialFields({ choice: { all, material, setMaterial, keep } }: { choi
       {field("Smallest gap", "minGapMm", "mm")}
       {field("Smallest piece", "minPieceMm2", "mm²")}
       {field("Cut at", "cutMmPerS", "mm/s")}
+      {field("Bridges", "bridgeMm", "mm wide; 0: as suits the place")}
       <Tick
         name="Stencil: what letters enclose falls out"
         checked={material.isStencil ?? false}
@@ -153,8 +161,9 @@ function Findings({
   document,
   check,
   onGo,
+  bridgeMm,
   onChange,
-}: Pick<Props, "document" | "onGo" | "onChange"> & { check: LetteringCheck }) {
+}: Pick<Props, "document" | "onGo" | "onChange"> & { check: LetteringCheck; bridgeMm: number | undefined }) {
   const { findings, pieces, islands, areaMm2, cutLengthMm, thinnestMm, smallestGapMm, cutSeconds } = check;
   const isLoose = pieces > 1 && document.blocks.some((b) => b.keepTogether === undefined);
   return (
@@ -181,7 +190,7 @@ function Findings({
       <ol className="mt-1 max-h-44 overflow-y-auto">
         {findings.slice(0, SHOWN).map((finding, i) => {
           const block = document.blocks.find((b) => b.id === finding.blockId);
-          const deed = block && mendOf(block, finding);
+          const deed = block && mendOf(block, finding, bridgeMm || undefined);
           return (
             <li
               key={`${finding.kind} ${finding.xMm} ${finding.yMm}`}

@@ -129,7 +129,7 @@ function Work({ first, all, onOpen }: WorkProps) {
           <Stage {...{ work, findings, sending }} />
         </div>
         {way === "check" && <CheckPanel {...{ document, choice, check }} onGo={work.go} onChange={change} />}
-        {way === "save" && <SavePanel {...{ document, sending }} name={first.name} />}
+        {way === "save" && <SavePanel {...{ document, sending }} name={first.name} onChange={change} />}
         {block && <Bars {...{ work, block }} />}
       </fieldset>
     </div>

@@ -11,6 +11,7 @@ import { ask, askFile, faultOf, queryOf } from "../parts/client";
 import { FaultNote } from "../parts/FaultNote";
 import { saveBlob } from "../parts/saveBlob";
 import { NumberField } from "./NumberField";
+import { OpenDocument } from "./OpenDocument";
 import { Tick } from "../parts/Tick";
 
 const FORMATS: { format: LetteringFormat; name: string; note: string }[] = [
@@ -29,15 +30,21 @@ const FORMATS: { format: LetteringFormat; name: string; note: string }[] = [
 const PICTURES: LetteringFormat[] = ["png", "jpeg", "ora"];
 const DEFAULT_PX = 3000;
 
-type Props = { document: LetteringDocument; name: string; sending: Sending };
+type Props = {
+  document: LetteringDocument;
+  name: string;
+  sending: Sending;
+  onChange: (document: LetteringDocument) => void;
+};
 
-export function SavePanel({ document, name, sending }: Props) {
+export function SavePanel({ document, name, sending, onChange }: Props) {
   const { brief, say, sayFault } = useBench();
   const [format, setFormat] = useState<LetteringFormat>("svg");
   const [widthPx, setWidthPx] = useState(DEFAULT_PX);
   const [isLive, setLive] = useState(false);
   const [marks, setMarks] = useState(false);
   const [isBusy, setBusy] = useState(false);
+  const [refusal, setRefusal] = useState<string | null>(null);
   const chosen = FORMATS.find((f) => f.format === format)!;
   const isPicture = PICTURES.includes(format);
   const save = async () => {
@@ -92,8 +99,17 @@ export function SavePanel({ document, name, sending }: Props) {
         <button type="button" className="btn" onClick={saveDocument}>
           The document as JSON
         </button>
+        <OpenDocument
+          onOpen={(opened, fileName) => {
+            setRefusal(null);
+            onChange(opened);
+            say(`${fileName} opened; undo brings back what was here`);
+          }}
+          onRefuse={setRefusal}
+        />
         <SendField {...{ document, format, sending }} />
       </div>
+      {refusal && <FaultNote fault={{ what: refusal, now: "" }} />}
       {sending.fault && <FaultNote fault={writeFault(sending.fault)} />}
     </div>
   );
@@ -122,7 +138,11 @@ export type Sending = ReturnType<typeof useSending>;
 const isForCutters = (format: LetteringFormat): format is CutFormat => CUT_FORMATS.some((f) => f === format);
 
 /** The plotter, what it holds, and the button that sends to it; nothing where none is connected. */
-function SendField({ document, format, sending: { send, isBusy } }: Omit<Props, "name"> & { format: LetteringFormat }) {
+function SendField({
+  document,
+  format,
+  sending: { send, isBusy },
+}: Pick<Props, "document" | "sending"> & { format: LetteringFormat }) {
   const asked = useQuery({ ...queryOf("getPlotter", {}), retry: false });
   if (asked.error)
     return (

@@ -48,6 +48,7 @@ export function ShapeBar({ block, laid, at, showsPoints, onChange, onPoints }: P
           checked={block.keepTogether !== undefined}
           onChange={(isOn) => onChange(withField(block, "keepTogether", isOn ? "lettering" : undefined))}
         />
+        <BridgeFields {...{ block, onChange }} />
         {isShaped(block) && (
           <button type="button" className="btn-quiet underline" onClick={() => onChange(backToText(block))}>
             Back to text
@@ -127,6 +128,32 @@ const Group = ({ name, children }: { name: string; children: ReactNode }) => (
     {children}
   </span>
 );
+
+/** The bridges of the line, all of one width; nothing where there are none. */
+function BridgeFields({ block, onChange }: BlockProps) {
+  const { bridges } = block;
+  if (!bridges?.length) return null;
+  return (
+    <Group name="Bridges">
+      <NumberField
+        label={bridges.length === 1 ? "1 bridge" : `${bridges.length} bridges`}
+        unit="mm"
+        widthPx={36}
+        step={0.1}
+        least={0.1}
+        value={bridges[0]!.widthMm}
+        onChange={(widthMm) => onChange({ ...block, bridges: bridges.map((b) => ({ ...b, widthMm })) })}
+      />
+      <button
+        type="button"
+        className="btn-quiet underline"
+        onClick={() => onChange(withField(block, "bridges", undefined))}
+      >
+        Remove
+      </button>
+    </Group>
+  );
+}
 
 function FillFields({ block, onChange }: BlockProps) {
   const { fill } = block;

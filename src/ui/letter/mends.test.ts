@@ -34,6 +34,12 @@ describe("mends", () => {
     expect(mendOf(opened, island)).toBeNull();
   });
 
+  test("bridges and strips are as wide as was chosen", () => {
+    const apart = finding({ kind: "apart", letters: [1, 2], measuredMm: 6 });
+    expect(mendOf(blockOf("Wren", { joined: true }), apart, 4.5)!.block.bridges![0]!.widthMm).toBe(4.5);
+    expect(mendOf(blockOf("Wren"), finding({ kind: "island", letters: [2] }), 3)!.block.bridges![0]!.widthMm).toBe(3);
+  });
+
   test("gaps and small pieces are for people to decide", () => {
     for (const kind of ["gap", "small-piece"] as const) expect(mendOf(blockOf("Wren"), finding({ kind }))).toBeNull();
   });

@@ -3,10 +3,13 @@ import type { Block, Finding } from "@/contracts/lettering";
 
 /** Strokes are grown a little past what is asked, so that rounding does not bring them back. */
 const SPARE_MM = 0.02;
-const BRIDGE_EM_SHARE = 3;
+/** Without a width of its own a bridge is a third as wide as it is long, and a strip so wide. */
+const BRIDGE_SHARE = 1 / 3;
+const LEAST_BRIDGE_MM = 1.2;
+const STRIP_MM = 2;
 
-/** @returns null where a person has to decide. */
-export function mendOf(block: Block, finding: Finding): { name: string; block: Block } | null {
+/** @param bridgeMm - how wide bridges and strips are; absent: as suits the place. @returns null where a person has to decide. */
+export function mendOf(block: Block, finding: Finding, bridgeMm?: number): { name: string; block: Block } | null {
   const { kind, letters, measuredMm = 0, wantedMm = 0 } = finding;
   const [first, second] = letters;
   if (kind === "thin") {
@@ -19,7 +22,7 @@ export function mendOf(block: Block, finding: Finding): { name: string; block: B
   if (kind === "overlap") return { name: "Join the letters", block: { ...block, joined: true } };
   if (kind === "filled-counter") return { name: "Keep counters open", block: { ...block, keepsCounters: true } };
   if (kind === "apart" && first !== undefined && second !== undefined) {
-    const widthMm = Math.max(1.2, Math.round((measuredMm / BRIDGE_EM_SHARE) * 10) / 10);
+    const widthMm = bridgeMm ?? Math.max(LEAST_BRIDGE_MM, Math.round(measuredMm * BRIDGE_SHARE * 10) / 10);
     return {
       name: "Add a bridge",
       block: { ...block, bridges: [...(block.bridges ?? []), { at: first, to: second, widthMm }] },
@@ -31,7 +34,7 @@ export function mendOf(block: Block, finding: Finding): { name: string; block: B
       ? null
       : {
           name: "Open it with a strip",
-          block: { ...block, bridges: [...(block.bridges ?? []), { at: first, widthMm: 2 }] },
+          block: { ...block, bridges: [...(block.bridges ?? []), { at: first, widthMm: bridgeMm ?? STRIP_MM }] },
         };
   }
   return null;
