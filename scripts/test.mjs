@@ -3,6 +3,9 @@ import { spawn, spawnSync } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
 import { build, cutWords, drawFoundry, installDebian, installPackages } from "./setup.mjs";
 
+const begun = performance.now();
+const sinceBegun = () => `${((performance.now() - begun) / 1000).toFixed(0)} s since the start`;
+
 const { compiled } = await installPackages();
 installDebian({
   "chromium-headless-shell": "chromium-headless-shell",
@@ -21,7 +24,7 @@ async function check(name, command) {
   const said = [];
   for (const stream of [run.stdout, run.stderr]) stream.on("data", (chunk) => said.push(chunk));
   const status = await new Promise((resolve) => run.on("close", resolve));
-  console.log(`\n— ${name}`);
+  console.log(`\n— ${name}, ended ${sinceBegun()}`);
   process.stdout.write(Buffer.concat(said));
   if (status === 0) passed++;
   else failed++;
@@ -29,7 +32,7 @@ async function check(name, command) {
 
 /** Runs Jest and adds what it counted. A suite that could not run at all counts as one failure. */
 function runJest(name, config) {
-  console.log(`\n— ${name}`);
+  console.log(`\n— ${name}, ${sinceBegun()}`);
   mkdirSync(".cache", { recursive: true });
   const report = `.cache/${name.replace(/\W+/g, "-")}.json`;
   rmSync(report, { force: true });
@@ -65,21 +68,25 @@ await check("workers", "node scripts/buildWorkers.mjs");
 // Two lines of work for two cores, of about the same length. The build writes the types of the routes again: it comes when lint and types
 // have long read them.
 await Promise.all([
-  check("lint", "npx eslint ."),
+  (async () => {
+    await check("lint", "npx eslint .");
+    await setUp(drawFoundry());
+  })(),
   (async () => {
     await check("types", "npx tsc --noEmit");
-    await setUp(compiled);
-    await setUp(drawFoundry());
     await setUp(cutWords());
     await check("format", "npx prettier --check --log-level=warn .");
     await check("arrows", "npm run --silent arrows");
     await setUp(build());
+    await setUp(compiled);
   })(),
 ]);
+console.log(`\nset up, ${sinceBegun()}`);
 // Unit tests read fonts, terms and pictures in the real processes, and keep rows in a real database.
 runJest("unit tests", "jest.config.mjs");
 if (!isBuilt) failed++;
 if (isBuilt) runJest("browser tests", "jest.e2e.config.mjs");
 
-console.log(`\n${passed} passed, ${failed} failed`);
+console.log(`\n${sinceBegun()}`);
+console.log(`${passed} passed, ${failed} failed`);
 process.exit(failed ? 1 : 0);
