@@ -357,6 +357,8 @@ function SizeHandle({
     return replaceBlock(document, { ...grip!.block, size: scaleSize(grip!.block, factor) });
   };
   const said = sizeOf(block, laid.emMm);
+  // Beside the handle where there is room for it, else over it.
+  const isBeside = x * pxPerMm > LABEL_PX;
   return (
     <g className="text-tide" stroke="currentColor" fill="currentColor">
       <path
@@ -365,10 +367,10 @@ function SizeHandle({
         fill="none"
       />
       <text
-        x={x - 6 / pxPerMm}
-        y={(yMin + yMax) / 2}
+        x={isBeside ? x - 6 / pxPerMm : x - 4 / pxPerMm}
+        y={isBeside ? (yMin + yMax) / 2 : yMin - 13 / pxPerMm}
         fontSize={12 / pxPerMm}
-        textAnchor="end"
+        textAnchor={isBeside ? "end" : "start"}
         stroke="none"
         className="font-mono"
       >
@@ -396,6 +398,8 @@ function SizeHandle({
     </g>
   );
 }
+
+const LABEL_PX = 64;
 
 export const sizeOf = ({ size }: Block, emMm: number) =>
   "emMm" in size ? size.emMm : "capHeightMm" in size ? size.capHeightMm : "xHeightMm" in size ? size.xHeightMm : emMm;
