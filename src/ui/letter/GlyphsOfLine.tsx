@@ -5,7 +5,7 @@ import type { Block } from "@/contracts/lettering";
 import type { Glyph } from "@/contracts/styles";
 import { editLetter, insertLetter } from "@/core/letter/editBlock";
 import { queryOf } from "../parts/client";
-import { GlyphBrowser, useGlyphCopy } from "../parts/GlyphBrowser";
+import { AllGlyphs, useGlyphCopy } from "../parts/AllGlyphs";
 import type { LaidLetter } from "./letterTasks";
 import { nameLetter } from "./nameLetter";
 
@@ -25,7 +25,7 @@ export function GlyphsOfLine({ block, chosen, onChange, onChoose }: Props) {
   };
   return (
     <section aria-label="All glyphs of this face" className="w-full border-t border-rule pt-2" data-glyphs>
-      <GlyphBrowser
+      <AllGlyphs
         styleId={block.styleId}
         blocks={style.data?.coverage.blocks ?? []}
         like={{ glyphId: chosen.glyphId, name }}

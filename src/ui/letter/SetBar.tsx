@@ -9,7 +9,7 @@ import { Choice } from "../parts/Choice";
 import { AxesAndFeatures } from "./AxesAndFeatures";
 import type { LaidBlock } from "./letterTasks";
 import { NumberField } from "./NumberField";
-import { sizeOf } from "./Sheet";
+import { sizeOf } from "./SizeHandle";
 
 type Props = { block: Block; laid: LaidBlock | undefined; onChange: (block: Block) => void };
 type BarProps = Props & {

@@ -2,7 +2,7 @@
 // The sheet at its true proportions: blocks are dragged to their place, single letters where shaping is on; sizes, arcs and points by handles.
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import type { Block, LetteringDocument } from "@/contracts/lettering";
-import { writeLength, type LengthUnit, convertLength } from "@/contracts/units";
+import type { LengthUnit } from "@/contracts/units";
 import type { Finding } from "@/contracts/lettering";
 import type { Bounds } from "@/core/geometry/outline";
 import { replaceBlock } from "@/core/letter/editBlock";
@@ -11,6 +11,7 @@ import type { LaidBlock, LaidLetter } from "./letterTasks";
 import { moveBy, nudgeOf } from "./moveBy";
 import { nameLetter } from "./nameLetter";
 import { PathHandles, PointHandles } from "./SheetHandles";
+import { SizeHandle } from "./SizeHandle";
 import { snapMove, type Guide } from "./snapMove";
 import { GuideLine, Mark, Missing, ScaleBar } from "./SheetMarks";
 
@@ -36,7 +37,6 @@ type Props = {
 };
 
 const readSize = (e: HTMLElement) => ({ widthPx: e.clientWidth, heightPx: e.clientHeight });
-const round = (v: number) => Math.round(v * 100) / 100;
 /** What is dragged: moved by so many millimetres until it is let go of. */
 type Drag = { blockId: string; at: number | null; x: number; y: number; dxMm: number; dyMm: number; guides: Guide[] };
 /** A block comes to rest where it is so near; Alt leaves it where the hand is. */
@@ -103,7 +103,6 @@ export function Sheet(props: Props) {
               />
             ) : null;
           })}
-          <SizeHandle {...props} pxPerMm={pxPerMm} />
           <Bending {...props} pxPerMm={pxPerMm} />
           {props.onStroke && <Stroke {...{ widthMm, heightMm, pxPerMm }} onStroke={props.onStroke} />}
           {drag?.guides.map((g) => (
@@ -319,91 +318,24 @@ function Stroke({ widthMm, heightMm, pxPerMm, onStroke }: StrokeProps) {
   );
 }
 
-/** Handles of what the chosen line lies on, or of the points of the chosen letter. */
-function Bending({ document, blocks, way, chosen, onPreview, onChange, pxPerMm }: Props & { pxPerMm: number }) {
+/** Handles of how large the chosen line is and what it lies on, or of the points of the chosen letter. */
+function Bending({ document, blocks, way, chosen, onPreview, onChange, pxPerMm, unit }: Props & { pxPerMm: number }) {
   const block = document.blocks.find((b) => b.id === chosen?.blockId);
   if (!block) return null;
   const putting = {
     onPreview: (next: Block | null) => onPreview(next && replaceBlock(document, next)),
     onChange: (next: Block) => onChange(replaceBlock(document, next)),
   };
-  if (way === "set") return <PathHandles {...{ block, pxPerMm, ...putting }} />;
-  const points = blocks.find((b) => b.id === block.id)?.points;
+  const laid = blocks.find((b) => b.id === block.id);
+  if (way === "set")
+    return (
+      <>
+        <SizeHandle {...{ block, laid, pxPerMm, unit, ...putting }} />
+        <PathHandles {...{ block, pxPerMm, ...putting }} />
+      </>
+    );
+  const points = laid?.points;
   return way === "shape" && points?.at === chosen?.at && points ? (
     <PointHandles {...{ block, points, pxPerMm, ...putting }} />
   ) : null;
-}
-
-/** The height of capitals at the left of the chosen block, dragged to another size. */
-function SizeHandle({
-  document,
-  blocks,
-  way,
-  chosen,
-  onPreview,
-  onChange,
-  pxPerMm,
-  unit,
-}: Props & { pxPerMm: number }) {
-  const [grip, setGrip] = useState<{ y: number; block: Block; emMm: number } | null>(null);
-  const block = document.blocks.find((b) => b.id === chosen?.blockId);
-  const laid = blocks.find((b) => b.id === chosen?.blockId);
-  if (way !== "set" || !block || !laid?.ink || block.fitWidthMm !== undefined) return null;
-  const { xMin, yMin, yMax } = laid.ink;
-  const x = Math.max(10 / pxPerMm, xMin - 22 / pxPerMm);
-  const scaled = (event: PointerEvent) => {
-    const grown = (grip!.y - event.clientY) / pxPerMm / (yMax - yMin);
-    const factor = Math.max(0.05, 1 + grown);
-    return replaceBlock(document, { ...grip!.block, size: scaleSize(grip!.block, factor) });
-  };
-  const said = sizeOf(block, laid.emMm);
-  // Beside the handle where there is room for it, else over it.
-  const isBeside = x * pxPerMm > LABEL_PX;
-  return (
-    <g className="text-tide" stroke="currentColor" fill="currentColor">
-      <path
-        d={`M${x - 4 / pxPerMm} ${yMin}H${x + 4 / pxPerMm}M${x} ${yMin}V${yMax}M${x - 4 / pxPerMm} ${yMax}H${x + 4 / pxPerMm}`}
-        vectorEffect="non-scaling-stroke"
-        fill="none"
-      />
-      <text
-        x={isBeside ? x - 6 / pxPerMm : x - 4 / pxPerMm}
-        y={isBeside ? (yMin + yMax) / 2 : yMin - 13 / pxPerMm}
-        fontSize={12 / pxPerMm}
-        textAnchor={isBeside ? "end" : "start"}
-        stroke="none"
-        className="font-mono"
-      >
-        {writeLength(convertLength(said, "mm", unit), unit)}
-      </text>
-      <circle
-        cx={x}
-        cy={yMin}
-        r={7 / pxPerMm}
-        fill="var(--chalk)"
-        vectorEffect="non-scaling-stroke"
-        className="cursor-ns-resize"
-        data-size-handle
-        onPointerDown={(e) => {
-          e.currentTarget.setPointerCapture(e.pointerId);
-          setGrip({ y: e.clientY, block, emMm: laid.emMm });
-        }}
-        onPointerMove={(e) => grip && onPreview(scaled(e))}
-        onPointerUp={(e) => {
-          if (grip && Math.abs(grip.y - e.clientY) > 1) onChange(scaled(e));
-          else onPreview(null);
-          setGrip(null);
-        }}
-      />
-    </g>
-  );
-}
-
-const LABEL_PX = 64;
-
-export const sizeOf = ({ size }: Block, emMm: number) =>
-  "emMm" in size ? size.emMm : "capHeightMm" in size ? size.capHeightMm : "xHeightMm" in size ? size.xHeightMm : emMm;
-function scaleSize({ size }: Block, factor: number): Block["size"] {
-  const [[key, value]] = Object.entries(size) as [[string, number]];
-  return { [key]: Math.max(0.5, round(value * factor)) } as Block["size"];
 }

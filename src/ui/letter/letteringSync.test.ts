@@ -157,7 +157,7 @@ describe("a lettering", () => {
     expect(textOf(server.lettering.document)).toBe("Tern");
   });
 
-  test("read anew shows what others did, but never over what waits", async () => {
+  test("read again shows what others did, but never over what waits", async () => {
     const server = new Server();
     const { sync, shown } = open(server);
     server.change(documentOf("Auk"));

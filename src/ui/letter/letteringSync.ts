@@ -19,7 +19,7 @@ type Choice = "mine" | "theirs";
 type SyncOptions = {
   send: (save: Save) => Promise<Sent>;
   store: { read: () => Save[]; write: (saves: Save[]) => void } | null;
-  /** Something was saved, or read anew. */
+  /** something was saved, or read again. */
   onSaved: () => void;
   onFault: (fault: Fault) => void;
   pause?: (n: number) => number;
@@ -78,7 +78,7 @@ export class LetteringSync {
   settle = (choice: Choice) => this.decide?.(choice);
   settled = () => this.queue.settled();
 
-  /** It was read anew from the server. */
+  /** It was read again from the server. */
   arrived(lettering: Lettering) {
     if (!this.queue.waiting && lettering.version > this.state.server.version)
       this.put({ server: lettering, draft: null });

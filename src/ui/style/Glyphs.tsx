@@ -3,7 +3,7 @@
 import type { Glyph, StyleDetail } from "@/contracts/styles";
 import { useBench } from "../bench/BenchContext";
 import { useActiveLine } from "../bench/BriefStrip";
-import { GlyphBrowser, useGlyphCopy } from "../parts/GlyphBrowser";
+import { AllGlyphs, useGlyphCopy } from "../parts/AllGlyphs";
 
 export function Glyphs({ style }: { style: StyleDetail }) {
   const { brief, changeInStep } = useBench();
@@ -15,7 +15,7 @@ export function Glyphs({ style }: { style: StyleDetail }) {
     changeInStep({ lines }, `${c} added to the line`);
   };
   return (
-    <GlyphBrowser
+    <AllGlyphs
       styleId={style.styleId}
       blocks={style.coverage.blocks}
       pickName="Copy"

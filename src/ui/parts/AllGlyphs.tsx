@@ -27,7 +27,7 @@ type Props = {
   deeds: (glyph: Glyph) => ReactNode;
 };
 
-export function GlyphBrowser({ styleId, blocks, like, pickName, onPick, deeds }: Props) {
+export function AllGlyphs({ styleId, blocks, like, pickName, onPick, deeds }: Props) {
   const [query, setQuery] = useState<Query>({ q: "", block: "", kind: "", isAlike: false });
   const [picked, setPicked] = useState<Glyph | null>(null);
   // Looked at in passing: on the way to a button beside, what was picked is what counts.
