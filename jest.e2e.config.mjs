@@ -10,6 +10,6 @@ export default {
   transform: { "^.+\\.tsx?$": ["@swc/jest", swcSettings] },
   globalSetup: "<rootDir>/tests/e2e/globalSetup.mjs",
   globalTeardown: "<rootDir>/tests/e2e/globalTeardown.mjs",
-  testTimeout: 180_000,
+  testTimeout: 300_000,
   maxWorkers: 2,
 };

@@ -11,8 +11,8 @@ beforeAll(async () => {
 
 const first = () => browser.page.locator("[data-match]").first().getAttribute("data-match");
 const settled = async () => {
-  await browser.page.getByText("Comparing every style").waitFor({ state: "hidden", timeout: 90_000 });
-  await browser.page.locator("[data-match]").first().waitFor({ timeout: 90_000 });
+  await browser.page.getByText("Comparing every style").waitFor({ state: "hidden", timeout: 240_000 });
+  await browser.page.locator("[data-match]").first().waitFor({ timeout: 240_000 });
 };
 
 /** Two lines in two faces, one below the other. */
@@ -238,7 +238,7 @@ describe("matches", () => {
     await page.getByText("The clipboard holds no picture.").waitFor();
     await paste(picture.toString("base64"));
     const own = page.locator("[data-case='pasted.png']");
-    await own.locator("[data-match]").first().waitFor({ timeout: 90_000 });
+    await own.locator("[data-match]").first().waitFor({ timeout: 240_000 });
     // A joined script is often misread: the reading is a suggestion.
     await own.getByLabel("Read as").fill("Lantern");
     await own.getByRole("button", { name: "Compare again" }).click();
