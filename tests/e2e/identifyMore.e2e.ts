@@ -25,8 +25,8 @@ beforeAll(async () => {
   picture = await drawByBrowser(browser.context, (await styleNamed("zilla slab bold")).styleId, "Fog Bell");
 });
 const settled = async () => {
-  await browser.page.getByText("Comparing every style").waitFor({ state: "hidden", timeout: 90_000 });
-  await browser.page.locator("[data-match]").first().waitFor({ timeout: 90_000 });
+  await browser.page.getByText("Comparing every style").waitFor({ state: "hidden", timeout: 240_000 });
+  await browser.page.locator("[data-match]").first().waitFor({ timeout: 240_000 });
 };
 const matches = (list = "") => browser.page.locator(`${list} [data-match]`);
 
@@ -122,7 +122,7 @@ describe("a curved baseline", () => {
     }
     await page.getByLabel("Read as").fill("Harbour Light");
     await page.getByRole("button", { name: "Compare again" }).click();
-    await page.locator("[data-match='Zilla Slab Bold']").first().waitFor({ timeout: 90_000 });
+    await page.locator("[data-match='Zilla Slab Bold']").first().waitFor({ timeout: 240_000 });
     await settled();
     expect(await matches().first().getAttribute("data-match")).toBe("Zilla Slab Bold");
     // It is kept as it was drawn.
@@ -293,9 +293,9 @@ describe("several pictures", () => {
       { name: "one.png", mimeType: "image/png", buffer: picture },
       { name: "two.png", mimeType: "image/png", buffer: other },
     ]);
-    await page.locator("[data-case='one.png'] [data-match='Zilla Slab Bold']").first().waitFor({ timeout: 90_000 });
+    await page.locator("[data-case='one.png'] [data-match='Zilla Slab Bold']").first().waitFor({ timeout: 240_000 });
     await page.getByRole("button", { name: "two.png", exact: true }).click();
-    await page.locator("[data-case='two.png'] [data-match='Anton Regular']").first().waitFor({ timeout: 90_000 });
+    await page.locator("[data-case='two.png'] [data-match='Anton Regular']").first().waitFor({ timeout: 240_000 });
   });
 });
 
@@ -334,7 +334,7 @@ describe("a sketch", () => {
     await page.getByLabel("Text", { exact: true }).fill("LTH");
     await page.getByRole("button", { name: "Find the nearest" }).click();
     const nearest = page.getByRole("region", { name: "Nearest faces" });
-    await nearest.locator("[data-match]").first().waitFor({ timeout: 90_000 });
+    await nearest.locator("[data-match]").first().waitFor({ timeout: 240_000 });
     expect(await nearest.innerText()).not.toMatch(/\d %/);
     // A stroke of one breadth without feet: no serif comes first.
     const { styleId } = await styleNamed((await nearest.locator("[data-match]").first().getAttribute("data-match"))!);

@@ -14,7 +14,7 @@ async function identify(name: string, css: string, text: string) {
   const buffer = await drawByBrowser(context, zilla, text, css);
   await startIdentify(browser.page, briefId);
   await page.getByLabel("Picture").setInputFiles({ name, mimeType: "image/png", buffer });
-  await page.locator("[data-match]").first().waitFor({ timeout: 90_000 });
+  await page.locator("[data-match]").first().waitFor({ timeout: 240_000 });
 }
 const first = () => browser.page.locator("[data-match]").first().getAttribute("data-match");
 async function compareAs(text: string) {
@@ -23,7 +23,7 @@ async function compareAs(text: string) {
   const answered = page.waitForResponse((r) => r.url().endsWith("/identify") && r.request().method() === "POST");
   await page.getByRole("button", { name: "Compare again" }).click();
   await answered;
-  await page.getByText("Comparing every style").waitFor({ state: "hidden", timeout: 90_000 });
+  await page.getByText("Comparing every style").waitFor({ state: "hidden", timeout: 240_000 });
 }
 
 describe("small capitals", () => {

@@ -163,8 +163,8 @@ describe("two tabs at one brief", () => {
     const pages = [browser.page, await browser.context.newPage()];
     for (const page of pages) {
       await page.goto(`/b/${id}/brief`);
-      // What is typed before the page is at work is not its own yet.
-      await page.waitForLoadState("networkidle");
+      // Until the page is at work nothing can be typed.
+      await page.locator("input[aria-label='Line 1 of the brief']:not([readonly])").waitFor();
     }
     const EDITS = 100;
     const typed: string[] = [];

@@ -21,6 +21,7 @@ import { writeLength } from "@/contracts/units";
 import { USE_WORDS } from "@/contracts/words";
 import { ask } from "../parts/client";
 import { Choice } from "../parts/Choice";
+import { useIsReady } from "../parts/useIsReady";
 import { useBench } from "./BenchContext";
 import { useGo } from "./useGo";
 
@@ -222,6 +223,7 @@ function LineField({
   onFocus: () => void;
   onChange: (text: string) => void;
 }) {
+  const isReady = useIsReady();
   const field = useRef<HTMLInputElement>(null);
   const last = useRef({ text, caret: text.length });
   useLayoutEffect(() => {
@@ -238,6 +240,7 @@ function LineField({
       ref={field}
       aria-label={label}
       value={text}
+      readOnly={!isReady}
       maxLength={400}
       className={className}
       onFocus={onFocus}
