@@ -177,11 +177,13 @@ export const LetteringLayout = z.object({
 });
 export type LetteringLayout = z.infer<typeof LetteringLayout>;
 
+/** How fast a material is cut that does not say it. */
+export const CUT_MM_PER_S = 100;
 export const Material = z.object({
   minStrokeMm: z.number().min(0).max(1000),
   minGapMm: z.number().min(0).max(1000),
   minPieceMm2: z.number().min(0).max(1e6).optional(),
-  cutMmPerS: z.number().min(1).max(2000).optional().describe("how fast it is cut; absent: 100"),
+  cutMmPerS: z.number().min(1).max(2000).optional().describe(`how fast it is cut; absent: ${CUT_MM_PER_S}`),
   isStencil: z.boolean().optional().describe("the letters are cut out of it: what they enclose falls out"),
 });
 export type Material = z.infer<typeof Material>;

@@ -1,11 +1,11 @@
 // What would go wrong with a lettering in its material: thin strokes, narrow gaps, letters that overlap or do not join, counters that fall
 // out or fill up, pieces too small to weed. Measured on the outlines that would be cut.
-import type { Finding, LetteringCheck, Material } from "@/contracts/lettering";
+import { CUT_MM_PER_S, type Finding, type LetteringCheck, type Material } from "@/contracts/lettering";
 import { areaOf, boundsOf, doBoxesMeet, middleOf, type Bounds, type Polygons } from "../geometry/outline";
 import { contains, intersectPolygons, type Piece } from "../geometry/polygons";
 import { findGaps, type Gap } from "./gaps";
 import { findFilledCounters, piecesOfBlock, type BlockShape, type LetterShape } from "./shapeBlock";
-import { lengthOf, planCut } from "./planCut";
+import { planCut } from "./planCut";
 import { findThinStrokes } from "./thinStrokes";
 
 /** A piece of a block, and the letters that it is made of. */
@@ -15,8 +15,7 @@ type OwnedPiece = Piece & { shape: BlockShape; letters: number[]; box: Bounds };
 const LOOK_EM = 0.3;
 /** Letters overlap from this area on: less is rounding where they touch. */
 const LEAST_OVERLAP_MM2 = 0.01;
-/** Of a knife, where the material does not say how fast it is cut. */
-const CUT_MM_PER_S = 100;
+/** Of a knife. */
 const TRAVEL_MM_PER_S = 400;
 const LIFT_SECONDS = 0.12;
 
@@ -27,7 +26,7 @@ export function checkLettering(shapes: readonly BlockShape[], material: Material
   const strokes = shapes.map((shape, i) => checkStrokes(shape, contoursOf(ofBlocks[i]!), material.minStrokeMm));
   const gaps = checkGaps(pieces, material.minGapMm);
   const contours = contoursOf(pieces);
-  const { toolUps, seconds } = planCut(pieces, {
+  const { cutMm, toolUps, seconds } = planCut(pieces, {
     cutMmPerS: material.cutMmPerS ?? CUT_MM_PER_S,
     travelMmPerS: TRAVEL_MM_PER_S,
     liftSeconds: LIFT_SECONDS,
@@ -44,7 +43,7 @@ export function checkLettering(shapes: readonly BlockShape[], material: Material
     pieces: pieces.length,
     islands: pieces.reduce((sum, p) => sum + p.counters.length, 0),
     areaMm2: contours.reduce((sum, p) => sum + areaOf(p), 0),
-    cutLengthMm: contours.reduce((sum, p) => sum + lengthOf(p), 0),
+    cutLengthMm: cutMm,
     toolUps,
     cutSeconds: seconds,
     thinnestMm: least(strokes.map((s) => s.thinnestMm)),

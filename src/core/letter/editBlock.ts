@@ -96,11 +96,29 @@ export function backToText(block: Block): Block {
   return text;
 }
 
+/** The group that blocks are kept together in where nobody named one. */
+export const TOGETHER = "lettering";
+
 /** All blocks as one group, which every file carries. */
 export const keepTogether = (document: LetteringDocument): LetteringDocument => ({
   ...document,
-  blocks: document.blocks.map((b) => ({ ...b, keepTogether: "lettering" })),
+  blocks: document.blocks.map((b) => ({ ...b, keepTogether: TOGETHER })),
 });
+
+/** One axis or feature; undefined: as the face has it. */
+export function editValue(
+  block: Block,
+  key: "coordinates" | "features",
+  tag: string,
+  value: number | undefined,
+): Block {
+  const { [tag]: _, ...rest } = block[key] ?? {};
+  return withValues(block, key, value === undefined ? rest : { ...rest, [tag]: value });
+}
+
+/** All axes or features; the field is left out where there is none. */
+export const withValues = (block: Block, key: "coordinates" | "features", values: Record<string, number>): Block =>
+  withField(block, key, Object.keys(values).length ? values : undefined);
 
 /** Leaves a field out where its value is undefined: documents are compared byte by byte. */
 export function withField<K extends keyof Block>(block: Block, key: K, value: Block[K] | undefined): Block {

@@ -1,24 +1,14 @@
 // Points moved by hand: the contour stays closed, and as smooth as it was, in outlines of cubic and quadratic curves.
 import { beforeAll, describe, expect, test } from "@jest/globals";
-import type { Letter } from "@/contracts/lettering";
 import type { Outline } from "@/core/geometry/outline";
 import type { OpenFace } from "@/core/outlines/openFace";
 import { demoBytes } from "../../../tests/fixtures/demoFont";
 import { openForLettering } from "../../../tests/fixtures/lettering";
-import { contoursOf, movePoint } from "./movePoint";
+import { applyPoints, contoursOf, movePoint } from "./movePoint";
 
 const EM = 1000;
-type Moved = NonNullable<Letter["points"]>;
 type Point = { x: number; y: number };
 
-function movedOutline({ verbs, coords }: Outline, unitsPerEm: number, moved: Moved): Outline {
-  const next = Float64Array.from(coords);
-  for (const { point, dxEm, dyEm } of moved) {
-    next[2 * point]! += dxEm * unitsPerEm;
-    next[2 * point + 1]! -= dyEm * unitsPerEm;
-  }
-  return { verbs, coords: next };
-}
 const placeOf = ({ coords }: Outline, i: number): Point => ({ x: coords[2 * i]!, y: coords[2 * i + 1]! });
 /** Sine of the angle at each joint; null where a side has no length. */
 function bendsOf(outline: Outline): (number | null)[] {
@@ -58,7 +48,7 @@ describe("a point", () => {
 
   test("that pulls turns the one across its joint, which keeps its length", () => {
     const moved = movePoint(CIRCLE, EM, undefined, 2, { dxEm: 0, dyEm: -0.1 });
-    const next = movedOutline(CIRCLE, EM, moved);
+    const next = applyPoints(CIRCLE, moved, EM);
     expect(Math.max(...bendsOf(next).map((b) => b ?? 0))).toBeLessThan(1e-5);
     const [joint, across] = [placeOf(next, 3), placeOf(next, 4)];
     expect(Math.hypot(across.x - joint.x, across.y - joint.y)).toBeCloseTo(276, 3);
@@ -95,7 +85,7 @@ describe.each([
       for (let point = 0; point < points; point++) {
         const by = { dxEm: 0.004 * ((point % 5) - 2), dyEm: 0.003 * ((point % 3) - 1) };
         if (!by.dxEm && !by.dyEm) continue;
-        const next = movedOutline(outline, face.unitsPerEm, movePoint(outline, face.unitsPerEm, undefined, point, by));
+        const next = applyPoints(outline, movePoint(outline, face.unitsPerEm, undefined, point, by), face.unitsPerEm);
         expect(contoursOf(next)).toHaveLength(contoursOf(outline).length);
         const after = bendsOf(next);
         bends.forEach((bend, i) => {

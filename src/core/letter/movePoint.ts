@@ -27,11 +27,11 @@ export function movePoint(
   point: number,
   { dxEm, dyEm }: { dxEm: number; dyEm: number },
 ): Moved {
-  const before = placesOf(outline, unitsPerEm, moved);
+  const before = placesOf(applyPoints(outline, moved ?? [], unitsPerEm), unitsPerEm);
   const now = before.map((p) => ({ ...p }));
   const contour = contoursOf(outline).find((knots) => knots.some((k) => k.points.includes(point)));
   if (contour) moveIn(contour, before, now, point, { x: dxEm, y: dyEm });
-  const own = placesOf(outline, unitsPerEm, undefined);
+  const own = placesOf(outline, unitsPerEm);
   return now.flatMap((p, i) => {
     const [dx, dy] = [p.x - own[i]!.x, p.y - own[i]!.y];
     return hypot(dx, dy) < LEAST_EM ? [] : [{ point: i, dxEm: toMillionths(dx), dyEm: toMillionths(dy) }];
@@ -39,17 +39,23 @@ export function movePoint(
 }
 const toMillionths = (v: number) => Math.round(v * 1e6) / 1e6;
 
-/** Where the points of an outline lie, in em, y downward. */
-function placesOf({ coords }: Outline, unitsPerEm: number, moved: Moved | undefined): Point[] {
-  const places: Point[] = [];
-  for (let i = 0; i < coords.length; i += 2)
-    places.push({ x: coords[i]! / unitsPerEm, y: -coords[i + 1]! / unitsPerEm });
-  for (const { point, dxEm, dyEm } of moved ?? []) {
-    const p = places[point];
-    if (p) places[point] = { x: p.x + dxEm, y: p.y + dyEm };
+/** An outline with its moved points where they were moved to. */
+export function applyPoints({ verbs, coords }: Outline, moved: Moved, unitsPerEm: number): Outline {
+  const places = Float64Array.from(coords);
+  for (const { point, dxEm, dyEm } of moved) {
+    if (2 * point + 1 >= places.length) continue;
+    places[2 * point]! += dxEm * unitsPerEm;
+    places[2 * point + 1]! -= dyEm * unitsPerEm;
   }
-  return places;
+  return { verbs, coords: places };
 }
+
+/** Where the points of an outline lie, in em, y downward as on the sheet. */
+const placesOf = ({ coords }: Outline, unitsPerEm: number): Point[] =>
+  Array.from({ length: coords.length / 2 }, (_, i) => ({
+    x: coords[2 * i]! / unitsPerEm,
+    y: -coords[2 * i + 1]! / unitsPerEm,
+  }));
 
 /** Which points the contours of an outline run through, and which only pull at them. */
 export function contoursOf({ verbs, coords }: Outline): Knot[][] {

@@ -12,7 +12,8 @@ import {
   type Outline,
 } from "../geometry/outline";
 import type { OpenFace } from "../outlines/openFace";
-import { inkOfLine, type SetGlyph, type SetLetter, type SetLineOfLetters } from "./setBlock";
+import { baseOf, inkOfLine, type SetGlyph, type SetLetter, type SetLineOfLetters } from "./setBlock";
+import { applyPoints } from "./movePoint";
 import type { Baseline, PlaceOnPath } from "./paths";
 
 /** Curves are taken apart to this when their box is asked for. */
@@ -132,7 +133,7 @@ function drawLetter(
   const base = baseOf(letter);
   const drawn = letter.glyphs.map((g) => {
     const own = face.outline(g.glyphId);
-    return { g, outline: g === base && edit?.points ? movePoints(own, edit.points, face.unitsPerEm) : own };
+    return { g, outline: g === base && edit?.points ? applyPoints(own, edit.points, face.unitsPerEm) : own };
   });
   const moved = joinMaps(edit ? moveLetter(drawn, edit, stands) : stands, turned);
   const whole = joinMaps(stands, turned);
@@ -153,25 +154,10 @@ function drawLetter(
   };
 }
 
-/** The glyph that marks stand on: what other forms and moved points are of. */
-export const baseOf = <G extends SetGlyph>({ glyphs }: { glyphs: readonly G[] }): G | undefined =>
-  glyphs.find((g) => g.advanceFu > 0) ?? glyphs[0];
-
 /** From a glyph's own place to its letter's. */
 const inLetter = ({ dxFu, dyFu }: SetGlyph): Affine => ({ ...IN_PLACE, e: dxFu, f: dyFu });
 
 const EMPTY: Outline = { verbs: "", coords: new Float64Array(0) };
-
-/** `dyEm` is measured downward, as everything on the sheet is. */
-function movePoints({ verbs, coords }: Outline, points: NonNullable<Letter["points"]>, unitsPerEm: number): Outline {
-  const moved = Float64Array.from(coords);
-  for (const { point, dxEm, dyEm } of points) {
-    if (2 * point + 1 >= moved.length) continue;
-    moved[2 * point]! += dxEm * unitsPerEm;
-    moved[2 * point + 1]! -= dyEm * unitsPerEm;
-  }
-  return { verbs, coords: moved };
-}
 
 /** Turns and scales about the middle of the ink, then moves; all in the block's own millimetres. */
 function moveLetter(drawn: { g: SetGlyph; outline: Outline }[], edit: Letter, stands: Affine): Affine {

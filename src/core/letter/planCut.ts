@@ -59,7 +59,7 @@ function nearestCorner(p: Float64Array, x: number, y: number): number {
 }
 
 /** Length round a closed polygon. */
-export function lengthOf(p: Float64Array): number {
+function lengthOf(p: Float64Array): number {
   let sum = 0;
   for (let i = 0, j = p.length - 2; i < p.length; j = i, i += 2) sum += hypot(p[i]! - p[j]!, p[i + 1]! - p[j + 1]!);
   return sum;

@@ -94,9 +94,13 @@ function numberLetters(letters: readonly SetLetter[], first: number) {
   [...letters].sort((a, b) => a.cluster - b.cluster).forEach((letter, i) => (letter.at = first + i));
 }
 
-/** Draws another glyph in place of a letter's first, which is the base of its marks. */
+/** The glyph that marks stand on: what other forms and moved points are of. */
+export const baseOf = <G extends SetGlyph>({ glyphs }: { glyphs: readonly G[] }): G | undefined =>
+  glyphs.find((g) => g.advanceFu > 0) ?? glyphs[0];
+
+/** Draws another glyph in place of a letter's base. */
 function swapGlyph(face: OpenFace, letter: SetLetter, glyphId: number | undefined) {
-  const base = letter.glyphs.find((g) => g.advanceFu > 0) ?? letter.glyphs[0];
+  const base = baseOf(letter);
   if (glyphId === undefined || !base || !face.isDrawn(glyphId)) return;
   const advanceFu = face.advanceFu(glyphId);
   const growsFu = advanceFu - base.advanceFu;

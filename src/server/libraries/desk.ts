@@ -1,7 +1,7 @@
 // The desk of other designers, asked over HTTP: a question is left there, and answers come when somebody has some.
 import { DeskReply, type DeskQuestion } from "@/contracts/people";
-import { refuse, succeed, type Outcome } from "@/contracts/errors";
-import { ask, parseJson, type Asking } from "./http";
+import type { Outcome } from "@/contracts/errors";
+import { ask, readForm, type Asking, type Spoken } from "./http";
 
 /** Answers are a few lines of text. */
 const MAX_REPLY_BYTES = 1024 * 1024;
@@ -25,20 +25,18 @@ export const askAfter = (desk: string, questionId: string): Promise<Outcome<Desk
 export const withdraw = (desk: string, questionId: string): Promise<Outcome<DeskReply>> =>
   call(`${desk}/questions/${questionId}`, { method: "DELETE" });
 
-async function call(url: string, init: Asking = {}): Promise<Outcome<DeskReply>> {
-  const answer = await ask(url, { ...init, limitBytes: MAX_REPLY_BYTES });
-  if (!answer.ok) return refuse("desk-silent", SENTENCES[answer.code] ?? undefined);
-  const reply = DeskReply.safeParse(parseJson(answer.value.bytes));
-  return reply.success
-    ? succeed(reply.data)
-    : refuse("desk-silent", "The desk answered with something that cannot be read.");
-}
+const call = async (url: string, init: Asking = {}): Promise<Outcome<DeskReply>> =>
+  readForm(await ask(url, { ...init, limitBytes: MAX_REPLY_BYTES }), DeskReply, DESK);
 
 /** What went wrong on the way, said of a desk. */
-const SENTENCES: Record<string, string> = {
-  "library-unreachable": "The desk does not answer.",
-  "library-slow": "The desk took too long to answer.",
-  "library-broken": "The desk answered with an error.",
-  "library-refused": "The desk refused the question.",
-  "rate-limited": "The desk asks to wait before the next question.",
+const DESK: Spoken = {
+  code: "desk-silent",
+  sentences: {
+    "library-unreachable": "The desk does not answer.",
+    "library-slow": "The desk took too long to answer.",
+    "library-broken": "The desk answered with an error.",
+    "library-refused": "The desk refused the question.",
+    "rate-limited": "The desk asks to wait before the next question.",
+  },
+  unread: "The desk answered with something that cannot be read.",
 };

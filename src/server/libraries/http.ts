@@ -3,6 +3,7 @@
 import { lookup, type LookupAddress } from "node:dns";
 import { BlockList, isIP, type LookupFunction } from "node:net";
 import { Agent, fetch, type RequestInit, type Response } from "undici";
+import type { z } from "zod";
 import { refuse, succeed, type FaultCode, type Outcome } from "@/contracts/errors";
 
 /** Time without a byte: a large archive on a slow line is no fault. */
@@ -165,6 +166,20 @@ export function parseJson(bytes: Uint8Array): unknown {
   } catch {
     return undefined;
   }
+}
+
+/** How a service is spoken of that did not answer as it should. `sentences`: by what went wrong; else the code's own. */
+export type Spoken = { code: FaultCode; sentences: Partial<Record<FaultCode, string>>; unread: string };
+
+/** An answer of `ask` in JSON, as a value of its form, or as a fault of the service. */
+export function readForm<T>(
+  answer: Outcome<Answer>,
+  form: z.ZodType<T>,
+  { code, sentences, unread }: Spoken,
+): Outcome<T> {
+  if (!answer.ok) return refuse(code, sentences[answer.code]);
+  const reply = form.safeParse(parseJson(answer.value.bytes));
+  return reply.success ? succeed(reply.data) : refuse(code, unread);
 }
 
 /** Fills a URI template of the form {?name} (RFC 6570, form-style query). */

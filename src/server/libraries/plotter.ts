@@ -1,9 +1,9 @@
 // A cutting plotter, asked over HTTP: what it holds, and what it would cut of a file.
 import { Plot, Plotter, type CutFormat } from "@/contracts/plotter";
-import { refuse, succeed, type Outcome } from "@/contracts/errors";
+import { refuse, type Outcome } from "@/contracts/errors";
 import { LETTERING_FILES } from "@/contracts/operations/letterings";
 import type { z } from "zod";
-import { ask, type Asking, parseJson } from "./http";
+import { ask, readForm, type Asking, type Spoken } from "./http";
 
 const MAX_REPLY_BYTES = 64 * 1024 * 1024;
 /** What a plotter says is shown, but not at any length. */
@@ -41,20 +41,19 @@ async function call<T>(
   signal: AbortSignal | undefined,
 ): Promise<Outcome<T>> {
   const answer = await ask(url, { ...init, limitBytes: MAX_REPLY_BYTES }, signal);
-  if (!answer.ok) {
+  if (!answer.ok && answer.code === "library-refused") {
     const said = (answer.details as { error?: { message?: unknown } } | undefined)?.error?.message;
-    if (answer.code === "library-refused" && typeof said === "string")
-      return refuse("plotter-refused", said.slice(0, MOST_WORDS));
-    return refuse("plotter-silent", SENTENCES[answer.code] ?? undefined);
+    if (typeof said === "string") return refuse("plotter-refused", said.slice(0, MOST_WORDS));
   }
-  const reply = form.safeParse(parseJson(answer.value.bytes));
-  return reply.success
-    ? succeed(reply.data)
-    : refuse("plotter-silent", "The plotter answered with something that cannot be read.");
+  return readForm(answer, form, PLOTTER);
 }
 
 /** What went wrong on the way, said of a plotter. */
-const SENTENCES: Record<string, string> = {
-  "library-slow": "The plotter took too long to answer. Nothing was sent twice: try again.",
-  "library-broken": "The plotter answered with an error, so nothing is known of this file. Try again.",
+const PLOTTER: Spoken = {
+  code: "plotter-silent",
+  sentences: {
+    "library-slow": "The plotter took too long to answer. Nothing was sent twice: try again.",
+    "library-broken": "The plotter answered with an error, so nothing is known of this file. Try again.",
+  },
+  unread: "The plotter answered with something that cannot be read.",
 };

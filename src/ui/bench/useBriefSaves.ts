@@ -7,6 +7,7 @@ import type { Brief, BriefEvent, BriefPatch } from "@/contracts/brief";
 import type { Conflict } from "@/core/brief/mergeBrief";
 import { addressOf, ApiFault, ask, readAgain, send } from "../parts/client";
 import type { Fault } from "../messages";
+import { asSent } from "./asSent";
 import { BriefSync } from "./briefSync";
 import { SaveQueue, type Save, type Sent } from "./saves";
 import { openStore, SIGN_OF_LIFE_MS, tabId } from "./savesStore";
@@ -17,16 +18,10 @@ const SAVE_AFTER_MS = 300;
 const REFRESH_AFTER_MS = 250;
 
 async function sendSave({ path, method, json, isStep }: Save): Promise<Sent> {
-  try {
-    const init = { method, headers: { "x-who": tabId() }, keepalive: true };
-    const body = await send(path, init, isStep ? { ...json, step: true } : json);
-    return { ok: true, body };
-  } catch (error) {
-    // What is gone is gone: a removal may have been taken just before a reload.
-    if (error instanceof ApiFault && method === "DELETE" && error.status === 404) return { ok: true, body: null };
-    if (error instanceof ApiFault) return { ok: false, fault: error.fault, status: error.status };
-    return { ok: false, fault: { code: "internal", message: String((error as Error).message) }, status: 0 };
-  }
+  const init = { method, headers: { "x-who": tabId() }, keepalive: true };
+  const sent = await asSent(send(path, init, isStep ? { ...json, step: true } : json));
+  // What is gone is gone: a removal may have been taken just before a reload.
+  return !sent.ok && method === "DELETE" && sent.status === 404 ? { ok: true, body: null } : sent;
 }
 
 export function useBriefSaves(brief: Brief, now: Now, dispatch: Dispatch<BenchAction>, { sayFault, say }: Notices) {

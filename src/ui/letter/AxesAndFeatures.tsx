@@ -5,7 +5,7 @@ import { useState } from "react";
 import type { Block } from "@/contracts/lettering";
 import type { StyleDetail } from "@/contracts/styles";
 import { FEATURE_WORDS } from "@/contracts/words";
-import { withField } from "@/core/letter/editBlock";
+import { editValue } from "@/core/letter/editBlock";
 import { queryOf } from "../parts/client";
 import { Tick } from "../parts/Tick";
 import { listTryable, ON_BY_DEFAULT } from "../parts/tryable";
@@ -18,11 +18,8 @@ export function AxesAndFeatures({ block, onPreview, onChange }: Props) {
   const { axes = [], features = [] } = style.data ?? {};
   const tryable = listTryable(features);
   if (!axes.length && !tryable.length) return null;
-  const setFeature = (tag: string, isOn: boolean) => {
-    const { [tag]: _, ...rest } = block.features ?? {};
-    const next = isOn === ON_BY_DEFAULT.has(tag) ? rest : { ...rest, [tag]: isOn ? 1 : 0 };
-    onChange(withField(block, "features", Object.keys(next).length ? next : undefined));
-  };
+  const setFeature = (tag: string, isOn: boolean) =>
+    onChange(editValue(block, "features", tag, isOn === ON_BY_DEFAULT.has(tag) ? undefined : Number(isOn)));
   return (
     <div className="flex basis-full flex-wrap items-center gap-x-5 gap-y-1" data-axes>
       {axes.map((axis) => (
@@ -48,11 +45,7 @@ function AxisField({ axis, block, onPreview, onChange }: Props & { axis: StyleDe
   const { tag, name, min, max } = axis;
   const [dragged, setDragged] = useState<{ from: number; to: number } | null>(null);
   const value = block.coordinates?.[tag] ?? axis.default;
-  const at = (v: number): Block => {
-    const { [tag]: _, ...rest } = block.coordinates ?? {};
-    const next = v === axis.default ? rest : { ...rest, [tag]: v };
-    return withField(block, "coordinates", Object.keys(next).length ? next : undefined);
-  };
+  const at = (v: number): Block => editValue(block, "coordinates", tag, v === axis.default ? undefined : v);
   const drop = () => {
     if (dragged && dragged.to !== dragged.from) onChange(at(dragged.to));
     else if (dragged) onPreview(null);

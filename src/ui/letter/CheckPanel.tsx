@@ -2,11 +2,19 @@
 // The lettering in its material: what would go wrong, numbered as on the sheet, and what mends it.
 import { useState } from "react";
 import { useQuery } from "@tanstack/react-query";
-import type { Block, Finding, LetteringCheck, LetteringDocument, Material } from "@/contracts/lettering";
+import {
+  CUT_MM_PER_S,
+  type Block,
+  type Finding,
+  type LetteringCheck,
+  type LetteringDocument,
+  type Material,
+} from "@/contracts/lettering";
 import { keepTogether, replaceBlock } from "@/core/letter/editBlock";
 import { writeFault } from "../messages";
 import { FaultNote } from "../parts/FaultNote";
 import { faultOf, queryOf } from "../parts/client";
+import { KeepAs } from "./KeepAs";
 import { mendOf } from "./mends";
 import { NumberField } from "./NumberField";
 import { Tick } from "../parts/Tick";
@@ -22,8 +30,6 @@ const MATERIALS: Named[] = [
   { name: "Stencil card", minStrokeMm: 2, minGapMm: 2, minPieceMm2: 10, isStencil: true },
   { name: "Acrylic, 3 mm", minStrokeMm: 3, minGapMm: 2, minPieceMm2: 40 },
 ];
-/** Where a material says nothing else. */
-const CUT_MM_PER_S = 100;
 
 /** The material that was chosen last, and one's own beside those that come with it. */
 export function useMaterial() {
@@ -76,7 +82,6 @@ export function CheckPanel({ document, choice, check, onGo, onChange }: Props) {
 }
 
 function MaterialFields({ choice: { all, material, setMaterial, keep } }: { choice: MaterialChoice }) {
-  const [name, setName] = useState("");
   const field = (
     label: string,
     key: "minStrokeMm" | "minGapMm" | "minPieceMm2" | "cutMmPerS" | "bridgeMm",
@@ -115,25 +120,7 @@ function MaterialFields({ choice: { all, material, setMaterial, keep } }: { choi
         checked={material.isStencil ?? false}
         onChange={(isStencil) => setMaterial({ ...material, isStencil })}
       />
-      <form
-        className="flex gap-2"
-        onSubmit={(e) => {
-          e.preventDefault();
-          if (name.trim()) keep(name.trim());
-          setName("");
-        }}
-      >
-        <input
-          aria-label="Name of your material"
-          placeholder="Name of your material"
-          className="min-w-0 flex-1 border-b border-rule bg-transparent"
-          value={name}
-          onChange={(e) => setName(e.target.value)}
-        />
-        <button className="btn-quiet underline" disabled={!name.trim()}>
-          Keep
-        </button>
-      </form>
+      <KeepAs label="Name of your material" onKeep={keep} />
     </div>
   );
 }

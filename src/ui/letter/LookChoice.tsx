@@ -1,9 +1,9 @@
 "use client";
 // Looks to choose from, each drawn on a letter of the line: those that come with it, and one's own.
 import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
-import { useState } from "react";
 import type { Block } from "@/contracts/lettering";
 import { applyLook, LOOKS, readLook, wears, type Look } from "@/core/letter/looks";
+import { KeepAs } from "./KeepAs";
 import type { LaidBlock } from "./letterTasks";
 import { useOwn } from "./useOwn";
 
@@ -11,7 +11,6 @@ type Props = { block: Block; laid: LaidBlock | undefined; onChange: (block: Bloc
 
 export function LookChoice({ block, laid, onChange }: Props) {
   const { own, keep, drop } = useOwn<Look>("lettering-looks");
-  const [name, setName] = useState("");
   const emMm = laid?.emMm ?? 0;
   if (!emMm) return null;
   const all = [...LOOKS, ...own];
@@ -39,30 +38,18 @@ export function LookChoice({ block, laid, onChange }: Props) {
             </button>
           ))}
         </div>
-        <form
-          className="mt-3 flex gap-2"
-          onSubmit={(e) => {
-            e.preventDefault();
-            if (name.trim()) keep(readLook(block, emMm, name.trim()));
-            setName("");
-          }}
-        >
-          <input
-            aria-label="Name of your look"
+        <div className="mt-3 flex gap-2">
+          <KeepAs
+            label="Name of your look"
             placeholder="Keep this look as …"
-            className="min-w-0 flex-1 border-b border-rule bg-transparent"
-            value={name}
-            onChange={(e) => setName(e.target.value)}
+            onKeep={(name) => keep(readLook(block, emMm, name))}
           />
-          <button className="btn-quiet underline" disabled={!name.trim()}>
-            Keep
-          </button>
           {worn && own.includes(worn) && (
             <button type="button" className="btn-quiet underline" onClick={() => drop(worn.name)}>
               Remove {worn.name}
             </button>
           )}
-        </form>
+        </div>
       </PopoverPanel>
     </Popover>
   );

@@ -3,10 +3,9 @@
 import { useRef, useState } from "react";
 import type { Plot } from "@/contracts/plotter";
 import { convertLength, writeLength, type LengthUnit } from "@/contracts/units";
-import { useMeasured } from "../parts/useMeasured";
+import { readInner, useMeasured } from "../parts/useMeasured";
 import { writeSeconds } from "../parts/words";
 
-const readSize = (e: HTMLElement) => ({ widthPx: e.clientWidth, heightPx: e.clientHeight });
 /** More numbers than these lie on one another. */
 const MOST_NUMBERS = 60;
 
@@ -65,7 +64,7 @@ export function PlotStage({ plot, unit, onKeepTogether, onClose }: Props) {
 /** The film lies along the stage, the roll's width from top to bottom. */
 function Film({ plot, shown }: { plot: Plot; shown: number }) {
   const frame = useRef<HTMLDivElement>(null);
-  const size = useMeasured(frame, readSize);
+  const size = useMeasured(frame, readInner);
   const { widthMm, heightMm, cuts } = plot;
   const pxPerMm = size ? Math.min((size.widthPx - 16) / widthMm, (size.heightPx - 16) / heightMm) : 1;
   const way = cuts.slice(0, shown).map((c, i) => {

@@ -2,7 +2,7 @@
 // How the chosen line is set: its face, size in real units, spacing, alignment, width, and what it stands on.
 import { LEADING_EM, type Block, type TextPath } from "@/contracts/lettering";
 import { convertLength } from "@/contracts/units";
-import { withField } from "@/core/letter/editBlock";
+import { withField, withValues } from "@/core/letter/editBlock";
 import { useBench } from "../bench/BenchContext";
 import { useKept } from "../bench/Tray";
 import { Choice } from "../parts/Choice";
@@ -127,9 +127,7 @@ export function dress(
   const letters = block.letters?.flatMap(({ glyphId: _, points: __, fills: ___, feature: ____, ...rest }) =>
     Object.keys(rest).length > 1 ? [rest] : [],
   );
-  let next: Block = { ...block, styleId };
-  next = withField(next, "coordinates", Object.keys(location).length ? location : undefined);
-  next = withField(next, "features", Object.keys(features).length ? features : undefined);
+  const next = withValues(withValues({ ...block, styleId }, "coordinates", location), "features", features);
   return withField(next, "letters", letters?.length ? letters : undefined);
 }
 

@@ -2,7 +2,7 @@
 // What letters are made into: one moved, turned, scaled, its parts coloured; the line joined; fill, outline, shadow.
 import type { ReactNode } from "react";
 import type { Block, Fill } from "@/contracts/lettering";
-import { backToText, editLetter, withField } from "@/core/letter/editBlock";
+import { backToText, editLetter, TOGETHER, withField } from "@/core/letter/editBlock";
 import { ColourField } from "./ColourField";
 import type { LaidBlock } from "./letterTasks";
 import { LookChoice } from "./LookChoice";
@@ -46,7 +46,7 @@ export function ShapeBar({ block, laid, at, showsPoints, onChange, onPoints }: P
         <Tick
           name="Keep together"
           checked={block.keepTogether !== undefined}
-          onChange={(isOn) => onChange(withField(block, "keepTogether", isOn ? "lettering" : undefined))}
+          onChange={(isOn) => onChange(withField(block, "keepTogether", isOn ? TOGETHER : undefined))}
         />
         <BridgeFields {...{ block, onChange }} />
         {isShaped(block) && (

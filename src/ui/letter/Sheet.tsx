@@ -1,12 +1,11 @@
 "use client";
 // The sheet at its true proportions: blocks are dragged to their place, single letters where shaping is on; sizes, arcs and points by handles.
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
-import type { Block, LetteringDocument } from "@/contracts/lettering";
+import type { Block, Finding, LetteringDocument } from "@/contracts/lettering";
 import type { LengthUnit } from "@/contracts/units";
-import type { Finding } from "@/contracts/lettering";
 import type { Bounds } from "@/core/geometry/outline";
 import { replaceBlock } from "@/core/letter/editBlock";
-import { useMeasured } from "../parts/useMeasured";
+import { readInner, useMeasured } from "../parts/useMeasured";
 import type { LaidBlock, LaidLetter } from "./letterTasks";
 import { moveBy, nudgeOf } from "./moveBy";
 import { nameLetter } from "./nameLetter";
@@ -36,7 +35,6 @@ type Props = {
   unit: LengthUnit;
 };
 
-const readSize = (e: HTMLElement) => ({ widthPx: e.clientWidth, heightPx: e.clientHeight });
 /** What is dragged: moved by so many millimetres until it is let go of. */
 type Drag = { blockId: string; at: number | null; x: number; y: number; dxMm: number; dyMm: number; guides: Guide[] };
 /** A block comes to rest where it is so near; Alt leaves it where the hand is. */
@@ -45,7 +43,7 @@ const REACH_PX = 6;
 export function Sheet(props: Props) {
   const { document, blocks, way, chosen, onChoose, onChange } = props;
   const frame = useRef<HTMLDivElement>(null);
-  const size = useMeasured(frame, readSize);
+  const size = useMeasured(frame, readInner);
   const { widthMm, heightMm, ground } = document.sheet;
   // The whole sheet, or a part of it that is looked at closely.
   const view = props.closeUp ?? { xMin: 0, yMin: 0, xMax: widthMm, yMax: heightMm };

@@ -7,33 +7,35 @@ import { contoursOf, movePoint } from "@/core/letter/movePoint";
 import type { LaidPoints } from "./letterTasks";
 import { nudgeOf } from "./moveBy";
 
-type HandleProps = {
+type Putting = { pxPerMm: number; onPreview: (block: Block | null) => void; onChange: (block: Block) => void };
+type HandleProps = Putting & {
   name: string;
   xMm: number;
   yMm: number;
-  pxPerMm: number;
   isRound?: boolean;
-  /** How far it was moved from where it was taken hold of, in mm of the sheet. */
-  onDrag: (dxMm: number, dyMm: number) => void;
-  onDrop: (dxMm: number, dyMm: number) => void;
+  /** The block with this moved so far, in mm of the sheet. */
+  bend: (dxMm: number, dyMm: number) => Block;
 };
 const HANDLE_PX = 4;
 const HIT_PX = 12;
+/** Moved by less than this is not moved. */
+const LEAST_PX = 0.5;
 
 /** Dragged, or moved by arrow keys as everything on the sheet is. */
-function Handle({ name, xMm, yMm, pxPerMm, isRound, onDrag, onDrop }: HandleProps) {
-  const from = useRef<{ x: number; y: number } | null>(null);
+function Handle({ name, xMm, yMm, isRound, bend, pxPerMm, onPreview, onChange }: HandleProps) {
+  // What is previewed is the block by then: it is bent from how it was when it was taken hold of.
+  const held = useRef<{ x: number; y: number; bend: HandleProps["bend"] } | null>(null);
   const [isHeld, setHeld] = useState(false);
   const by = (e: PointerEvent): [number, number] => [
-    (e.clientX - from.current!.x) / pxPerMm,
-    (e.clientY - from.current!.y) / pxPerMm,
+    (e.clientX - held.current!.x) / pxPerMm,
+    (e.clientY - held.current!.y) / pxPerMm,
   ];
   const onKeyDown = (event: KeyboardEvent) => {
     const nudge = nudgeOf(event);
     if (!nudge) return;
     event.preventDefault();
     event.stopPropagation();
-    onDrop(...nudge);
+    onChange(bend(...nudge));
   };
   const r = HANDLE_PX / pxPerMm;
   return (
@@ -46,16 +48,17 @@ function Handle({ name, xMm, yMm, pxPerMm, isRound, onDrag, onDrop }: HandleProp
       onPointerDown={(e) => {
         if (e.button !== 0) return;
         e.currentTarget.setPointerCapture(e.pointerId);
-        from.current = { x: e.clientX, y: e.clientY };
+        held.current = { x: e.clientX, y: e.clientY, bend };
         setHeld(true);
       }}
-      onPointerMove={(e) => from.current && onDrag(...by(e))}
+      onPointerMove={(e) => held.current && onPreview(held.current.bend(...by(e)))}
       onPointerUp={(e) => {
-        if (!from.current) return;
+        if (!held.current) return;
         const moved = by(e);
-        from.current = null;
+        if (Math.hypot(...moved) * pxPerMm < LEAST_PX) onPreview(null);
+        else onChange(held.current.bend(...moved));
+        held.current = null;
         setHeld(false);
-        onDrop(...moved);
       }}
     >
       <circle cx={xMm} cy={yMm} r={HIT_PX / pxPerMm} fill="transparent" />
@@ -78,20 +81,18 @@ function Handle({ name, xMm, yMm, pxPerMm, isRound, onDrag, onDrop }: HandleProp
   );
 }
 
-type Putting = { onPreview: (block: Block | null) => void; onChange: (block: Block) => void };
-type PointsProps = Putting & { block: Block; points: LaidPoints; pxPerMm: number };
+type PointsProps = Putting & { block: Block; points: LaidPoints };
 
 /** The points of the letter that is chosen: squares the contour runs through, round ones that pull at it. */
-export function PointHandles({ block, points, pxPerMm, onPreview, onChange }: PointsProps) {
+export function PointHandles({ block, points, ...putting }: PointsProps) {
   const { at, outline, unitsPerEm, placesMm, mmPerEm, turnRad } = points;
-  const held = useRef<{ block: Block; points: LaidPoints } | null>(null);
   const contours = contoursOf(outline);
   const place = (i: number) => ({ x: placesMm[2 * i]!, y: placesMm[2 * i + 1]! });
-  const moved = (from: Block, point: number, dxMm: number, dyMm: number): Block => {
+  const move = (point: number) => (dxMm: number, dyMm: number) => {
     const [c, s] = [Math.cos(turnRad) / mmPerEm, Math.sin(turnRad) / mmPerEm];
     const by = { dxEm: dxMm * c + dyMm * s, dyEm: dyMm * c - dxMm * s };
-    const known = from.letters?.find((l) => l.at === at)?.points;
-    return editLetter(from, at, { points: movePoint(outline, unitsPerEm, known, point, by) });
+    const known = block.letters?.find((l) => l.at === at)?.points;
+    return editLetter(block, at, { points: movePoint(outline, unitsPerEm, known, point, by) });
   };
   const knots = contours.flat();
   return (
@@ -122,18 +123,9 @@ export function PointHandles({ block, points, pxPerMm, onPreview, onChange }: Po
           <Handle
             key={ids[0]}
             name={`Point ${i + 1} of ${knots.length}${isOn ? "" : ", pulls at the curve"}`}
-            {...{ xMm: x, yMm: y, pxPerMm }}
+            {...{ xMm: x, yMm: y, ...putting }}
             isRound={!isOn}
-            onDrag={(dx, dy) => {
-              held.current ??= { block, points };
-              onPreview(moved(held.current.block, ids[0]!, dx, dy));
-            }}
-            onDrop={(dx, dy) => {
-              const from = held.current?.block ?? block;
-              held.current = null;
-              if (Math.hypot(dx, dy) * pxPerMm < 0.5) onPreview(null);
-              else onChange(moved(from, ids[0]!, dx, dy));
-            }}
+            bend={move(ids[0]!)}
           />
         );
       })}
@@ -141,23 +133,17 @@ export function PointHandles({ block, points, pxPerMm, onPreview, onChange }: Po
   );
 }
 
-type PathProps = Putting & { block: Block; pxPerMm: number };
+type PathProps = Putting & { block: Block };
 /** To tenths; never a zero with a sign. */
 const round = (v: number) => Math.round(v * 10) / 10 + 0;
 
 /** The line that a block lies on, with what is dragged to bend it: the middle of an arc, the crest of a wave. */
-export function PathHandles({ block, pxPerMm, onPreview, onChange }: PathProps) {
-  const held = useRef<TextPath | null>(null);
+export function PathHandles({ block, ...putting }: PathProps) {
   const { path, at } = block;
   if (!path) return null;
   const turn = ((block.turnDeg ?? 0) * Math.PI) / 180;
   const [c, s] = [Math.cos(turn), Math.sin(turn)];
   const handle = path.kind === "drawn" ? null : handleOf(path);
-  const bent = (from: TextPath, dxMm: number, dyMm: number): Block => {
-    const own = handleOf(from as Exclude<TextPath, { kind: "drawn" }>);
-    const next = bendTo(from, own.x + dxMm * c + dyMm * s, own.y + dyMm * c - dxMm * s);
-    return { ...block, path: next };
-  };
   return (
     <g data-path-handles>
       <path
@@ -174,18 +160,9 @@ export function PathHandles({ block, pxPerMm, onPreview, onChange }: PathProps) 
           name={path.kind === "arc" ? "Middle of the arc" : "Crest of the wave"}
           xMm={at.xMm + handle.x * c - handle.y * s}
           yMm={at.yMm + handle.x * s + handle.y * c}
-          pxPerMm={pxPerMm}
           isRound
-          onDrag={(dx, dy) => {
-            held.current ??= path;
-            onPreview(bent(held.current, dx, dy));
-          }}
-          onDrop={(dx, dy) => {
-            const from = held.current ?? path;
-            held.current = null;
-            if (Math.hypot(dx, dy) * pxPerMm < 0.5) onPreview(null);
-            else onChange(bent(from, dx, dy));
-          }}
+          bend={(dx, dy) => ({ ...block, path: bendTo(path, handle.x + dx * c + dy * s, handle.y + dy * c - dx * s) })}
+          {...putting}
         />
       )}
     </g>

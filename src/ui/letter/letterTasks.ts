@@ -4,9 +4,10 @@ import { boundsOf, IN_PLACE, writePath, type Bounds, type Outline } from "@/core
 import { layoutLettering, type LayoutFault } from "@/core/letter/layoutLettering";
 import { paintLettering, type Paint } from "@/core/letter/paintLettering";
 import type { PlacedBlock } from "@/core/letter/layoutLettering";
-import { baseOf, type PlacedLetter } from "@/core/letter/placeBlock";
+import type { PlacedLetter } from "@/core/letter/placeBlock";
+import { baseOf } from "@/core/letter/setBlock";
 import { shapeBlock, type LetterShape } from "@/core/letter/shapeBlock";
-import { partsOfLetter } from "@/core/letter/letterParts";
+import { countParts } from "@/core/letter/letterParts";
 import { otherForms, type OtherForm } from "@/core/letter/otherForms";
 import type { OpenFace } from "@/core/outlines/openFace";
 
@@ -102,7 +103,7 @@ function describeLetter(letter: PlacedLetter, shape: LetterShape | undefined, fa
     ...{ at, cluster, text, isMissing, line, turnRad, advanceMm, from, to },
     d: shape ? pathOf(shape.outline) : "",
     box: shape ? boundsOf(shape.polygons) : null,
-    parts: shape ? partsOfLetter(shape.outline).length : 0,
+    parts: shape ? countParts(shape.polygons) : 0,
     hasForms: hasForms(face, text),
     glyphId: baseOf(letter)?.glyphId ?? 0,
   };

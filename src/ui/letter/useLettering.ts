@@ -4,7 +4,8 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState, useSyncExternalStore } from "react";
 import type { Lettering, LetteringDocument } from "@/contracts/lettering";
 import { useBench } from "../bench/BenchContext";
-import type { Save, Sent } from "../bench/saves";
+import { asSent } from "../bench/asSent";
+import type { Save } from "../bench/saves";
 import { openStore, tabId } from "../bench/savesStore";
 import { ApiFault, readAgain, send } from "../parts/client";
 import { LetteringSync } from "./letteringSync";
@@ -87,14 +88,7 @@ function useSync(first: Lettering): LetteringSync {
 }
 
 /** A document may be larger than what a page can still send while it is left: it waits in the browser's storage instead. */
-async function sendSave({ path, method, json }: Save): Promise<Sent> {
-  try {
-    return { ok: true, body: await send(path, { method }, json) };
-  } catch (error) {
-    if (error instanceof ApiFault) return { ok: false, fault: error.fault, status: error.status };
-    return { ok: false, fault: { code: "internal", message: String((error as Error).message) }, status: 0 };
-  }
-}
+const sendSave = ({ path, method, json }: Save) => asSent(send(path, { method }, json));
 
 /** Tabs of one browser agree on who writes: a tab that opens what another has is told so, and may take it over. */
 function useHolding(letteringId: string) {

@@ -16,3 +16,6 @@ export function useMeasured<T>(of: RefObject<HTMLElement | null>, read: (element
   }, [of, read]);
   return measured;
 }
+
+/** The inner size of an element. */
+export const readInner = (e: HTMLElement) => ({ widthPx: e.clientWidth, heightPx: e.clientHeight });
