@@ -1,7 +1,7 @@
 // One browser for a file of flows: a page at 1280 × 800, helpers for what people do, and the errors that the page must not have.
 import { afterAll, beforeAll, expect } from "@jest/globals";
 import AxeBuilder from "@axe-core/playwright";
-import { chromium, type Browser, type BrowserContext, type Download, type Page } from "playwright-core";
+import { chromium, type Browser, type BrowserContext, type Download, type Locator, type Page } from "playwright-core";
 import { readFileSync } from "node:fs";
 // @ts-expect-error -- plain JavaScript, shared with the bench
 import { forgetPictures } from "../../scripts/forgetPictures.mjs";
@@ -56,6 +56,17 @@ export function openBrowser(): { readonly page: Page; readonly context: BrowserC
       return held.context!;
     },
   };
+}
+
+/** Where a part stands, in CSS px. A part that is drawn anew in this moment has no box: the next one is taken. */
+export async function boxOf(part: Locator) {
+  const end = Date.now() + ACTION_MS;
+  while (Date.now() < end) {
+    await part.waitFor();
+    const box = await part.boundingBox();
+    if (box) return box;
+  }
+  throw new Error(`${part} has no box`);
 }
 
 /** Requests asked again, and the wait before: what the server closed meanwhile is noticed in it. */

@@ -5,6 +5,7 @@ import type { Brief } from "@/contracts/brief";
 import type { Comparison, Round, TypeSystem } from "@/contracts/compare";
 import {
   api,
+  boxOf,
   drawByBrowser,
   expectNoAxeFaults,
   makeBrief,
@@ -119,7 +120,7 @@ describe("beside each other", () => {
     await page.keyboard.press("ArrowRight");
     await page.keyboard.press("Shift+ArrowDown");
     expect(await stage.getAttribute("data-over")).toBe("1,10");
-    const box = (await stage.boundingBox())!;
+    const box = await boxOf(stage);
     await page.mouse.move(box.x + 200, box.y + 80);
     await page.mouse.down();
     await page.mouse.move(box.x + 230, box.y + 70, { steps: 5 });
@@ -336,7 +337,7 @@ describe("on the picture", () => {
     const image = cards.first().locator("img");
     await waitUntil(() => image.evaluate((e: HTMLImageElement) => Math.abs(e.width / e.height - e.naturalWidth / e.naturalHeight) < 0.05)); // prettier-ignore
     await page.locator("[data-told] button").first().waitFor();
-    const card = (await image.boundingBox())!;
+    const card = await boxOf(image);
     const to = (x: number, y: number) => [card.x + x * card.width, card.y + y * card.height] as const;
     const drag = async (...way: (readonly [number, number])[]) => {
       await page.mouse.move(...to(way[0]![0], way[0]![1]));
@@ -373,7 +374,7 @@ describe("on the picture", () => {
   test("what is begun with a click is dropped by Escape", async () => {
     const { page } = browser;
     await page.getByRole("button", { name: "Outline" }).click();
-    const card = (await page.locator("[data-on-picture] img").first().boundingBox())!;
+    const card = await boxOf(page.locator("[data-on-picture] img").first());
     await page.mouse.click(card.x + 30, card.y + 30);
     await waitUntil(async () => (await page.locator("[data-on-picture] mask path").count()) === 3);
     await page.keyboard.press("Escape");

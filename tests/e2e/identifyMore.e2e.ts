@@ -3,10 +3,11 @@
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import type { SetLineReply } from "@/contracts/libraries";
 import {
-  fetchAgain,
   api,
+  boxOf,
   drawByBrowser,
   expectNoAxeFaults,
+  fetchAgain,
   makeBrief,
   openBrowser,
   shootPage,
@@ -58,15 +59,15 @@ describe("evidence", () => {
   test("the picture is enlarged by wheel and keys, and fits again", async () => {
     const { page } = browser;
     const image = page.getByAltText(/^Picture bell.png/);
-    const before = (await image.boundingBox())!;
+    const before = await boxOf(image);
     await page.mouse.move(before.x + 40, before.y + 40);
     await page.mouse.wheel(0, -400);
     await page.waitForFunction(() => Number(document.querySelector("[data-zoom]")?.getAttribute("data-zoom")) > 1.5);
-    expect((await image.boundingBox())!.width).toBeGreaterThan(before.width * 1.4);
+    expect((await boxOf(image)).width).toBeGreaterThan(before.width * 1.4);
     await page.locator("[data-zoom]").focus();
     await page.keyboard.press("0");
     await page.waitForFunction(() => document.querySelector("[data-zoom]")?.getAttribute("data-zoom") === "1");
-    expect(Math.abs((await image.boundingBox())!.width - before.width)).toBeLessThan(2);
+    expect(Math.abs((await boxOf(image)).width - before.width)).toBeLessThan(2);
   });
 });
 
@@ -108,13 +109,13 @@ describe("a curved baseline", () => {
     await startIdentify(browser.page, briefId);
     await page.getByLabel("Picture").setInputFiles({ name: "arch.png", mimeType: "image/png", buffer: sign });
     await page.getByRole("button", { name: "Follow a curve" }).click();
-    const image = (await page.getByAltText(/^Picture arch.png/).boundingBox())!;
+    const image = await boxOf(page.getByAltText(/^Picture arch.png/));
     for (const [name, x, y] of [
       ["begin", 100, 155],
       ["middle", 320, 60],
       ["end", 540, 155],
     ] as const) {
-      const handle = (await page.getByRole("button", { name: `Baseline ${name}` }).boundingBox())!;
+      const handle = await boxOf(page.getByRole("button", { name: `Baseline ${name}` }));
       await page.mouse.move(handle.x + handle.width / 2, handle.y + handle.height / 2);
       await page.mouse.down();
       await page.mouse.move(image.x + (x / 640) * image.width, image.y + (y / 260) * image.height, { steps: 4 });
@@ -303,7 +304,7 @@ describe("a sketch", () => {
   test("letters drawn in the page find the nearest faces, and no chance is claimed", async () => {
     const { page } = browser;
     await page.goto(`/b/${briefId}/identify/sketch`);
-    const box = (await page.getByLabel("Drawing area").boundingBox())!;
+    const box = await boxOf(page.getByLabel("Drawing area"));
     const stroke = async (...points: [number, number][]) => {
       for (const [i, [x, y]] of points.entries()) {
         await page.mouse.move(box.x + x, box.y + y, { steps: 4 });

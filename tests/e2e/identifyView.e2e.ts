@@ -1,7 +1,17 @@
 // Identify as a person uses it: drop, frame one of two lines, correct, go through matches by keys, keep, lay over.
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import type { BrowserContext } from "playwright-core";
-import { api, drawByBrowser, fetchAgain, makeBrief, openBrowser, startIdentify, styleNamed, url } from "./browser";
+import {
+  api,
+  boxOf,
+  drawByBrowser,
+  fetchAgain,
+  makeBrief,
+  openBrowser,
+  startIdentify,
+  styleNamed,
+  url,
+} from "./browser";
 
 const browser = openBrowser();
 let briefId = "";
@@ -55,7 +65,7 @@ describe("a picture with two lines", () => {
   test("framed, the other line is read", async () => {
     const { page } = browser;
     const image = page.getByAltText(/^Picture two.png/);
-    const box = (await image.boundingBox())!;
+    const box = await boxOf(image);
     await page.mouse.move(box.x + 6, box.y + box.height * 0.58);
     await page.mouse.down();
     await page.mouse.move(box.x + box.width - 8, box.y + box.height - 6, { steps: 6 });
@@ -99,9 +109,9 @@ describe("perspective", () => {
       .setInputFiles({ name: "sign.png", mimeType: "image/png", buffer: picture.png });
     await settled();
     await page.getByRole("button", { name: "Fix perspective" }).click();
-    const box = (await page.getByAltText(/^Picture sign.png/).boundingBox())!;
+    const box = await boxOf(page.getByAltText(/^Picture sign.png/));
     for (const [k, { x, y }] of picture.corners.entries()) {
-      const handle = (await page.locator(`[data-corner="${k}"]`).boundingBox())!;
+      const handle = await boxOf(page.locator(`[data-corner="${k}"]`));
       await page.mouse.move(handle.x + handle.width / 2, handle.y + handle.height / 2);
       await page.mouse.down();
       await page.mouse.move(box.x + (x / picture.width) * box.width, box.y + (y / picture.height) * box.height, {
@@ -119,10 +129,10 @@ describe("perspective", () => {
   test("a corner moves by arrow keys", async () => {
     const { page } = browser;
     const corner = page.getByRole("button", { name: /^Corner bottom right/ });
-    const before = (await corner.boundingBox())!;
+    const before = await boxOf(corner);
     await corner.focus();
     for (let i = 0; i < 3; i++) await page.keyboard.press("Shift+ArrowLeft");
-    expect((await corner.boundingBox())!.x).toBeLessThan(before.x);
+    expect((await boxOf(corner)).x).toBeLessThan(before.x);
   });
 });
 
@@ -161,7 +171,7 @@ async function slanted(context: BrowserContext, styleId: string, text: string) {
       return { x, y };
     }),
   );
-  const { width, height } = (await page.locator("#g").boundingBox())!;
+  const { width, height } = await boxOf(page.locator("#g"));
   const png = await page.locator("#g").screenshot();
   await page.close();
   return { png, width, height, corners };

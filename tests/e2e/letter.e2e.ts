@@ -6,6 +6,7 @@ import sharp from "sharp";
 import type { Lettering, LetteringCheck, LetteringDocument, LetteringLayout } from "@/contracts/lettering";
 import {
   api,
+  boxOf,
   expectNoAxeFaults,
   fetchAgain,
   makeBrief,
@@ -200,7 +201,7 @@ describe("on the page", () => {
     await savedOn();
     expect((await block()).path).toMatchObject({ kind: "arc", startDeg: -90 });
     const before = (await block()).size as { capHeightMm: number };
-    const handle = (await page.locator("[data-size-handle]").boundingBox())!;
+    const handle = await boxOf(page.locator("[data-size-handle]"));
     await page.mouse.move(handle.x + 7, handle.y + 7);
     await page.mouse.down();
     await page.mouse.move(handle.x + 7, handle.y - 23, { steps: 5 });
@@ -213,7 +214,7 @@ describe("on the page", () => {
     const { page } = browser;
     await open("?way=shape");
     const target = page.locator("[data-letter='0']");
-    const at = (await target.boundingBox())!;
+    const at = await boxOf(target);
     await page.mouse.move(at.x + at.width / 2, at.y + at.height / 2);
     await page.mouse.down();
     await page.mouse.move(at.x + at.width / 2 + 20, at.y + at.height / 2 - 14, { steps: 4 });

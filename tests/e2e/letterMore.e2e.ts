@@ -5,6 +5,7 @@ import type { Block, Lettering, LetteringDocument } from "@/contracts/lettering"
 import type { GlyphList } from "@/contracts/styles";
 import {
   api,
+  boxOf,
   expectNoAxeFaults,
   fetchAgain,
   makeBrief,
@@ -188,7 +189,7 @@ describe("bent by hand", () => {
     const moved = points!.find((p) => p.point === 0)!;
     expect(moved.dxEm).toBeCloseTo(10 / 60, 4);
     expect(points!.length).toBeGreaterThan(1);
-    const handle = (await page.getByRole("button", { name: /^Point 3 of/ }).boundingBox())!;
+    const handle = await boxOf(page.getByRole("button", { name: /^Point 3 of/ }));
     const [x, y] = [handle.x + handle.width / 2, handle.y + handle.height / 2];
     await page.mouse.move(x, y);
     await page.mouse.down();
@@ -209,7 +210,7 @@ describe("bent by hand", () => {
     await page.getByRole("button", { name: /^Lies on/ }).click();
     await page.getByRole("option", { name: "a drawn curve" }).click();
     await page.getByRole("button", { name: "Draw it on the sheet" }).click();
-    const sheet = (await page.locator("[data-stroke]").boundingBox())!;
+    const sheet = await boxOf(page.locator("[data-stroke]"));
     const at = (u: number, v: number): [number, number] => [sheet.x + u * sheet.width, sheet.y + v * sheet.height];
     await page.mouse.move(...at(0.1, 0.6));
     await page.mouse.down();
@@ -230,8 +231,8 @@ describe("bent by hand", () => {
     ];
     await begin(documentOf(...two), "?line=l_1");
     const line = page.getByRole("button", { name: "Line Tern" });
-    const box = (await line.boundingBox())!;
-    const svg = (await page.locator("[data-sheet] svg").first().boundingBox())!;
+    const box = await boxOf(line);
+    const svg = await boxOf(page.locator("[data-sheet] svg").first());
     const pxPerMm = svg.width / 300;
     await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
     await page.mouse.down();

@@ -1,7 +1,7 @@
 // The map of Find in the browser: what it shows, how it is walked and zoomed, what is kept on it.
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import type { FaceMap } from "@/contracts/map";
-import { api, count, expectNoAxeFaults, makeBrief, openBrowser, waitUntil } from "./browser";
+import { api, boxOf, count, expectNoAxeFaults, makeBrief, openBrowser, waitUntil } from "./browser";
 
 const browser = openBrowser();
 let briefId = "";
@@ -98,7 +98,7 @@ describe("on the page", () => {
       page.locator("[data-map-face]").evaluateAll((all) => all.map((e) => e.getAttribute("data-name")));
     const before = await names();
     expect(before.length).toBeLessThan(120);
-    const box = (await page.locator("[data-map]").boundingBox())!;
+    const box = await boxOf(page.locator("[data-map]"));
     const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
     await page.mouse.move(x, y);
     await page.mouse.down();

@@ -1,6 +1,6 @@
 // The style page: the parts of letters, the line as outlines, measures, the family, words of one's own, glyphs, languages, the nearest.
 import { beforeAll, describe, expect, test } from "@jest/globals";
-import { api, find, makeWrenBrief, openBrowser, saved, styleNamed } from "./browser";
+import { api, boxOf, find, makeWrenBrief, openBrowser, saved, styleNamed } from "./browser";
 
 const browser = openBrowser();
 let briefId = "";
@@ -44,7 +44,7 @@ describe("the style page", () => {
     // Drawn by the browser itself, it has the ink of the line.
     const drawn = await browser.context.newPage();
     await drawn.setContent(svg);
-    const box = (await drawn.locator("path").boundingBox())!;
+    const box = await boxOf(drawn.locator("path"));
     await drawn.close();
     const [width, height] = svg
       .match(/viewBox="0 0 ([\d.]+) ([\d.]+)"/)!

@@ -2,6 +2,7 @@
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import {
   api,
+  boxOf,
   drawByBrowser,
   expectNoAxeFaults,
   makeBrief,
@@ -110,7 +111,7 @@ describe("each view", () => {
     await page.setViewportSize({ width, height: 800 });
     await openWall(page, briefId);
     expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)).toBeLessThanOrEqual(0);
-    expect((await page.locator("[data-strip]").first().boundingBox())!.width).toBeGreaterThan(190);
+    expect((await boxOf(page.locator("[data-strip]").first())).width).toBeGreaterThan(190);
     await page.setViewportSize({ width: 1280, height: 800 });
   });
 
@@ -271,7 +272,7 @@ describe("the shortlist", () => {
     await page.keyboard.press("Space");
     await page.waitForTimeout(500);
     expect(await order()).toEqual([plain, variable]);
-    const from = (await handle.boundingBox())!;
+    const from = await boxOf(handle);
     await page.mouse.move(from.x + 6, from.y + 6);
     await page.mouse.down();
     await page.mouse.move(from.x + 8, from.y + 80, { steps: 5 });

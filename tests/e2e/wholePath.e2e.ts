@@ -4,7 +4,7 @@ import { unzipSync } from "fflate";
 import { getDocument } from "pdfjs-dist/legacy/build/pdf.mjs";
 import { openFont } from "@/core/open/openFont";
 import { makeFont } from "../fixtures/makeFont";
-import { api, count, drawByBrowser, openWall, saved, openBrowser } from "./browser";
+import { api, boxOf, count, drawByBrowser, openBrowser, openWall, saved } from "./browser";
 
 const browser = openBrowser();
 const FACES = ["Alfa Slab One Regular", "Zilla Slab Bold", "Rokkitt Black"];
@@ -102,7 +102,7 @@ describe("from a brief to an archive", () => {
     expect(await strip.locator("[data-lacks]").innerText()).toBe("no &");
     expect(await strip.getAttribute("aria-label")).toContain("lacks ampersand");
     expect(await strip.locator("[data-sample]").innerText()).not.toContain("&");
-    const box = (await strip.locator("[data-missing]").boundingBox())!;
+    const box = await boxOf(strip.locator("[data-missing]"));
     expect(box.width).toBeGreaterThan(8);
     await page.getByRole("button", { name: "Has all characters" }).click();
     const nearest = page.locator("[data-nearest]");
