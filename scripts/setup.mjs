@@ -145,6 +145,7 @@ export async function prepareDemo(standIns) {
     FOND_QUARRY_SEED: seed,
     FOND_QUARRY_DESK: standIns && `${standIns}/desk`,
     FOND_QUARRY_PLOTTER: standIns && `${standIns}/plotter`,
+    FOND_QUARRY_CUTTING_ROOM: standIns && `${standIns}/cutting-room`,
   };
 }
 

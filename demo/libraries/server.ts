@@ -1,8 +1,9 @@
 // The three stand-in libraries as one small HTTP server: catalogues in OPDS 2.0, downloads, trials, a setting service, orders; beside them
-// the desk of other designers and a cutting plotter.
+// the desk of other designers, a cutting plotter and a cutting room.
 // Faults can be switched on per library: PUT /faults/<library> { slow, error, half, expired, price, down }.
 import { createServer, type IncomingMessage, type ServerResponse } from "node:http";
-import { existsSync, readFileSync } from "node:fs";
+import { existsSync, mkdtempSync, readFileSync } from "node:fs";
+import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { z } from "zod";
 import { openFace, type OpenFace } from "../../src/core/outlines/openFace";
@@ -11,6 +12,7 @@ import { typesetText } from "../../src/core/typeset/typesetText";
 import { USE_WORDS } from "../../src/contracts/words";
 import { Use } from "../../src/contracts/traits";
 import { buildFoundry, fileNameOf } from "../foundry/build";
+import { CuttingRoom } from "../cuttingRoom/cuttingRoom";
 import { CuttingPlotter } from "../plotter/plotter";
 import { packBought, packFamily } from "./archives";
 import { Desk } from "./desk";
@@ -46,6 +48,13 @@ const OrderBody = z.object({
     .min(1)
     .max(200),
 });
+/** What the cutting room works on, and a clip that was laid into its folder. */
+const Project = z.object({
+  fps: z.number().min(1).max(240),
+  widthPx: z.number().int().min(16).max(8192),
+  heightPx: z.number().int().min(16).max(8192),
+});
+const Clip = z.object({ name: z.string().max(120), fonts: z.array(z.string().max(120)).max(200).default([]) });
 type Order = {
   orderId: string;
   receipt: string;
@@ -99,6 +108,7 @@ class StandIns {
   private epoch = 1;
   private desk = new Desk();
   private plotter = new CuttingPlotter();
+  private cuttingRoom = new CuttingRoom(mkdtempSync(join(tmpdir(), "fond-quarry-cutting-room-")));
   constructor(private readonly folder: string) {}
 
   async answer(request: IncomingMessage, response: ServerResponse) {
@@ -126,6 +136,7 @@ class StandIns {
     if (library === "revise") return this.revise(kind, name);
     if (library === "desk") return this.askDesk(request, kind, name);
     if (library === "plotter") return this.askPlotter(request, kind, name);
+    if (library === "cutting-room") return this.askCuttingRoom(request, kind);
     if (!(library in LIBRARIES)) return library ? gone("not-found", 404, "No such library.") : this.index();
     const lib = library as LibraryName;
     if (kind === "opds.json") return this.feed(lib, url);
@@ -180,6 +191,24 @@ class StandIns {
     if (!file) return gone("too-large", 413, "The file is larger than the plotter holds.");
     const taken = this.plotter.take(request.headers["content-type"] ?? "", file.toString("utf8"));
     return taken.ok ? json(taken.plot, 201) : gone(taken.code, 422, taken.message);
+  }
+
+  private async askCuttingRoom(request: IncomingMessage, kind: string): Promise<Reply> {
+    if (!kind) return json(this.cuttingRoom.about());
+    if (kind === "project" && request.method === "PUT") {
+      const project = Project.partial().safeParse(await readJson(request));
+      return project.success
+        ? json(this.cuttingRoom.set(project.data))
+        : gone("bad-request", 400, project.error.message);
+    }
+    if (kind === "start" && request.method === "POST") {
+      await this.cuttingRoom.start();
+      return json(this.cuttingRoom.about());
+    }
+    if (kind !== "clips" || request.method !== "POST") return gone("not-found", 404, "Nothing here.");
+    const clip = Clip.safeParse(await readJson(request));
+    if (!clip.success) return gone("bad-request", 400, "A clip has a name.");
+    return json(await this.cuttingRoom.take(clip.data.name, clip.data.fonts), 201);
   }
 
   private index = (): Reply =>

@@ -84,6 +84,13 @@ export const REQUEST_FAULTS = {
   "no-plotter": "No cutting plotter is connected.",
   "plotter-silent": "The plotter does not answer. See that it is switched on, then send again.",
   "plotter-refused": "The plotter refused the file.",
+  "no-cutting-room": "No cutting room is connected.",
+  "cutting-room-silent": "The cutting room does not answer. See that its program runs, then hand the clip over again.",
+  "cutting-room-folder": "The cutting room’s folder cannot be written.",
+  "nothing-moves": "Nothing of this lettering moves yet. Give it two poses, or a motion.",
+  "motion-failed": "The motion cannot be drawn: the tables of a face break what reads them.",
+  "motion-too-long":
+    "The motion took too long or too much memory and was ended. Make it smaller, shorter, or with fewer letters.",
   "address-not-allowed": "Only catalogues at http or https addresses, and folders on this machine, can be connected.",
   busy: "Too much is being worked on at once. It goes on in a moment.",
   "let-go": "The request was given up before it was answered.",

@@ -36,3 +36,6 @@ export const LibraryId = z
   .regex(/^[a-z0-9-]{1,40}$/)
   .brand<"LibraryId">();
 export type LibraryId = z.infer<typeof LibraryId>;
+
+/** Of a block of a lettering, within its document. */
+export const BlockId = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/);

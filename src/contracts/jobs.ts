@@ -6,7 +6,7 @@ import { Verdict } from "./traits";
 const JOB_STATES = ["waiting", "running", "done", "failed", "cancelled"] as const;
 export const Job = z.object({
   jobId: JobId,
-  kind: z.enum(["reread", "part-copies", "import", "sync-library", "buy", "handover", "webkit"]),
+  kind: z.enum(["reread", "part-copies", "import", "sync-library", "buy", "handover", "webkit", "motion"]),
   title: z.string(),
   state: z.enum(JOB_STATES),
   done: z.number(),

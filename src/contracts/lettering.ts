@@ -2,7 +2,9 @@
 // in degrees, clockwise. What can be asked of it stands in operations/letterings.ts.
 import { z } from "zod";
 import { FeatureValues, Location } from "./brief";
-import { BriefId, StyleId } from "./ids";
+import { InkColour } from "./colours";
+import { BlockId, BriefId, StyleId } from "./ids";
+import { PosedMotion } from "./poses";
 
 export const LetteringId = z
   .string()
@@ -20,7 +22,6 @@ export const MOST_MM = 20_000;
 /** Distance of baselines where nothing else is said, in em. */
 export const LEADING_EM = 1.2;
 
-export const InkColour = z.string().regex(/^#(?:[0-9a-fA-F]{6}|[0-9a-fA-F]{8})$/);
 const Mm = z.number().min(-MOST_MM).max(MOST_MM);
 const SizeMm = z.number().positive().max(MOST_MM);
 const Degrees = z.number().min(-3600).max(3600);
@@ -103,7 +104,6 @@ const BlockSize = z.union([
 ]);
 type BlockSize = z.infer<typeof BlockSize>;
 
-const BlockId = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/);
 export const Block = z.object({
   id: BlockId,
   text: z.string().max(100_000),
@@ -138,6 +138,7 @@ export const LetteringDocument = z.object({
   version: z.number().int().optional(),
   sheet: z.object({ widthMm: SizeMm, heightMm: SizeMm, ground: InkColour.nullable() }),
   blocks: z.array(Block).max(60),
+  motion: PosedMotion.optional(),
 });
 export type LetteringDocument = z.infer<typeof LetteringDocument>;
 

@@ -207,10 +207,11 @@ describe("two by two", () => {
     await page.keyboard.press("u");
     await waitUntil(async () => (await asked()) === 2);
     const choices = page.getByRole("button", { name: /^Choose / });
-    const names = await choices.evaluateAll((all) => all.map((e) => e.getAttribute("aria-label")));
+    const pair = () => choices.evaluateAll((all) => all.map((e) => e.getAttribute("aria-label")).join());
+    const names = await pair();
     await page.reload();
     await waitUntil(async () => (await asked()) === 2);
-    expect(await choices.evaluateAll((all) => all.map((e) => e.getAttribute("aria-label")))).toEqual(names);
+    await waitUntil(async () => (await pair()) === names);
     await expectNoAxeFaults(page);
   });
 

@@ -7,7 +7,7 @@ import { join } from "node:path";
 import { pathOf, type Operation } from "@/contracts/operations/operation";
 import { OPERATIONS, type OperationName } from "@/contracts/operations/table";
 import { makeFont } from "../fixtures/makeFont";
-import { api, drawByBrowser, fetchAgain, makeBrief, openBrowser, styleNamed, url } from "./browser";
+import { api, drawByBrowser, fetchAgain, makeBrief, openBrowser, styleNamed, url, waitUntil } from "./browser";
 import { find, settled } from "./standIns";
 
 type Sent = {
@@ -60,6 +60,21 @@ const ofLettering = () => ({ params: { id: ids.lettering! } });
 const lettering = (text = "Wren") => ({
   sheet: { widthMm: 300, heightMm: 160, ground: null },
   blocks: [{ id: "line-1", text, styleId: ids.style!, size: { emMm: 60 }, at: { xMm: 20, yMm: 90 }, fill: "#20262b" }],
+});
+
+const fade = () => ({
+  durationMs: 200,
+  fps: 25,
+  tracks: [
+    {
+      target: "line-1",
+      property: "opacity",
+      keys: [
+        { timeMs: 0, value: 0, ease: "out" },
+        { timeMs: 200, value: 1 },
+      ],
+    },
+  ],
 });
 
 type Case = { ask: () => Sent; then?: (body: unknown) => unknown };
@@ -161,6 +176,20 @@ const RIGHT: Record<OperationName, Case> = {
     body: { document: lettering(), material: { minStrokeMm: 1, minGapMm: 1, minPieceMm2: 4 } },
   })),
   writeLettering: plain(() => ({ body: { document: lettering(), format: "svg" } })),
+  listMotionFormats: plain(),
+  writeMotionStrip: plain(() => ({ body: { document: lettering(), motion: fade(), moments: 2, widthPx: 64 } })),
+  startMotion: {
+    ask: () => ({
+      body: { document: lettering(), motion: fade(), format: "png-frames", widthPx: 64, briefId: ids.brief! },
+    }),
+    async then(body) {
+      note("motion", "jobId")(body);
+      const isDone = async () => (await api<{ state: string }>(`/jobs/${ids.motion}`)).body.state === "done";
+      await waitUntil(isDone);
+    },
+  },
+  getCuttingRoom: plain(),
+  handToCuttingRoom: plain(() => ({ body: { jobId: ids.motion!, name: "Wren" } })),
   getShare: plain(() => ({ params: { id: ids.share! } })),
   endShare: plain(() => ({ params: { id: ids.share! } })),
   planWebkit: plain(ofBrief),

@@ -1,8 +1,8 @@
 // Letterings of a brief, and what can be asked of a document: where its letters stand, what would go wrong, files.
 import { z } from "zod";
+import { InkColour } from "../colours";
 import { BriefId } from "../ids";
 import {
-  InkColour,
   Lettering,
   LETTERING_FORMATS,
   LetteringCheck,

@@ -1,4 +1,5 @@
 // What can be asked of the server itself: whether it is up, who asks, what it works on, what it takes in.
+import { MOTION_FILES } from "../motion";
 import { z } from "zod";
 import { AccessChange, Role, SignIn } from "../access";
 import { ImportId, JobId } from "../ids";
@@ -128,6 +129,6 @@ export const SERVER_OPERATIONS = operations({
     path: "/jobs/{id}/file",
     summary: "The file a job made",
     access: "reader",
-    file: ["application/zip"],
+    file: [...new Set(["application/zip", ...Object.values(MOTION_FILES).map((f) => f.type)])],
   },
 });

@@ -4,6 +4,7 @@ import { COMPARE_OPERATIONS } from "./compare";
 import { IDENTIFY_OPERATIONS } from "./identify";
 import { LETTERING_OPERATIONS } from "./letterings";
 import { LIBRARY_OPERATIONS } from "./libraries";
+import { MOTION_OPERATIONS } from "./motion";
 import { SERVER_OPERATIONS } from "./server";
 import { SHARE_OPERATIONS } from "./shares";
 import { STYLE_OPERATIONS } from "./styles";
@@ -15,6 +16,7 @@ export const OPERATIONS = {
   ...COMPARE_OPERATIONS,
   ...SHARE_OPERATIONS,
   ...LETTERING_OPERATIONS,
+  ...MOTION_OPERATIONS,
   ...IDENTIFY_OPERATIONS,
   ...LIBRARY_OPERATIONS,
 };

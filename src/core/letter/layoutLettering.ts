@@ -36,8 +36,8 @@ export function layoutLettering(
   return { ok: true, blocks: placed };
 }
 
-/** One block alone: what an edit of it needs laid out again. */
-function layoutBlock(block: Block, face: OpenFace): { ok: true; placed: PlacedBlock } | LayoutFault {
+/** One block alone. */
+export function layoutBlock(block: Block, face: OpenFace): { ok: true; placed: PlacedBlock } | LayoutFault {
   const baseline = followPath(block.path);
   if (typeof baseline === "string") return { ok: false, code: baseline, blockId: block.id };
   const lines = setBlock(face, block);

@@ -31,12 +31,13 @@ export type PaintedBlock = { id: string; text: string; group: string | null; par
 export type PaintedLettering = { sheet: LetteringDocument["sheet"]; blocks: PaintedBlock[] };
 
 export function paintLettering({ sheet }: LetteringDocument, shapes: readonly BlockShape[]): PaintedLettering {
-  return { sheet, blocks: shapes.map(paintBlock) };
+  return { sheet, blocks: shapes.map((shape) => paintBlock(shape)) };
 }
 
-function paintBlock(shape: BlockShape): PaintedBlock {
+/** @param ink - what gradients run over; absent: the letters of the shape. */
+export function paintBlock(shape: BlockShape, ink?: Bounds | null): PaintedBlock {
   const { block } = shape.placed;
-  const fills = paintFills(shape);
+  const fills = paintFills(shape, ink ?? boundsOf(shape.letters.flatMap((l) => l.polygons)));
   const { outline, shadow } = block;
   const parts: PaintedPart[] = [];
   const ring = outline && {
@@ -58,10 +59,9 @@ function paintBlock(shape: BlockShape): PaintedBlock {
 }
 
 /** Letters as they are filled. Those with colours of their own stand part by part, after the others. */
-function paintFills({ placed: { block }, letters, whole }: BlockShape): PaintedPart[] {
+function paintFills({ placed: { block }, letters, whole }: BlockShape, ink: Bounds | null): PaintedPart[] {
   const own = new Map((block.letters ?? []).flatMap((l) => (l.fills?.length ? [[l.at, l.fills] as const] : [])));
   const plain = whole ?? joinOutlines(letters.filter((l) => !own.has(l.letter.at)).map((l) => l.outline));
-  const ink = boundsOf(letters.flatMap((l) => l.polygons));
   const fill = (outline: Outline, paint: Paint): PaintedPart => ({ role: "fill", outline, paint, blurMm: 0 });
   const parts = [fill(plain, placeFill(block.fill, ink))];
   for (const { letter, outline } of letters) {

@@ -110,7 +110,7 @@ const standAt = ({ xMm, yMm, turnRad }: PlaceOnPath, halfMm: number, mmPerFu: nu
 });
 
 /** First `by`, then `then`. */
-const joinMaps = (by: Affine, then: Affine): Affine => ({
+export const joinMaps = (by: Affine, then: Affine): Affine => ({
   a: then.a * by.a + then.c * by.b,
   b: then.b * by.a + then.d * by.b,
   c: then.a * by.c + then.c * by.d,

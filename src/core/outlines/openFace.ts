@@ -32,12 +32,31 @@ export type OpenFace = {
  * @param sfnt - bytes that `openFont` returned. @param coordinates - axis tag → value; others stay at default.
  */
 export function openFace(sfnt: Uint8Array, coordinates: Record<string, number> = {}): OpenFace {
+  const { face, moveTo } = openMovingFace(sfnt);
+  if (Object.keys(coordinates).length) moveTo(coordinates);
+  return face;
+}
+
+/** A face whose axes move: one HarfBuzz font, at one location at a time. What was read of it before a move stays as it was. */
+export type MovingFace = { face: OpenFace; moveTo: (coordinates: Record<string, number>) => void };
+
+export function openMovingFace(sfnt: Uint8Array): MovingFace {
   const face = new Face(new Blob(sfnt), 0);
   const font = new Font(face);
-  const tags = Object.entries(coordinates);
-  if (tags.length) font.setVariations(tags.map(([tag, value]) => new Variation(tag, value)));
   const outlines = new Map<number, Outline>();
   const polygons = new Map<number, Polygons>();
+  return {
+    face: readFace(face, font, outlines, polygons),
+    moveTo(coordinates) {
+      font.setVariations(Object.entries(coordinates).map(([tag, value]) => new Variation(tag, value)));
+      outlines.clear();
+      polygons.clear();
+    },
+  };
+}
+
+/** @param outlines - read already, by glyph. @param polygons - the same, taken apart. */
+function readFace(face: Face, font: Font, outlines: Map<number, Outline>, polygons: Map<number, Polygons>): OpenFace {
   const unitsPerEm = face.upem;
   let features: string[] | null = null;
   let kernPairs: KernPairs | null | undefined;

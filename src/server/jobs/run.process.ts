@@ -7,7 +7,9 @@ import { buyFonts } from "./buyFonts";
 import { handOver } from "./handOver";
 import { importFiles } from "./importFiles";
 import { makeWebkit } from "./makeWebkit";
+import { clearMotionFolders, renderMotion } from "./renderMotion";
 import { partCopies } from "./partCopies";
+import { findJob } from "../queries/jobs";
 import { startQueue, stopJob, wakeQueue, type JobsMessage } from "../queue/queue";
 import { rereadStyles } from "./finishReading";
 import { syncLibrary } from "./syncLibrary";
@@ -37,5 +39,7 @@ startQueue({
   buy: buyFonts,
   handover: handOver,
   webkit: makeWebkit,
+  motion: renderMotion,
 });
+clearMotionFolders((jobId) => ["waiting", "running"].includes(findJob(getDb(), jobId)?.state ?? ""));
 watchFolders(getDb());

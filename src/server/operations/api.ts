@@ -5,6 +5,7 @@ import { compareHandlers } from "./compare";
 import { identifyHandlers } from "./identify";
 import { letteringHandlers } from "./letterings";
 import { libraryHandlers } from "./libraries";
+import { motionHandlers } from "./motion";
 import { serverHandlers } from "./server";
 import { shareHandlers } from "./shares";
 import { styleHandlers } from "./styles";
@@ -17,6 +18,7 @@ export const api = bindOperations(
     ...compareHandlers,
     ...shareHandlers,
     ...letteringHandlers,
+    ...motionHandlers,
     ...identifyHandlers,
     ...libraryHandlers,
   },

@@ -4,14 +4,16 @@ import { Readable } from "node:stream";
 import { SESSION_COOKIE } from "@/contracts/access";
 import { refuse, succeed, type Outcome } from "@/contracts/errors";
 import { LibraryId, type ImportId } from "@/contracts/ids";
+import { MOTION_FILES } from "@/contracts/motion";
 import { describeInterface } from "@/contracts/operations/openapi";
 import { SERVER_OPERATIONS } from "@/contracts/operations/server";
 import { changePasscode, endedCookie, roleOf, signIn } from "../access/sessions";
 import type { Db } from "../db/open";
 import { cancelJob, describeJob, retryJob } from "../queue/queue";
 import { findBrief } from "../queries/briefs";
-import { findJob, listJobs, listJobsIn } from "../queries/jobs";
+import { findJob, listJobs, listJobsIn, type JobRow } from "../queries/jobs";
 import { findLibrary } from "../queries/libraries";
+import type { MotionPayload } from "../queue/payloads";
 import { countStyles } from "../queries/styles";
 import { getImport, openUpload, startImport } from "../usecases/imports";
 import { FileAnswer } from "./answers";
@@ -57,12 +59,19 @@ export const serverHandlers: Handlers<keyof typeof SERVER_OPERATIONS> = {
   getJobFile: ({ db, params }) => {
     const job = findJob(db, params.id);
     if (!job?.filePath || job.state !== "done" || !existsSync(job.filePath)) return refuse("job-gone");
-    const name = `${(job.briefId && findBrief(db, job.briefId)?.name) || "Hand over"}.zip`;
+    const { type, extension } = fileOf(job);
+    const name = `${(job.briefId && findBrief(db, job.briefId)?.name) || (job.kind === "motion" ? "Title" : "Hand over")}.${extension}`;
     const stream = Readable.toWeb(createReadStream(job.filePath)) as ReadableStream<Uint8Array>;
     const headers = { "content-length": String(statSync(job.filePath).size) };
-    return succeed(new FileAnswer(stream, "application/zip", { name, headers }));
+    return succeed(new FileAnswer(stream, type, { name, headers }));
   },
 };
+
+/** Motions are written as what was asked for; all other jobs make archives. */
+function fileOf({ kind, payload }: JobRow): { type: string; extension: string } {
+  if (kind !== "motion") return { type: "application/zip", extension: "zip" };
+  return MOTION_FILES[(JSON.parse(payload) as MotionPayload).format];
+}
 
 function jobOf(db: Db, id: string) {
   const job = findJob(db, id);

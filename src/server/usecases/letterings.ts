@@ -117,8 +117,8 @@ function gatherFonts(db: Db, { blocks }: LetteringDocument): Outcome<Record<stri
   return succeed(fonts);
 }
 
-/** What every question about a document begins with. */
-function prepare(db: Db, document: LetteringDocument): Outcome<Record<string, string[]>> {
+/** What every question about a document begins with: its form, and the bare fonts of its faces. */
+export function prepareDocument(db: Db, document: LetteringDocument): Outcome<Record<string, string[]>> {
   const checked = checkDocument(document);
   return checked.ok ? gatherFonts(db, document) : checked;
 }
@@ -128,7 +128,7 @@ export async function layOutLettering(
   document: LetteringDocument,
   signal?: AbortSignal,
 ): Promise<Outcome<LetteringLayout>> {
-  const fonts = prepare(db, document);
+  const fonts = prepareDocument(db, document);
   return fonts.ok ? askLettering({ what: "layout", document, fonts: fonts.value }, signal) : fonts;
 }
 
@@ -138,7 +138,7 @@ export async function checkLetteringIn(
   material: Material,
   signal?: AbortSignal,
 ): Promise<Outcome<LetteringCheck>> {
-  const fonts = prepare(db, document);
+  const fonts = prepareDocument(db, document);
   return fonts.ok ? askLettering({ what: "check", document, material, fonts: fonts.value }, signal) : fonts;
 }
 
@@ -147,7 +147,7 @@ export async function writeLetteringFile(
   { document, ...options }: LetteringFileRequest,
   signal?: AbortSignal,
 ): Promise<Outcome<Uint8Array>> {
-  const fonts = prepare(db, document);
+  const fonts = prepareDocument(db, document);
   if (!fonts.ok) return fonts;
   const title = document.blocks
     .map((b) => b.text.replace(/\s+/g, " "))

@@ -23,9 +23,10 @@ type Fonts = Record<string, string[]>;
 type AboutDocument = { document: LetteringDocument; fonts: Fonts };
 export type LetterRequest =
   | ({ what: "layout" } & AboutDocument)
+  | ({ what: "canBeDrawn" } & AboutDocument)
   | ({ what: "check"; material: Material } & AboutDocument)
   | ({ what: "write"; title: string; options: Omit<LetteringFileRequest, "document"> } & AboutDocument);
-type Replies = { layout: LetteringLayout; check: LetteringCheck; write: Uint8Array };
+type Replies = { layout: LetteringLayout; canBeDrawn: null; check: LetteringCheck; write: Uint8Array };
 export type LetterReply<R extends LetterRequest> = Outcome<Replies[R["what"]]>;
 type Asked<W extends LetterRequest["what"]> = Extract<LetterRequest, { what: W }>;
 
@@ -56,6 +57,20 @@ export function layout(asked: Asked<"layout">): LetterReply<Asked<"layout">> {
   return placed.ok ? succeed(describeLayout(placed.value)) : placed;
 }
 
+/** Whether all of it can be laid out, with all its letters. */
+export function canBeDrawn(asked: Asked<"canBeDrawn">): LetterReply<Asked<"canBeDrawn">> {
+  const placed = place(asked);
+  return placed.ok ? refuseMissing(placed.value) : placed;
+}
+
+/** Nothing is written with letters that a face lacks. */
+function refuseMissing(placed: readonly PlacedBlock[]): Outcome<null> {
+  const missing = [...new Set(placed.flatMap((b) => b.missing))];
+  if (!missing.length) return succeed(null);
+  const said = `No face here has ${missing.join(" ")}. Change the text or its face.`;
+  return refuse("letters-missing", said, { missing });
+}
+
 export function check(asked: Asked<"check">): LetterReply<Asked<"check">> {
   const placed = place(asked);
   return placed.ok ? succeed(checkLettering(placed.value.map(shapeBlock), asked.material)) : placed;
@@ -64,11 +79,8 @@ export function check(asked: Asked<"check">): LetterReply<Asked<"check">> {
 export async function write(asked: Asked<"write">): Promise<LetterReply<Asked<"write">>> {
   const placed = place(asked);
   if (!placed.ok) return placed;
-  const missing = [...new Set(placed.value.flatMap((b) => b.missing))];
-  if (missing.length)
-    return refuse("letters-missing", `No face here has ${missing.join(" ")}. Change the text or its face.`, {
-      missing,
-    });
+  const refused = refuseMissing(placed.value);
+  if (!refused.ok) return refused;
   const painted = paintLettering(asked.document, placed.value.map(shapeBlock));
   return succeed(await writeFile(painted, asked));
 }

@@ -20,6 +20,7 @@ import type {
   ReadToImportRequest,
 } from "./readFont.worker";
 import type { LetterReply, LetterRequest } from "./letter.worker";
+import type { MotionReplies, MotionRequest } from "./motion.worker";
 import type { LibraryReply, LibraryRequest } from "./libraries.worker";
 import type { TermsReply, TermsRequest } from "./terms.worker";
 import type { WebFont } from "@/core/webkit/makeWebFont";
@@ -29,12 +30,16 @@ import type { WriteSheetRequest } from "./writeSheet.worker";
 /** Fonts read at a time. */
 const READERS = Math.max(2, Math.min(8, availableParallelism()));
 
+/** Frames of a motion are drawn by so many at a time. */
+export const MOTION_PROCESSES = Math.max(1, Math.min(4, availableParallelism()));
+
 /** Entry, processes, memory in megabytes, places in line. Jobs feed the readers of fonts and terms themselves: those lines have no end. */
 const POOLS = {
   fonts: { entry: "readFont", processes: READERS, memoryMb: 768 },
   terms: { entry: "terms", processes: 1, memoryMb: 512 },
   faces: { entry: "faces", processes: 1, memoryMb: 768, line: 40 },
   identify: { entry: "identify", processes: 1, memoryMb: 3072, line: 8, idleMs: 900_000 },
+  motion: { entry: "motion", processes: MOTION_PROCESSES, memoryMb: 1024, line: 40, idleMs: 60_000 },
   lettering: { entry: "letter", processes: 1, memoryMb: 2048, line: 40 },
   sheets: { entry: "writeSheet", processes: 1, memoryMb: 1024, line: 8 },
   webFonts: { entry: "webFont", processes: 1, memoryMb: 768, line: 40 },
@@ -55,6 +60,8 @@ const PICTURE_TIMEOUT_MS = 15_000;
 /** Of processor time, for a hundred thousand styles. */
 const MAP_TIMEOUT_MS = 60_000;
 const LETTER_TIMEOUT_MS = 60_000;
+/** A stretch of frames in the largest size, coded, on a busy machine; putting all frames together. */
+const MOTION_TIMEOUT_MS = 600_000;
 const SHEET_TIMEOUT_MS = 180_000;
 /** A whole font of many thousand characters takes some ten seconds to compress. */
 const WEB_FONT_TIMEOUT_MS = 90_000;
@@ -216,6 +223,18 @@ export async function askLettering<R extends LetterRequest>(request: R, signal?:
   const options = { timeoutMs: LETTER_TIMEOUT_MS, name: request.what, signal };
   const ran = await run<R, LetterReply<R>>("lettering", request, options);
   return ran.ok ? ran.value : refuse(codeOf(ran, "lettering-failed", "lettering-too-long"));
+}
+
+/** A motion that hangs or breaks its process gives a refusal, never an exception. */
+export async function askMotion<R extends MotionRequest>(
+  request: R,
+  signal?: AbortSignal,
+): Promise<Outcome<MotionReplies[R["what"]]>> {
+  const options = { timeoutMs: MOTION_TIMEOUT_MS, name: request.what, signal };
+  const ran = await run<R, MotionReplies[R["what"]]>("motion", request, options);
+  if (ran.ok) return succeed(ran.value);
+  if (ran.code === "reader-failed") console.error("motion:", ran.detail);
+  return refuse(codeOf(ran, "motion-failed", "motion-too-long"));
 }
 
 export const writeSheetInWorker = (request: WriteSheetRequest, signal?: AbortSignal) =>

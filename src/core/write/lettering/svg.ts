@@ -58,7 +58,7 @@ export function groupsOf(blocks: readonly PaintedBlock[]): { group: string | nul
 const idOf = (name: string) => `g-${name.replace(/[^A-Za-z0-9_-]+/g, "-")}`;
 
 /** Gradients, blurs and fonts, said once and referred to. */
-class Definitions {
+export class Definitions {
   private parts: string[] = [];
   private fonts = new Map<string, string>();
   private count = 0;
@@ -79,14 +79,14 @@ class Definitions {
 }
 
 /** Colour and alpha as two attributes: many programs do not read eight digits. */
-function paintOf(attribute: "fill" | "stop-color", colour: string): string {
+export function paintOf(attribute: "fill" | "stop-color", colour: string): string {
   const alpha = alphaOf(colour);
   const opacity = attribute === "fill" ? "fill-opacity" : "stop-opacity";
   return `${attribute}="${colour.slice(0, 7).toLowerCase()}"${alpha < 1 ? ` ${opacity}="${n(alpha)}"` : ""}`;
 }
 export const alphaOf = (colour: string) => (colour.length === 9 ? parseInt(colour.slice(7), 16) / 255 : 1);
 
-function fillOf(paint: Paint, defs: Definitions): string {
+export function fillOf(paint: Paint, defs: Definitions): string {
   if (typeof paint === "string") return paintOf("fill", paint);
   const { x1, y1, x2, y2, from, to } = paint;
   const id = defs.add(
@@ -111,7 +111,7 @@ function writeBlock(block: PaintedBlock, defs: Definitions, { fontOf }: SvgOptio
 /** A blur fades over twice its standard deviation to either side. */
 export const deviationOf = (blurMm: number) => blurMm / 2;
 
-function blurOf({ blurMm }: PaintedPart, defs: Definitions): string {
+export function blurOf({ blurMm }: PaintedPart, defs: Definitions): string {
   if (!blurMm) return "";
   const id = defs.add(
     (name) =>

@@ -1,0 +1,55 @@
+// The archive of a motion in CSS: page, style sheet, the web fonts cut to its letters, their licences.
+import { FaultError } from "@/contracts/errors";
+import { NamesOnce } from "@/core/write/fileNames";
+import { getDb } from "../db/open";
+import { findStyle } from "../queries/styles";
+import type { MotionPayload } from "../queue/payloads";
+import { storedAs } from "../usecases/styleDetail";
+import { mayBeCut } from "../usecases/webkit";
+import { askMotion, makeWebFontsInWorker } from "../workers/pool";
+import type { CssFont } from "../workers/motion.worker";
+import { addLicences, startArchive } from "./archiveFile";
+
+type About = MotionPayload & { fonts: Record<string, string[]> };
+
+export async function writeCssArchive(about: About, jobId: string, signal: AbortSignal): Promise<void> {
+  const { document } = about;
+  const archive = startArchive();
+  const faces: CssFont[] = [];
+  const records = [];
+  const names = new NamesOnce();
+  for (const styleId of new Set(document.blocks.map((b) => b.styleId))) {
+    const record = findStyle(getDb(), styleId);
+    if (!record) throw new FaultError("not-found");
+    records.push({ record });
+    const text = document.blocks
+      .filter((b) => b.styleId === styleId)
+      .map((b) => b.text)
+      .join("");
+    const codePoints = [...new Set(text.normalize("NFC"))].map((c) => c.codePointAt(0)!).filter((c) => c > 0x20);
+    const made = await makeWebFontsInWorker(
+      {
+        sfntSha256s: storedAs(getDb(), record).sfntSha256s,
+        codePoints: mayBeCut(record) ? codePoints : null,
+        held: {},
+        formats: ["woff2"],
+        calledInside: null,
+      },
+      signal,
+    );
+    if (signal.aborted) return;
+    if (!made.ok) throw new FaultError(made.code, made.message);
+    for (const font of made.value) {
+      const path = `fonts/${names.take(`${record.family} ${record.style}`).replaceAll(/\s+/g, "-")}.woff2`;
+      archive.add(path, font.files.woff2!);
+      faces.push({ styleId, codePoints: font.codePoints, family: `title-${faces.length + 1}`, file: path });
+    }
+  }
+  const written = await askMotion({ what: "css", ...about, faces }, signal);
+  if (signal.aborted) return;
+  if (!written.ok) throw new FaultError(written.code, written.message);
+  archive.add("index.html", written.value.html);
+  archive.add("title.css", written.value.css);
+  addLicences(records, archive.add);
+  await archive.finish("motion", jobId);
+}
