@@ -1,19 +1,33 @@
 // Frames → packets of coded video. Every stretch begins with a key frame, so that stretches that were coded apart stand after one another.
 // Colours by ITU-R BT.709 in limited range; alpha as a second picture beside the first, as WebM carries it.
-import { VideoEncoder, VideoFrame } from "@napi-rs/webcodecs";
+import { Codec, Encoder, Frame, Log } from "node-av";
+import {
+  AV_LOG_ERROR,
+  AV_PIX_FMT_YUV420P,
+  AVCOL_PRI_BT709,
+  AVCOL_RANGE_MPEG,
+  AVCOL_SPC_BT709,
+  AVCOL_TRC_BT709,
+  FF_ENCODER_LIBVPX_VP9,
+  FF_ENCODER_LIBX264,
+} from "node-av/constants";
 import type { Picture } from "./drawMotion";
 
 export type VideoFormat = "webm" | "mp4";
 export type VideoPacket = { isKey: boolean; bytes: Uint8Array; alpha: Uint8Array | null };
-/** What a player must know before the first packet; the same for all stretches. */
-export type DecoderConfig = { codec: string; codedWidth: number; codedHeight: number; description: Uint8Array | null };
-export type Stretch = { packets: VideoPacket[]; config: DecoderConfig };
-
-export type VideoSettings = { format: VideoFormat; widthPx: number; heightPx: number; fps: number; hasAlpha: boolean };
+export type VideoSettings = {
+  format: VideoFormat;
+  widthPx: number;
+  heightPx: number;
+  rate: { frames: number; seconds: number };
+  hasAlpha: boolean;
+};
 
 /** Bits per pixel and frame: titles are flat, so that this is more than enough. */
 const BITS_PER_PX = 0.16;
 const LEAST_BITRATE = 1_500_000;
+/** Stretches are shorter: their first frame is their only key. */
+const MOST_BETWEEN_KEYS = 1000;
 
 /** By size: the level of the codec that a frame of it needs. */
 export function codecOf({ format, widthPx, heightPx }: Pick<VideoSettings, "format" | "widthPx" | "heightPx">): string {
@@ -22,121 +36,118 @@ export function codecOf({ format, widthPx, heightPx }: Pick<VideoSettings, "form
   return isLarge ? "avc1.640034" : "avc1.64002a";
 }
 
-export async function canEncodeVideo(
-  settings: Pick<VideoSettings, "format" | "widthPx" | "heightPx">,
-): Promise<boolean> {
-  try {
-    const size = { width: settings.widthPx, height: settings.heightPx };
-    return (await VideoEncoder.isConfigSupported({ codec: codecOf(settings), ...size })).supported === true;
-  } catch {
-    return false;
-  }
-}
+/** What is coded is seldom more than flat letters: the fast ways do. */
+const ENCODERS = {
+  webm: {
+    name: FF_ENCODER_LIBVPX_VP9,
+    options: { deadline: "realtime", "cpu-used": "8", "lag-in-frames": "0", "auto-alt-ref": "0", "row-mt": "0" },
+  },
+  mp4: { name: FF_ENCODER_LIBX264, options: { preset: "veryfast", tune: "zerolatency" } },
+};
 
-const COLOUR_SPACE = { primaries: "bt709", transfer: "bt709", matrix: "bt709", fullRange: false } as const;
-/** Frames that may wait in an encoder: each holds some megabytes. */
-const MOST_WAITING = 3;
+/** Whether an encoder for it runs on this machine. */
+export const canEncodeVideo = (format: VideoFormat): boolean => Codec.findEncoderByName(ENCODERS[format].name) !== null;
+
+Log.setLevel(AV_LOG_ERROR);
 
 type Coded = { isKey: boolean; bytes: Uint8Array };
 
 /** One encoder over one stretch. */
 class PlaneEncoder {
-  readonly coded: Coded[] = [];
-  config: DecoderConfig | null = null;
-  private fault: Error | null = null;
-  private readonly encoder: VideoEncoder;
+  private readonly coded: Coded[] = [];
   private count = 0;
+  private constructor(
+    private readonly settings: VideoSettings,
+    private readonly encoder: Encoder,
+  ) {}
 
-  constructor(private readonly settings: VideoSettings) {
-    const { widthPx, heightPx, fps, format } = settings;
-    this.encoder = new VideoEncoder({
-      output: (chunk, metadata) => {
-        const bytes = new Uint8Array(chunk.byteLength);
-        chunk.copyTo(bytes);
-        this.coded.push({ isKey: chunk.type === "key", bytes });
-        if (metadata?.decoderConfig) this.config ??= configOf(metadata.decoderConfig, widthPx, heightPx);
-      },
-      error: (error) => (this.fault ??= error),
+  static async open(settings: VideoSettings): Promise<PlaneEncoder> {
+    const { widthPx, heightPx, rate, format } = settings;
+    const { name, options } = ENCODERS[format];
+    const perSecond = rate.frames / rate.seconds;
+    const encoder = await Encoder.create(name, {
+      bitrate: Math.max(LEAST_BITRATE, Math.round(widthPx * heightPx * perSecond * BITS_PER_PX)),
+      gopSize: MOST_BETWEEN_KEYS,
+      maxBFrames: 0,
+      threadCount: 1,
+      options: { ...options },
     });
-    this.encoder.configure({
-      codec: codecOf(settings),
-      width: widthPx,
-      height: heightPx,
-      framerate: fps,
-      bitrate: Math.max(LEAST_BITRATE, Math.round(widthPx * heightPx * fps * BITS_PER_PX)),
-      latencyMode: "realtime",
-      ...(format === "mp4" && { avc: { format: "avc" as const } }),
-    });
+    return new PlaneEncoder(settings, encoder);
   }
 
   async add(i420: Uint8Array) {
-    const { widthPx: codedWidth, heightPx: codedHeight, fps } = this.settings;
-    const timestamp = Math.round((this.count * 1e6) / fps);
-    const frame = new VideoFrame(i420, {
-      format: "I420",
-      codedWidth,
-      codedHeight,
-      timestamp,
-      colorSpace: COLOUR_SPACE,
+    const { widthPx: width, heightPx: height, rate } = this.settings;
+    const timeBase = { num: rate.seconds, den: rate.frames };
+    const buffer = Buffer.from(i420.buffer, i420.byteOffset, i420.byteLength);
+    const frame = Frame.fromVideoBuffer(buffer, {
+      width,
+      height,
+      format: AV_PIX_FMT_YUV420P,
+      pts: BigInt(this.count),
+      timeBase,
     });
-    this.encoder.encode(frame, { keyFrame: this.count === 0 });
-    frame.close();
+    frame.colorRange = AVCOL_RANGE_MPEG;
+    frame.colorSpace = AVCOL_SPC_BT709;
+    frame.colorPrimaries = AVCOL_PRI_BT709;
+    frame.colorTrc = AVCOL_TRC_BT709;
+    try {
+      await this.encoder.encode(frame);
+    } finally {
+      frame.free();
+    }
     this.count++;
-    // How many it looks ahead is its own affair; those that it has not begun are held here.
-    while (this.encoder.encodeQueueSize > MOST_WAITING && !this.fault) await new Promise((r) => setTimeout(r, 1));
-    if (this.fault) throw this.fault;
+    await this.take();
+  }
+
+  private async take() {
+    for (let packet = await this.encoder.receive(); packet; packet = await this.encoder.receive()) {
+      this.coded.push({ isKey: packet.isKeyframe, bytes: new Uint8Array(packet.data ?? []) });
+      packet.free();
+    }
   }
 
   async end(): Promise<Coded[]> {
     await this.encoder.flush();
-    if (this.fault) throw this.fault;
+    await this.take();
     this.encoder.close();
     if (this.coded.length !== this.count) throw new Error(`${this.count} frames gave ${this.coded.length} packets`);
+    if (!this.coded[0]?.isKey) throw new Error("the first packet is no key frame");
     return this.coded;
   }
 }
 
-type RawConfig = { codec?: string; description?: ArrayBuffer | ArrayBufferView };
-function configOf({ codec, description }: RawConfig, codedWidth: number, codedHeight: number): DecoderConfig {
-  const bytes = !description
-    ? null
-    : ArrayBuffer.isView(description)
-      ? new Uint8Array(description.buffer, description.byteOffset, description.byteLength).slice()
-      : new Uint8Array(description).slice();
-  return { codec: codec ?? "", codedWidth, codedHeight, description: bytes };
-}
-
-/** @param pictures - ink of each frame in order, null where it is empty. @param ground - red, green, blue; null: alpha is kept. */
+/**
+ * Colours first, then alpha: one encoder at a time, each takes some hundred megabytes.
+ * @param pictures - ink of each frame in order, null where it is empty. @param ground - red, green, blue; null: alpha is kept.
+ */
 export async function encodeStretch(
   settings: VideoSettings,
-  pictures: AsyncIterable<Picture | null>,
+  pictures: readonly (Picture | null)[],
   ground: readonly number[] | null,
-): Promise<Stretch> {
-  const colour = new PlaneEncoder(settings);
-  const alpha = settings.hasAlpha ? new PlaneEncoder(settings) : null;
+): Promise<VideoPacket[]> {
   const planes = new Planes(settings.widthPx, settings.heightPx);
-  for await (const picture of pictures) {
-    await colour.add(planes.colour(picture, ground));
-    if (alpha) await alpha.add(planes.alpha(picture));
-  }
-  const coded = await colour.end();
-  const beside = alpha ? await alpha.end() : null;
-  return {
-    packets: coded.map((packet, i) => ({ ...packet, alpha: beside?.[i]?.bytes ?? null })),
-    config: colour.config ?? {
-      codec: codecOf(settings),
-      codedWidth: settings.widthPx,
-      codedHeight: settings.heightPx,
-      description: null,
-    },
-  };
+  const coded = await encodePlane(settings, pictures, (picture) => planes.colour(picture, ground));
+  if (!settings.hasAlpha) return coded.map((packet) => ({ ...packet, alpha: null }));
+  const beside = await encodePlane(settings, pictures, (picture) => planes.alpha(picture));
+  return coded.map((packet, i) => ({ ...packet, alpha: beside[i]!.bytes }));
 }
 
-const BLACK = 16;
+async function encodePlane(
+  settings: VideoSettings,
+  pictures: readonly (Picture | null)[],
+  planeOf: (picture: Picture | null) => Uint8Array,
+): Promise<Coded[]> {
+  const encoder = await PlaneEncoder.open(settings);
+  for (const picture of pictures) await encoder.add(planeOf(picture));
+  return encoder.end();
+}
+
+// BT.709 in limited range, in parts of 65,536: brightness 16–235, blue and red 16–240 about 128.
+const HALF = 32_768;
+const lumaOf = (r: number, g: number, b: number) => 16 + ((11_966 * r + 40_254 * g + 4_064 * b + HALF) >> 16);
+const blueOf = (r: number, g: number, b: number) => 128 + ((-6_596 * r - 22_189 * g + 28_785 * b + HALF) >> 16);
+const redOf = (r: number, g: number, b: number) => 128 + ((28_785 * r - 26_145 * g - 2_640 * b + HALF) >> 16);
 const NEUTRAL = 128;
-const lumaOf = (r: number, g: number, b: number) => BLACK + (219 / 255) * (0.2126 * r + 0.7152 * g + 0.0722 * b);
-const blueOf = (r: number, g: number, b: number) => NEUTRAL + (224 / 255) * (-0.114572 * r - 0.385428 * g + 0.5 * b);
-const redOf = (r: number, g: number, b: number) => NEUTRAL + (224 / 255) * (0.5 * r - 0.454153 * g - 0.045847 * b);
 
 /** Buffers of one frame in planes: brightness, then blue and red at half the resolution (I420). */
 class Planes {
@@ -158,36 +169,37 @@ class Planes {
   /** Without a ground, what is empty has the mean colour of the ink, so that no edge turns darker where colours are halved. */
   colour(picture: Picture | null, ground: readonly number[] | null): Uint8Array {
     const under = ground ?? (picture ? meanOf(picture) : [0, 0, 0]);
-    const [r, g, b] = [under[0]!, under[1]!, under[2]!];
-    this.fill(Math.round(lumaOf(r, g, b)), Math.round(blueOf(r, g, b)), Math.round(redOf(r, g, b)));
+    const [r, g, b] = [Math.round(under[0]!), Math.round(under[1]!), Math.round(under[2]!)];
+    this.fill(lumaOf(r, g, b), blueOf(r, g, b), redOf(r, g, b));
     if (!picture) return this.bytes;
-    const { region, rgba } = picture;
-    const flat = flatten(rgba, under, ground !== null);
-    this.putLuma(region, flat);
-    this.putChroma(region, flat);
+    layOn(picture.rgba, [r, g, b], ground !== null);
+    this.putColours(picture);
     return this.bytes;
   }
 
-  private putLuma({ left, top, width, height }: Picture["region"], rgb: Uint8Array) {
-    for (let y = 0, i = 0; y < height; y++) {
-      let to = (top + y) * this.widthPx + left;
-      for (let x = 0; x < width; x++, i += 3) this.bytes[to++] = lumaOf(rgb[i]!, rgb[i + 1]!, rgb[i + 2]!) + 0.5;
-    }
-  }
-
-  private putChroma({ left, top, width, height }: Picture["region"], rgb: Uint8Array) {
-    const size = this.widthPx * this.heightPx;
-    const half = this.widthPx / 2;
-    for (let y = 0; y < height; y += 2)
-      for (let x = 0; x < width; x += 2) {
-        const i = (y * width + x) * 3;
-        const k = i + width * 3;
-        const mean = (c: number) => (rgb[i + c]! + rgb[i + 3 + c]! + rgb[k + c]! + rgb[k + 3 + c]!) / 4;
-        const [r, g, b] = [mean(0), mean(1), mean(2)];
-        const to = ((top + y) / 2) * half + (left + x) / 2;
-        this.bytes[size + to] = blueOf(r, g, b) + 0.5;
-        this.bytes[(size * 5) / 4 + to] = redOf(r, g, b) + 0.5;
+  /** Four pixels at a time: each has its brightness, all four share a blue and a red. */
+  private putColours({ region: { left, top, width, height }, rgba }: Picture) {
+    const { bytes, widthPx } = this;
+    const size = widthPx * this.heightPx;
+    for (let y = 0; y < height; y += 2) {
+      let first = (top + y) * widthPx + left;
+      let half = size + ((top + y) >> 1) * (widthPx >> 1) + (left >> 1);
+      let i = y * width * 4;
+      let k = i + width * 4;
+      for (let x = 0; x < width; x += 2, i += 8, k += 8, first += 2, half++) {
+        const [r0, g0, b0] = [rgba[i]!, rgba[i + 1]!, rgba[i + 2]!];
+        const [r1, g1, b1] = [rgba[i + 4]!, rgba[i + 5]!, rgba[i + 6]!];
+        const [r2, g2, b2] = [rgba[k]!, rgba[k + 1]!, rgba[k + 2]!];
+        const [r3, g3, b3] = [rgba[k + 4]!, rgba[k + 5]!, rgba[k + 6]!];
+        bytes[first] = lumaOf(r0, g0, b0);
+        bytes[first + 1] = lumaOf(r1, g1, b1);
+        bytes[first + widthPx] = lumaOf(r2, g2, b2);
+        bytes[first + widthPx + 1] = lumaOf(r3, g3, b3);
+        const [r, g, b] = [(r0 + r1 + r2 + r3 + 2) >> 2, (g0 + g1 + g2 + g3 + 2) >> 2, (b0 + b1 + b2 + b3 + 2) >> 2];
+        bytes[half] = blueOf(r, g, b);
+        bytes[half + (size >> 2)] = redOf(r, g, b);
       }
+    }
   }
 
   /** Alpha as brightness, over the whole range of a byte. */
@@ -216,13 +228,14 @@ function meanOf({ rgba }: Picture): number[] {
   return sum ? [r / sum, g / sum, b / sum] : [0, 0, 0];
 }
 
-/** Colours without alpha: laid on the ground, or as they are where there is any ink. */
-function flatten(rgba: Uint8Array, under: readonly number[], isLaid: boolean): Uint8Array {
-  const rgb = new Uint8Array((rgba.length / 4) * 3);
-  for (let i = 0, k = 0; i < rgba.length; i += 4, k += 3) {
-    const alpha = rgba[i + 3]! / 255;
-    const share = isLaid ? alpha : alpha > 0 ? 1 : 0;
-    for (let c = 0; c < 3; c++) rgb[k + c] = rgba[i + c]! * share + under[c]! * (1 - share) + 0.5;
+/** Changes colours to what is seen on the ground; without one, only what is empty is given its colour. Alpha stays. */
+function layOn(rgba: Uint8Array, [r, g, b]: [number, number, number], isLaid: boolean) {
+  for (let i = 0; i < rgba.length; i += 4) {
+    const alpha = rgba[i + 3]!;
+    if (alpha === 255 || (alpha > 0 && !isLaid)) continue;
+    const below = 255 - alpha;
+    rgba[i] = (rgba[i]! * alpha + r * below + 127) / 255;
+    rgba[i + 1] = (rgba[i + 1]! * alpha + g * below + 127) / 255;
+    rgba[i + 2] = (rgba[i + 2]! * alpha + b * below + 127) / 255;
   }
-  return rgb;
 }

@@ -24,7 +24,7 @@ import { writeLottie, type MotionSize } from "@/core/write/motion/lottie";
 import { channelsOf } from "@/core/motion/valueAt";
 import { countFrames, frameMs, rateOf } from "@/core/motion/frames";
 import { drawInk, drawWhole, frameAt, writePng, type AboutMotion, type Picture } from "./drawMotion";
-import { canEncodeVideo, encodeStretch, type Stretch, type VideoFormat } from "./encodeVideo";
+import { canEncodeVideo, codecOf, encodeStretch, type VideoFormat, type VideoPacket } from "./encodeVideo";
 
 // Frames are drawn in two processes at once: none of them takes both cores.
 sharp.concurrency(1);
@@ -61,12 +61,11 @@ function put(path: string, bytes: Uint8Array) {
   renameSync(`${path}.part`, path);
 }
 
-/** Whether an encoder for a film of common size runs here. */
-export async function canEncode(): Promise<MotionReplies["canEncode"]> {
-  const size = { widthPx: 1920, heightPx: 1080 };
-  const can = async (format: VideoFormat) => canEncodeVideo({ format, ...size });
-  return { webm: await can("webm"), mp4: await can("mp4") };
-}
+/** Whether films can be coded here. */
+export const canEncode = (): MotionReplies["canEncode"] => ({
+  webm: canEncodeVideo("webm"),
+  mp4: canEncodeVideo("mp4"),
+});
 
 /** Draws frames, and codes them where the format is one stream. */
 export async function stretch(asked: Asked<"stretch">): Promise<null> {
@@ -86,48 +85,59 @@ export async function stretch(asked: Asked<"stretch">): Promise<null> {
 
 const isVideo = (format: MotionFormat): format is VideoFormat => format === "webm" || format === "mp4";
 
-async function videoStretch(asked: Asked<"stretch">): Promise<Stretch> {
+async function videoStretch(asked: Asked<"stretch">): Promise<VideoPacket[]> {
   const { format, widthPx, heightPx, motion, ground, from, to } = asked;
   if (!isVideo(format)) throw new Error(`${format} is no video`);
-  async function* pictures(): AsyncGenerator<Picture | null> {
-    for (let n = from; n < to; n++) yield await drawInk(asked, n);
-  }
-  const { frames, seconds } = rateOf(motion.fps);
-  const settings = { format, widthPx, heightPx, fps: frames / seconds, hasAlpha: ground === null };
-  return encodeStretch(settings, pictures(), ground ? channelsOf(ground) : null);
+  const pictures: (Picture | null)[] = [];
+  for (let n = from; n < to; n++) pictures.push(await drawInk(asked, n));
+  const settings = { format, widthPx, heightPx, rate: rateOf(motion.fps), hasAlpha: ground === null };
+  return encodeStretch(settings, pictures, ground ? channelsOf(ground) : null);
 }
 
 const MOST_COLOURS = 256;
 /** A pixel is shown from this much ink on: GIF knows no half transparency. */
-const HALF = 128;
+const SHOWN_FROM = 128;
 
-/** Frames of a GIF without its head and its end. A place in the palette is kept for what is transparent. */
+/** Frames of a GIF without its head and its end. The last place in the palette is for what lies around the ink: the ground, or nothing. */
 async function gifStretch(asked: Asked<"stretch">): Promise<Uint8Array> {
-  const { GIFEncoder, quantize, applyPalette } = gifenc;
   const { widthPx, heightPx, motion, ground, from, to } = asked;
-  const gif = GIFEncoder({ auto: false });
+  const gif = gifenc.GIFEncoder({ auto: false });
+  const isOpen = ground === null;
   for (let n = from; n < to; n++) {
-    const rgba = await drawWhole(asked, n);
-    const isOpen = ground === null;
-    if (isOpen) for (let i = 3; i < rgba.length; i += 4) rgba[i] = rgba[i]! >= HALF ? 255 : 0;
-    const format = isOpen ? "rgba4444" : "rgb565";
-    const palette = quantize(rgba, MOST_COLOURS, { format, ...(isOpen && { oneBitAlpha: true }) });
-    const index = applyPalette(rgba, palette, format);
+    const { index, palette } = indexColours(await drawInk(asked, n), asked);
     // Times are counted in hundredths: each frame ends at the nearest one.
     const endsAt = (k: number) => Math.round(frameMs(motion, k) / 10) * 10;
     gif.writeFrame(index, widthPx, heightPx, {
-      ...{ palette, delay: endsAt(n + 1) - endsAt(n), first: false },
-      ...(isOpen && {
-        transparent: true,
-        transparentIndex: Math.max(
-          0,
-          palette.findIndex((c) => c[3] === 0),
-        ),
-      }),
-      dispose: isOpen ? 2 : -1,
+      ...{ palette, delay: endsAt(n + 1) - endsAt(n), first: false, dispose: isOpen ? 2 : 1 },
+      ...(isOpen && { transparent: true, transparentIndex: palette.length - 1 }),
     });
   }
   return gif.bytes();
+}
+
+/** The ink in as many colours as a GIF has, the rest in the last of them. */
+function indexColours(picture: Picture | null, { widthPx, heightPx, ground }: AboutMotion) {
+  const { quantize, applyPalette } = gifenc;
+  const under = ground ? channelsOf(ground) : null;
+  const around = under ? under.slice(0, 3) : [0, 0, 0];
+  if (!picture) return { index: new Uint8Array(widthPx * heightPx), palette: [around] };
+  const { region, rgba } = picture;
+  const isEmpty = Uint8Array.from({ length: rgba.length / 4 }, (_, i) =>
+    Number(rgba[4 * i + 3]! < (under ? 1 : SHOWN_FROM)),
+  );
+  for (let i = 0; i < rgba.length; i += 4) {
+    const alpha = under ? rgba[i + 3]! / 255 : 1;
+    for (let c = 0; c < 3; c++) rgba[i + c] = Math.round(rgba[i + c]! * alpha + around[c]! * (1 - alpha));
+    rgba[i + 3] = 255;
+  }
+  const colours = quantize(rgba, MOST_COLOURS - 1, { format: "rgb565" });
+  const drawn = applyPalette(rgba, colours, "rgb565");
+  const index = new Uint8Array(widthPx * heightPx).fill(colours.length);
+  for (let y = 0, i = 0; y < region.height; y++) {
+    const row = (region.top + y) * widthPx + region.left;
+    for (let x = 0; x < region.width; x++, i++) if (!isEmpty[i]) index[row + x] = drawn[i]!;
+  }
+  return { index, palette: [...colours, around] };
 }
 
 export async function assemble(asked: Asked<"assemble">): Promise<null> {
@@ -177,26 +187,26 @@ async function assembleGif({ widthPx, heightPx, folder, ranges, repeats }: Asked
   await writeAll(path, pieces());
 }
 
-async function assembleVideo({ format, motion, folder, ranges, ground }: Asked<"assemble">, path: string) {
+async function assembleVideo(asked: Asked<"assemble">, path: string) {
+  const { format, motion, folder, ranges, ground, widthPx, heightPx } = asked;
+  if (!isVideo(format)) throw new Error(`${format} is no video`);
   const { frames, seconds } = rateOf(motion.fps);
   const fps = frames / seconds;
   const isWebm = format === "webm";
-  const target = new FilePathTarget(path);
   const output = new Output({
     format: isWebm ? new WebMOutputFormat() : new Mp4OutputFormat({ fastStart: "in-memory" }),
-    target,
+    target: new FilePathTarget(path),
   });
   const source = new EncodedVideoPacketSource(isWebm ? "vp9" : "avc");
   output.addVideoTrack(source, { frameRate: fps, canBeTransparent: isWebm && ground === null });
   await output.start();
+  const decoderConfig = {
+    ...{ codec: codecOf({ format, widthPx, heightPx }), codedWidth: widthPx, codedHeight: heightPx },
+    colorSpace: { primaries: "bt709", transfer: "bt709", matrix: "bt709", fullRange: false } as const,
+  };
   let n = 0;
   for (const range of ranges) {
-    const { packets, config } = deserialize(readFileSync(join(folder, stretchName(range)))) as Stretch;
-    const decoderConfig = {
-      ...{ codec: config.codec, codedWidth: config.codedWidth, codedHeight: config.codedHeight },
-      ...(config.description && { description: config.description }),
-      colorSpace: { primaries: "bt709", transfer: "bt709", matrix: "bt709", fullRange: false } as const,
-    };
+    const packets = deserialize(readFileSync(join(folder, stretchName(range)))) as VideoPacket[];
     for (const { isKey, bytes, alpha } of packets) {
       const beside = alpha ? { alpha, alphaByteLength: alpha.length } : undefined;
       const packet = new EncodedPacket(bytes, isKey ? "key" : "delta", n / fps, 1 / fps, n, bytes.length, beside);
