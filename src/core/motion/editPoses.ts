@@ -44,7 +44,7 @@ export function changeAxis(
   value: number | null,
 ): LetteringDocument {
   const { [tag]: _, ...others } =
-    document.motion?.poses.find((p) => p.id === poseId)?.blocks[blockId]?.axes ?? ({} as Record<string, number>);
+    document.motion?.poses.find((p) => p.id === poseId)?.blocks[blockId]?.axes ?? ({});
   const axes = value === null ? others : { ...others, [tag]: value };
   return changeBlockPose(document, poseId, blockId, { axes });
 }

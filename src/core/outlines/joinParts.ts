@@ -1,6 +1,6 @@
 // A face that came cut into parts by character (web collections are): one face to whoever sets or draws it. Glyphs of part n count on
 // from n × 65,536, which is more than a font can have.
-import type { OpenFace } from "./openFace";
+import type { MovingFace, OpenFace } from "./openFace";
 
 const PART_BITS = 16;
 const GLYPH_MASK = (1 << PART_BITS) - 1;
@@ -38,5 +38,14 @@ export function joinParts(faces: readonly OpenFace[]): OpenFace {
       return glyphId === null ? null : glyphInWhole(part, glyphId);
     },
     features: () => [...new Set(faces.flatMap((face) => face.features()))],
+  };
+}
+
+/** The same for faces whose axes move: all parts move together. */
+export function joinMovingParts(parts: readonly MovingFace[]): MovingFace {
+  return {
+    face: joinParts(parts.map((p) => p.face)),
+    moveTo: (coordinates) => parts.forEach((p) => p.moveTo(coordinates)),
+    defaultOf: parts[0]!.defaultOf,
   };
 }

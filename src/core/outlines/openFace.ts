@@ -38,7 +38,12 @@ export function openFace(sfnt: Uint8Array, coordinates: Record<string, number> =
 }
 
 /** A face whose axes move: one HarfBuzz font, at one location at a time. What was read of it before a move stays as it was. */
-export type MovingFace = { face: OpenFace; moveTo: (coordinates: Record<string, number>) => void };
+export type MovingFace = {
+  face: OpenFace;
+  moveTo: (coordinates: Record<string, number>) => void;
+  /** Where an axis rests, by its tag; 0 where there is none such. */
+  defaultOf: (tag: string) => number;
+};
 
 export function openMovingFace(sfnt: Uint8Array): MovingFace {
   const face = new Face(new Blob(sfnt), 0);
@@ -52,6 +57,7 @@ export function openMovingFace(sfnt: Uint8Array): MovingFace {
       outlines.clear();
       polygons.clear();
     },
+    defaultOf: (tag) => face.getAxisInfos()[tag]?.default ?? 0,
   };
 }
 

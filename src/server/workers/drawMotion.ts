@@ -7,7 +7,7 @@ import type { Motion } from "@/contracts/motion";
 import { channelsOf } from "@/core/motion/valueAt";
 import { drawFrame, newFrameMemory, type Frame, type FrameMemory } from "@/core/motion/drawFrame";
 import { frameMs } from "@/core/motion/frames";
-import { joinParts } from "@/core/outlines/joinParts";
+import { joinMovingParts } from "@/core/outlines/joinParts";
 import { openMovingFace, type MovingFace } from "@/core/outlines/openFace";
 import { findRegion, writeFrameSvg, type Region } from "@/core/write/motion/frameSvg";
 import { readStored } from "../db/fileStore";
@@ -33,8 +33,7 @@ function openMoving(sfnts: readonly string[]): MovingFace {
   const key = sfnts.join();
   let moving = opened.get(key);
   if (!moving) {
-    const parts = sfnts.map((sha256) => openMovingFace(readStored(sha256)));
-    moving = { face: joinParts(parts.map((p) => p.face)), moveTo: (at) => parts.forEach((p) => p.moveTo(at)) };
+    moving = joinMovingParts(sfnts.map((sha256) => openMovingFace(readStored(sha256))));
     opened.set(key, moving);
   }
   return moving;

@@ -13,6 +13,7 @@ export const WAYS = [
   { way: "set", name: "Set" },
   { way: "shape", name: "Shape" },
   { way: "check", name: "Check" },
+  { way: "move", name: "Move" },
   { way: "save", name: "Save as" },
 ] as const;
 export type Way = (typeof WAYS)[number]["way"];
@@ -28,7 +29,7 @@ export function WayTabs({ way, editing, found, onWay, children }: TabsProps) {
   const { unsaved, isFailing, retry, stepsBack } = editing;
   const steps = stepsBack === 1 ? "1 step back" : `${stepsBack} steps back`;
   return (
-    <div className="flex items-end justify-between border-b-2 border-slate">
+    <div className="flex flex-wrap items-end justify-between gap-x-4 border-b-2 border-slate">
       <div role="group" aria-label="Ways of working" className="flex gap-6">
         {WAYS.map((w) => (
           <button

@@ -23,6 +23,7 @@ import { letterInWorker } from "./letterInWorker";
 import type { LaidBlock } from "./letterTasks";
 import { Letterings } from "./Letterings";
 import { LineTabs, Told, WAYS, WayTabs, type Way } from "./LetterHead";
+import { MoveView } from "./move/MoveView";
 import { LetterStrip } from "./LetterStrip";
 import { PlotStage } from "./PlotStage";
 import { SavePanel, useSending, type Sending } from "./SavePanel";
@@ -125,9 +126,20 @@ function Work({ first, all, onOpen }: WorkProps) {
         onChoose={(blockId) => choose({ blockId, at: null })}
       />
       <fieldset disabled={!isHere} className="contents">
-        <div className="flex min-h-[300px] flex-1">
-          <Stage {...{ work, findings, sending }} />
-        </div>
+        {way === "move" ? (
+          <MoveView
+            {...{ document, block }}
+            fonts={work.fonts}
+            blocks={laid.blocks}
+            onChoose={(blockId) => choose({ blockId, at: null })}
+            onPreview={editing.preview}
+            onChange={change}
+          />
+        ) : (
+          <div className="flex min-h-[300px] flex-1">
+            <Stage {...{ work, findings, sending }} />
+          </div>
+        )}
         {way === "check" && <CheckPanel {...{ document, choice, check }} onGo={work.go} onChange={change} />}
         {way === "save" && <SavePanel {...{ document, sending }} name={first.name} onChange={change} />}
         {block && <Bars {...{ work, block }} />}
@@ -320,6 +332,7 @@ function useLetterKeys({ undo, redo, stepsBack, stepsForward, holding }: Editing
     { keys: ["s"], legend: "set", isLesser: true, run: () => setWay("set") },
     { keys: ["h"], legend: "shape", isLesser: true, run: () => setWay("shape") },
     { keys: ["k"], legend: "check", isLesser: true, run: () => setWay("check") },
+    { keys: ["m"], legend: "move", isLesser: true, run: () => setWay("move") },
   ]);
 }
 

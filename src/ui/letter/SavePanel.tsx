@@ -11,6 +11,7 @@ import { ask, askFile, faultOf, queryOf } from "../parts/client";
 import { FaultNote } from "../parts/FaultNote";
 import { saveBlob } from "../parts/saveBlob";
 import { NumberField } from "./NumberField";
+import { MotionOut } from "./move/MotionOut";
 import { OpenDocument } from "./OpenDocument";
 import { Tick } from "../parts/Tick";
 
@@ -111,6 +112,7 @@ export function SavePanel({ document, name, sending, onChange }: Props) {
       </div>
       {refusal && <FaultNote fault={{ what: refusal, now: "" }} />}
       {sending.fault && <FaultNote fault={writeFault(sending.fault)} />}
+      {document.motion && <MotionOut {...{ document, name }} />}
     </div>
   );
 }

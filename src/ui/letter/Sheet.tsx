@@ -18,7 +18,7 @@ export type Chosen = { blockId: string; at: number | null };
 type Props = {
   document: LetteringDocument;
   blocks: readonly LaidBlock[];
-  way: "set" | "shape" | "check" | "save";
+  way: "set" | "shape" | "check" | "move" | "save";
   chosen: Chosen | null;
   onChoose: (chosen: Chosen) => void;
   onPreview: (document: LetteringDocument | null) => void;
@@ -58,7 +58,7 @@ export function Sheet(props: Props) {
   };
   const onDown = (event: PointerEvent, blockId: string, at: number | null) => {
     onChoose({ blockId, at });
-    if (way === "check" || way === "save" || event.button !== 0) return;
+    if ((way !== "set" && way !== "shape") || event.button !== 0) return;
     event.currentTarget.setPointerCapture(event.pointerId);
     setDrag({ blockId, at, x: event.clientX, y: event.clientY, dxMm: 0, dyMm: 0, guides: [] });
   };
