@@ -4,6 +4,7 @@ import { useState } from "react";
 import type { Block, LetteringDocument } from "@/contracts/lettering";
 import { withMotion } from "@/core/motion/editPoses";
 import { MOTION_LOOKS, startMotion, type MotionLook, type MotionSetting } from "@/core/motion/motionLooks";
+import { readingMs } from "@/core/motion/readingTime";
 import { CARDS, layTitleCard, type Card, type CardFaces } from "@/core/motion/titleCards";
 import { ask } from "../../parts/client";
 import { useBench } from "../../bench/BenchContext";
@@ -37,7 +38,7 @@ export function BeginMove({ document, blocks, onChange, isStarted }: Props) {
   const [isRolling, setRolling] = useState(false);
   const look = async (one: MotionLook) => {
     try {
-      onChange(startMotion(document, one, await settings(document, blocks)));
+      onChange(startMotion(document, one, await settings(document, blocks), standsMs(document)));
     } catch (error) {
       sayFault(error);
     }
@@ -46,15 +47,14 @@ export function BeginMove({ document, blocks, onChange, isStarted }: Props) {
     try {
       const lines = brief.lines.filter((l) => l.text.trim()).map((l, i) => ({ id: l.id ?? `l_${i}`, text: l.text }));
       const own = text === undefined ? lines : [{ id: lines[0]?.id ?? "l_0", text }];
-      const laid = layTitleCard(
-        card,
-        own,
-        await facesOf(document),
-        brief.uses.includes("video") ? "#f3efe6" : brief.ink.toLowerCase(),
-      );
+      const laid = layTitleCard(card, own, await facesOf(document), brief.ink.toLowerCase());
       if (card === "end roll") return onChange(laid);
       const settingOf = await settings(laid, []);
-      onChange(document.motion ? withMotion(laid, document.motion) : startMotion(laid, MOTION_LOOKS[0]!, settingOf));
+      onChange(
+        document.motion
+          ? withMotion(laid, document.motion)
+          : startMotion(laid, MOTION_LOOKS[0]!, settingOf, standsMs(laid)),
+      );
     } catch (error) {
       sayFault(error);
     }
@@ -116,6 +116,10 @@ function Offer({ name, says, onTake }: { name: string; says: string; onTake: () 
     </p>
   );
 }
+
+/** Long enough to be read, in whole fifths of a second. */
+const standsMs = ({ blocks }: LetteringDocument) =>
+  Math.max(2000, Math.ceil(readingMs(blocks.map((b) => b.text).join(" ")) / 200) * 200);
 
 async function weightsOf(styleId: Block["styleId"]) {
   const { axes } = await ask("getStyle", { params: { id: styleId } });

@@ -42,7 +42,7 @@ export function EaseCurve({ from, to, seconds, ease, onPreview, onChange }: Prop
     onChange(next === "own" ? ([...own] as Curve) : next);
   };
   return (
-    <div className="flex w-[104px] shrink-0 flex-col items-center gap-1 pt-1 text-[12px]" data-ease={name}>
+    <div className="flex w-[96px] shrink-0 flex-col items-center gap-1 pt-1 text-[12px]" data-ease={name}>
       <Drawn {...{ from, to, ease, curve, onPreview, onChange }} />
       <span className="num text-basalt">{Number(seconds.toFixed(2))} s</span>
       <Choice label={`From ${from} to ${to}`} value={name} options={[...NAMES]} onChange={choose} strong={false} />

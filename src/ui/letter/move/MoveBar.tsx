@@ -1,6 +1,5 @@
 "use client";
-// What is set for the whole motion: playing, length and rate, the frame, what lies behind, safe areas; and other ways to begin.
-import { Pause, Play } from "lucide-react";
+// What is set for the whole motion: length and rate, the frame, what lies behind, safe areas.
 import { useRef } from "react";
 import type { LetteringDocument } from "@/contracts/lettering";
 import { FRAME_RATES } from "@/contracts/poses";
@@ -8,26 +7,17 @@ import { changeRatio, changeTiming, RATIOS, shareOf, type Ratio } from "@/core/m
 import { Choice } from "../../parts/Choice";
 import { Tick } from "../../parts/Tick";
 import { NumberField } from "../NumberField";
-import type { MotionClock } from "./motionClock";
 import type { Ground } from "./useGround";
-import { useTime } from "./useMotion";
 
 type Props = {
   document: LetteringDocument;
-  clock: MotionClock;
   ground: Ground;
   safe: readonly Ratio[];
   onSafe: (safe: Ratio[]) => void;
   onChange: (document: LetteringDocument) => void;
 };
 
-const SPEEDS = [
-  { value: 1, name: "at its speed" },
-  { value: 0.5, name: "at half speed" },
-  { value: 0.25, name: "at a quarter" },
-];
-
-export function MoveBar({ document, clock, ground, safe, onSafe, onChange }: Props) {
+export function MoveBar({ document, ground, safe, onSafe, onChange }: Props) {
   const motion = document.motion!;
   const rates = [...new Set([...FRAME_RATES, motion.fps])].map((fps) => ({
     value: fps,
@@ -38,7 +28,6 @@ export function MoveBar({ document, clock, ground, safe, onSafe, onChange }: Pro
       className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule py-1.5 text-[12.5px]"
       data-move-bar
     >
-      <Playing clock={clock} />
       <NumberField
         label="Length"
         unit="s"
@@ -71,26 +60,6 @@ export function MoveBar({ document, clock, ground, safe, onSafe, onChange }: Pro
         ))}
       </fieldset>
     </div>
-  );
-}
-
-function Playing({ clock }: { clock: MotionClock }) {
-  const { isPlaying, rate, loops } = useTime(clock);
-  return (
-    <span className="flex items-center gap-3">
-      <button type="button" className="btn flex items-center gap-1.5" aria-pressed={isPlaying} onClick={clock.toggle}>
-        {isPlaying ? <Pause size={13} aria-hidden /> : <Play size={13} aria-hidden />}
-        {isPlaying ? "Halt" : "Play"}
-      </button>
-      <Choice
-        label="Speed"
-        value={rate}
-        options={SPEEDS}
-        onChange={(next) => clock.set({ rate: next })}
-        strong={false}
-      />
-      <Tick name="Over and over" checked={loops} onChange={(isOn) => clock.set({ loops: isOn })} />
-    </span>
   );
 }
 

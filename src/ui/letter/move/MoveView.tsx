@@ -1,11 +1,14 @@
 "use client";
 // Move: the frame of the film, its poses in a row, what the chosen line does in the chosen pose, letters one after another.
+import { Pause, Play } from "lucide-react";
 import { parseAsBoolean, parseAsInteger, useQueryState } from "nuqs";
 import { useCallback, useEffect, useState, useSyncExternalStore } from "react";
 import type { Block, LetteringDocument } from "@/contracts/lettering";
 import { addPose, removePose, type Ratio } from "@/core/motion/editPoses";
 import { frameMs } from "@/core/motion/frames";
 import { useKeys } from "../../bench/useKeys";
+import { Choice } from "../../parts/Choice";
+import { Tick } from "../../parts/Tick";
 import type { FontAddresses } from "../letter.worker";
 import type { LaidBlock } from "../letterTasks";
 import { BeginMove } from "./BeginMove";
@@ -15,7 +18,7 @@ import { PoseBar } from "./PoseBar";
 import { PoseCards } from "./PoseCards";
 import { StaggerRow } from "./StaggerRow";
 import { useGround } from "./useGround";
-import { newPoseId, useClock, useMomentNews, useMoments, usePose, type PoseChoice } from "./useMotion";
+import { newPoseId, useClock, useMomentNews, useMoments, usePose, useTime, type PoseChoice } from "./useMotion";
 import { FLICKERS_PX, useTold, type Told } from "./useTold";
 import type { MotionClock } from "./motionClock";
 
@@ -83,8 +86,8 @@ function Moving({ document, fonts, block, onChoose, onPreview, onChange }: Props
           chosenId={block?.id ?? null}
         />
       </div>
-      <Scrub clock={clock} durationMs={motion.durationMs} fps={motion.fps} />
-      <MoveBar {...{ document, clock, ground, safe, onChange }} onSafe={setSafe} />
+      <PlayRow clock={clock} durationMs={motion.durationMs} fps={motion.fps} />
+      <MoveBar {...{ document, ground, safe, onChange }} onSafe={setSafe} />
       <Warnings told={told} />
       <PoseCards {...{ document, fonts, choice, clock, onPreview, onChange }} paper={ground.colour} />
       {choice.pose && block && <PoseBar {...{ document, block, onChange }} pose={choice.pose} />}
@@ -124,34 +127,51 @@ function ReducedMotion({ clock }: { clock: MotionClock }) {
   );
 }
 
-type ScrubProps = { clock: MotionClock; durationMs: number; fps: number };
+type PlayRowProps = { clock: MotionClock; durationMs: number; fps: number };
 
-/** The time by hand, frame by frame. */
-function Scrub({ clock, durationMs, fps }: ScrubProps) {
-  const { timeMs } = useSyncExternalStore(
-    clock.subscribe,
-    () => clock.now,
-    () => clock.now,
-  );
+const SPEEDS = [
+  { value: 1, name: "at its speed" },
+  { value: 0.5, name: "at half speed" },
+  { value: 0.25, name: "at a quarter" },
+];
+
+/** Playing, and the time by hand, frame by frame. */
+function PlayRow({ clock, durationMs, fps }: PlayRowProps) {
+  const { timeMs, isPlaying, rate, loops } = useTime(clock);
   return (
-    <input
-      type="range"
-      aria-label="Time"
-      aria-valuetext={`${(timeMs / 1000).toFixed(2)} seconds`}
-      className="my-1 h-6 w-full shrink-0 accent-oxide"
-      min={0}
-      max={durationMs}
-      step={1000 / fps}
-      value={timeMs}
-      onChange={(e) => {
-        clock.halt();
-        clock.seek(Number(e.target.value));
-      }}
-    />
+    <div className="flex shrink-0 items-center gap-3 py-1 text-[12.5px]">
+      <button type="button" className="btn flex items-center gap-1.5" aria-pressed={isPlaying} onClick={clock.toggle}>
+        {isPlaying ? <Pause size={13} aria-hidden /> : <Play size={13} aria-hidden />}
+        {isPlaying ? "Halt" : "Play"}
+      </button>
+      <input
+        type="range"
+        aria-label="Time"
+        aria-valuetext={`${(timeMs / 1000).toFixed(2)} seconds`}
+        className="h-6 min-w-0 flex-1 accent-oxide"
+        min={0}
+        max={durationMs}
+        step={1000 / fps}
+        value={timeMs}
+        onChange={(e) => {
+          clock.halt();
+          clock.seek(Number(e.target.value));
+        }}
+      />
+      <Choice
+        label="Speed"
+        value={rate}
+        options={SPEEDS}
+        onChange={(next) => clock.set({ rate: next })}
+        strong={false}
+      />
+      <Tick name="Over and over" checked={loops} onChange={(isOn) => clock.set({ loops: isOn })} />
+    </div>
   );
 }
 
-const LEAST_RATIO = 4.5;
+/** Large letters are told apart from here on (WCAG 2.2, 1.4.3). */
+const LEAST_RATIO = 3;
 
 function Warnings({ told }: { told: Told | null }) {
   if (!told) return null;
@@ -160,7 +180,7 @@ function Warnings({ told }: { told: Told | null }) {
   const notes = [
     standsMs < readMs ? `It takes ${seconds(readMs)} to read and stands for ${seconds(standsMs)}.` : null,
     contrast && contrast.ratio < LEAST_RATIO
-      ? `Faint at ${seconds(contrast.timeMs)}: ${contrast.ratio.toFixed(1)} : 1 against what lies behind; ${LEAST_RATIO} reads well.`
+      ? `Faint at ${seconds(contrast.timeMs)}: ${contrast.ratio.toFixed(1)} : 1 against what lies behind it; at least ${LEAST_RATIO} : 1 can be read.`
       : null,
     thinnest && thinnest.px < FLICKERS_PX
       ? `The thinnest stroke is ${thinnest.px.toFixed(1)} px at ${seconds(thinnest.timeMs)}: under ${FLICKERS_PX} px it flickers while it moves.`

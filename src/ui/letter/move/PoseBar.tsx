@@ -3,7 +3,7 @@
 import { useQuery } from "@tanstack/react-query";
 import type { Block, LetteringDocument } from "@/contracts/lettering";
 import type { BlockPose, Pose } from "@/contracts/poses";
-import { changeAxis, changeBlockPose } from "@/core/motion/editPoses";
+import { changeAxis, changeBlockPose, removePose } from "@/core/motion/editPoses";
 import { plainFill } from "@/core/motion/posesToTracks";
 import { queryOf } from "../../parts/client";
 import { ColourField } from "../ColourField";
@@ -79,6 +79,9 @@ export function PoseBar({ document, pose, block, onChange }: Props) {
           As it is set
         </button>
       )}
+      <button type="button" className="btn-quiet underline" onClick={() => onChange(removePose(document, pose.id))}>
+        Remove the pose
+      </button>
     </fieldset>
   );
 }

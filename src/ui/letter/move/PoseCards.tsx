@@ -3,7 +3,7 @@
 import { Fragment, useEffect, useMemo, useRef } from "react";
 import type { LetteringDocument } from "@/contracts/lettering";
 import type { Pose } from "@/contracts/poses";
-import { addPose, changeEase, changePose, changeStagger, changeTime, removePose } from "@/core/motion/editPoses";
+import { addPose, changeEase, changePose, changeStagger, changeTime } from "@/core/motion/editPoses";
 import type { FontAddresses } from "../letter.worker";
 import { NumberField } from "../NumberField";
 import { drawMoment } from "./drawMoment";
@@ -12,7 +12,7 @@ import type { MotionClock } from "./motionClock";
 import { newPoseId, useMomentNews, useMoments, type PoseChoice } from "./useMotion";
 import type { MomentStore } from "./momentStore";
 
-const CARD_PX = { width: 212, most: 120 };
+const CARD_PX = { width: 140, most: 100 };
 
 type Props = {
   document: LetteringDocument;
@@ -35,11 +35,13 @@ export function PoseCards({ document, fonts, choice, clock, paper, onPreview, on
     onChange(addPose(document, pose?.id ?? null, id));
     void setWanted(id);
   };
-  const remove = (id: string) => {
-    onChange(removePose(document, id));
-  };
   return (
-    <div className="flex items-start overflow-x-auto pb-1" role="group" aria-label="Poses" data-poses={poses.length}>
+    <div
+      className="flex shrink-0 items-start overflow-x-auto pt-1 pb-1"
+      role="group"
+      aria-label="Poses"
+      data-poses={poses.length}
+    >
       {poses.map((one, i) => (
         <Fragment key={one.id}>
           <Card
@@ -47,7 +49,6 @@ export function PoseCards({ document, fonts, choice, clock, paper, onPreview, on
             isChosen={one.id === pose?.id}
             onChoose={() => choose(one.id)}
             onChange={onChange}
-            onRemove={() => remove(one.id)}
           />
           {poses[i + 1] && (
             <EaseCurve
@@ -79,16 +80,15 @@ type CardProps = {
   isChosen: boolean;
   onChoose: () => void;
   onChange: (document: LetteringDocument) => void;
-  onRemove: () => void;
 };
 
-function Card({ one, document, store, paper, isChosen, onChoose, onChange, onRemove }: CardProps) {
+function Card({ one, document, store, paper, isChosen, onChoose, onChange }: CardProps) {
   const { sheet } = document;
   const width = Math.min(CARD_PX.width, (CARD_PX.most * sheet.widthMm) / sheet.heightMm);
   const height = (width * sheet.heightMm) / sheet.widthMm;
   const rename = (name: string) => name !== one.name && onChange(changePose(document, one.id, { name }));
   return (
-    <div className="shrink-0" style={{ width: Math.max(150, width) }} data-pose={one.id}>
+    <div className="shrink-0" style={{ width: Math.max(140, width) }} data-pose={one.id}>
       <button
         type="button"
         aria-pressed={isChosen}
@@ -120,11 +120,6 @@ function Card({ one, document, store, paper, isChosen, onChoose, onChange, onRem
           value={one.timeMs / 1000}
           onChange={(v) => onChange(changeTime(document, one.id, v * 1000))}
         />
-        {isChosen && (
-          <button type="button" className="btn-quiet underline" aria-label={`Remove ${one.name}`} onClick={onRemove}>
-            Remove
-          </button>
-        )}
       </div>
     </div>
   );

@@ -9,6 +9,7 @@ const PER_S = 60;
 /** So far ahead they are asked for, and as many in one question. */
 const AHEAD_MS = 500;
 const AT_ONCE = 6;
+const AGAIN_MS = 2000;
 
 export type MomentFault = { code: string; blockId: string };
 
@@ -58,6 +59,17 @@ export class MomentStore {
     return this.shown;
   }
 
+  private forget(keys: readonly number[]) {
+    if (this.isGone) return;
+    keys.forEach((k) => this.asked.delete(k));
+    this.tell();
+  }
+
+  private tell() {
+    this.news++;
+    this.heard.forEach((listener) => listener());
+  }
+
   /** The moment of just this time; asked for where it is not there. */
   peek(timeMs: number): DrawnMoment | null {
     const key = Math.round(timeMs * 10) / 10;
@@ -78,14 +90,15 @@ export class MomentStore {
       fonts: this.fonts,
     }).then(({ moments }) => {
       if (this.isGone) return;
-      timesMs.forEach((k) => this.asked.delete(k));
+      // Not reached, or not drawable: asked again after a while, not at once.
+      if (!moments?.ok) setTimeout(() => this.forget(timesMs), AGAIN_MS);
+      else timesMs.forEach((k) => this.asked.delete(k));
       if (moments?.ok) {
         for (const [number, d] of moments.paths) this.paths.set(number, new Path2D(d));
         for (const moment of moments.moments) this.moments.set(moment.timeMs, moment);
         this.fault = null;
       } else this.fault = moments ?? null;
-      this.news++;
-      this.heard.forEach((listener) => listener());
+      this.tell();
     });
   }
 }

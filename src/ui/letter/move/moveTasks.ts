@@ -106,8 +106,8 @@ export type InkSample = { timeMs: number; colour: string; opacity: number; box: 
 /** `standsMs`: how long all letters can be read at once. `thinnest`: mm on the sheet; null where no stroke is narrow. */
 export type MotionTold = { samples: InkSample[]; standsMs: number; thinnest: { mm: number; timeMs: number } | null };
 
-const SAMPLES = 60;
-const THIN_SAMPLES = 5;
+const SAMPLES = 40;
+const THIN_SAMPLES = 4;
 
 /** @param lookMm - strokes that are wider are not looked for. */
 export function tellMotion(

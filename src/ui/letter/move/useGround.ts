@@ -28,7 +28,7 @@ const NIGHT = "#101417";
 
 export function useGround(clock: MotionClock, onNews: () => void): Ground {
   const { brief } = useBench();
-  const [kind, setKind] = useState<GroundKind>(brief.uses.includes("video") ? "night" : "paper");
+  const [kind, setKind] = useState<GroundKind>("paper");
   const [source, setSource] = useState<Ground["source"]>(null);
   const [clip, setClip] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);

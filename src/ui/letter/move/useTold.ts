@@ -4,7 +4,7 @@ import { useEffect, useRef, useState } from "react";
 import type { LetteringDocument } from "@/contracts/lettering";
 import { lowestContrast, type ContrastMoment, type LowestContrast } from "@/core/motion/contrastOver";
 import { readingMs } from "@/core/motion/readingTime";
-import { letterInWorker } from "../letterInWorker";
+import { letterBeside } from "../letterInWorker";
 import type { FontAddresses } from "../letter.worker";
 import type { InkSample, MotionTold } from "./moveTasks";
 import { paintGround, type Ground } from "./useGround";
@@ -35,7 +35,7 @@ export function useTold(
     if (!fonts || !document.motion) return;
     const own = ++count.current;
     const timer = setTimeout(() => {
-      void letterInWorker({ what: "tell", document, lookMm: (2 * FLICKERS_PX) / pxPerMm, fonts }).then((answer) => {
+      void letterBeside({ what: "tell", document, lookMm: (2 * FLICKERS_PX) / pxPerMm, fonts }).then((answer) => {
         if (own === count.current) setTold(answer.told ?? null);
       });
     }, REST_MS);
