@@ -59,6 +59,8 @@ function withPolicy(request: NextRequest): NextResponse {
   const nonce = btoa(crypto.randomUUID());
   const policy = [
     "default-src 'self'",
+    // Clips that are dropped in stay in the browser.
+    "media-src 'self' blob:",
     "img-src 'self' data: blob:",
     "font-src 'self' blob: data:",
     // Samples are sized and coloured by style attributes.

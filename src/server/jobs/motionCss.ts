@@ -39,10 +39,11 @@ export async function writeCssArchive(about: About, jobId: string, signal: Abort
     );
     if (signal.aborted) return;
     if (!made.ok) throw new FaultError(made.code, made.message);
+    const rest = Object.fromEntries(record.axes.map((a) => [a.tag, a.default]));
     for (const font of made.value) {
       const path = `fonts/${names.take(`${record.family} ${record.style}`).replaceAll(/\s+/g, "-")}.woff2`;
       archive.add(path, font.files.woff2!);
-      faces.push({ styleId, codePoints: font.codePoints, family: `title-${faces.length + 1}`, file: path });
+      faces.push({ styleId, rest, codePoints: font.codePoints, family: `title-${faces.length + 1}`, file: path });
     }
   }
   const written = await askMotion({ what: "css", ...about, faces }, signal);

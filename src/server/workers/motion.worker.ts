@@ -247,7 +247,7 @@ export function css(asked: Asked<"css">): CssMotion {
   const faceOf = ({ styleId }: Block, text: string): CssFace => {
     const own = asked.faces.filter((f) => f.styleId === styleId);
     const codePoint = text.codePointAt(0) ?? 0;
-    return own.find((f) => f.codePoints.includes(codePoint)) ?? own[0] ?? { family: "serif", file: "" };
+    return own.find((f) => f.codePoints.includes(codePoint)) ?? own[0] ?? { family: "serif", file: "", rest: {} };
   };
   return writeCssMotion(bakeAll(asked), { ...sizeOf(asked, asked.title), repeats: asked.repeats, blocks, faceOf });
 }

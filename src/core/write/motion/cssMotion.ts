@@ -11,7 +11,8 @@ import type { MotionSize } from "./lottie";
 
 const n = (v: number) => String(Number(v.toFixed(4)));
 
-export type CssFace = { family: string; file: string };
+/** `rest`: where the axes of its font rest; pages would set weight and slant by other rules where they are not said. */
+export type CssFace = { family: string; file: string; rest: Readonly<Record<string, number>> };
 export type CssOptions = MotionSize & {
   repeats: boolean;
   blocks: readonly Block[];
@@ -167,7 +168,8 @@ function writeLetter(
   options: CssOptions,
   rules: Rules,
 ): string {
-  const family = rules.face(options.faceOf(block, first.text));
+  const face = options.faceOf(block, first.text);
+  const family = rules.face(face);
   const origins = moments.map(({ letter }) => letter.glyphs[0]!.origin);
   const xMm = thin(
     origins.map((o) => o.xMm),
@@ -183,7 +185,7 @@ function writeLetter(
   );
   const at = (frame: number) =>
     `translate(${n(numberAt(xMm, frame))}px,${n(numberAt(yMm, frame))}px) rotate(${n(numberAt(turnDeg, frame))}deg)`;
-  const axes = axisKeys(moments);
+  const axes = axisKeys(moments, face.rest);
   const varied = isMoving(axes) ? classOf([rules.move("font-variation-settings", axes, (v) => v)]) : "";
   const rest =
     !isMoving(axes) && axes[0]!.value !== "normal" ? ` style='font-variation-settings:${axes[0]!.value}'` : "";
@@ -196,12 +198,14 @@ function sizeOf(letter: PlacedLetter, { group }: Moment, block: Block): number {
   return group.emMm * (edit?.scale ?? 1);
 }
 
-function axisKeys(moments: readonly Moment[]): BakedKey<string>[] {
-  const tags = [...new Set(moments.flatMap(({ group }) => Object.keys(group.state.coordinates ?? {})))];
+function axisKeys(moments: readonly Moment[], rest: CssFace["rest"]): BakedKey<string>[] {
+  const tags = [
+    ...new Set([...Object.keys(rest), ...moments.flatMap(({ group }) => Object.keys(group.state.coordinates ?? {}))]),
+  ];
   if (!tags.length) return [{ frame: 0, value: "normal" }];
   const rows = tags.map((tag) =>
     thin(
-      moments.map(({ group }) => group.state.coordinates?.[tag] ?? 0),
+      moments.map(({ group }) => group.state.coordinates?.[tag] ?? rest[tag] ?? 0),
       0.2,
     ),
   );

@@ -138,7 +138,8 @@ function Grips({ document, pxPerMm, store, pose, chosenId, clock, onChoose, onPr
   const held = useRef<Held | null>(null);
   const { timeMs, isPlaying } = useTime(clock);
   if (!pose || isPlaying || Math.abs(timeMs - pose.timeMs) > 1) return null;
-  const moment = store?.peek(pose.timeMs);
+  // While a line is in the hand its moment is always on its way: those before keep hold of it.
+  const moment = store?.peek(pose.timeMs) ?? store?.latest;
   const boxes = moment ? boxesOf(moment) : new Map<string, Bounds>();
   const onMove = (event: PointerEvent) => {
     const now = held.current;

@@ -37,6 +37,10 @@ export class MomentStore {
     if (before) before.before = null;
   }
 
+  /** What was shown last, of this document or the one before. */
+  get latest(): DrawnMoment | null {
+    return this.shown;
+  }
   subscribe = (listener: () => void): (() => void) => {
     this.heard.add(listener);
     return () => this.heard.delete(listener);
