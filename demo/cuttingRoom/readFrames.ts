@@ -3,7 +3,7 @@ import { existsSync, readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { z } from "zod";
 
-export type FrameFacts = { widthPx: number; heightPx: number; frames: number; fps: number | null; hasAlpha: boolean };
+type FrameFacts = { widthPx: number; heightPx: number; frames: number; fps: number | null; hasAlpha: boolean };
 export type Refusal = { ok: false; code: string; message: string };
 const no = (code: string, message: string): Refusal => ({ ok: false, code, message });
 

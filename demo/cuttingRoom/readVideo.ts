@@ -2,7 +2,7 @@
 // MP4 by a package; neither shares code with what writes them.
 import { createFile, MP4BoxBuffer } from "mp4box";
 
-export type FilmFacts = {
+type FilmFacts = {
   codec: string;
   widthPx: number;
   heightPx: number;

@@ -12,9 +12,11 @@ import { typesetText } from "../../src/core/typeset/typesetText";
 import { USE_WORDS } from "../../src/contracts/words";
 import { Use } from "../../src/contracts/traits";
 import { buildFoundry, fileNameOf } from "../foundry/build";
+import { answerCuttingRoom } from "../cuttingRoom/answer";
 import { CuttingRoom } from "../cuttingRoom/cuttingRoom";
 import { CuttingPlotter } from "../plotter/plotter";
 import { packBought, packFamily } from "./archives";
+import { gone, json, readBody, readJson, type Reply } from "./reply";
 import { Desk } from "./desk";
 import {
   CURRENCY,
@@ -48,13 +50,6 @@ const OrderBody = z.object({
     .min(1)
     .max(200),
 });
-/** What the cutting room works on, and a clip that was laid into its folder. */
-const Project = z.object({
-  fps: z.number().min(1).max(240),
-  widthPx: z.number().int().min(16).max(8192),
-  heightPx: z.number().int().min(16).max(8192),
-});
-const Clip = z.object({ name: z.string().max(120), fonts: z.array(z.string().max(120)).max(200).default([]) });
 type Order = {
   orderId: string;
   receipt: string;
@@ -66,15 +61,6 @@ const SETTINGS_A_MINUTE = 120;
 const LONGEST_TEXT = 120;
 const MAX_QUESTION_BYTES = 24_000_000;
 const MAX_CUT_FILE_BYTES = 64_000_000;
-
-type Reply = { status: number; type: string; body: Uint8Array | string; headers?: Record<string, string> };
-const json = (body: unknown, status = 200): Reply => ({
-  status,
-  type: "application/json",
-  body: JSON.stringify(body),
-});
-const gone = (code: string, status: number, message: string, more: object = {}) =>
-  json({ error: { code, message, ...more } }, status);
 
 /** Starts the server. @param folder - drawn fonts; drawn first when they are not there. @returns its address. */
 export function startLibraries(port: number, folder: string): Promise<{ url: string; close: () => void }> {
@@ -136,7 +122,7 @@ class StandIns {
     if (library === "revise") return this.revise(kind, name);
     if (library === "desk") return this.askDesk(request, kind, name);
     if (library === "plotter") return this.askPlotter(request, kind, name);
-    if (library === "cutting-room") return this.askCuttingRoom(request, kind);
+    if (library === "cutting-room") return answerCuttingRoom(this.cuttingRoom, request, kind);
     if (!(library in LIBRARIES)) return library ? gone("not-found", 404, "No such library.") : this.index();
     const lib = library as LibraryName;
     if (kind === "opds.json") return this.feed(lib, url);
@@ -191,24 +177,6 @@ class StandIns {
     if (!file) return gone("too-large", 413, "The file is larger than the plotter holds.");
     const taken = this.plotter.take(request.headers["content-type"] ?? "", file.toString("utf8"));
     return taken.ok ? json(taken.plot, 201) : gone(taken.code, 422, taken.message);
-  }
-
-  private async askCuttingRoom(request: IncomingMessage, kind: string): Promise<Reply> {
-    if (!kind) return json(this.cuttingRoom.about());
-    if (kind === "project" && request.method === "PUT") {
-      const project = Project.partial().safeParse(await readJson(request));
-      return project.success
-        ? json(this.cuttingRoom.set(project.data))
-        : gone("bad-request", 400, project.error.message);
-    }
-    if (kind === "start" && request.method === "POST") {
-      await this.cuttingRoom.start();
-      return json(this.cuttingRoom.about());
-    }
-    if (kind !== "clips" || request.method !== "POST") return gone("not-found", 404, "Nothing here.");
-    const clip = Clip.safeParse(await readJson(request));
-    if (!clip.success) return gone("bad-request", 400, "A clip has a name.");
-    return json(await this.cuttingRoom.take(clip.data.name, clip.data.fonts), 201);
   }
 
   private index = (): Reply =>
@@ -397,21 +365,3 @@ class StandIns {
 }
 
 /** Null when it is larger than that. */
-async function readBody(request: IncomingMessage, mostBytes: number): Promise<Buffer | null> {
-  const parts: Buffer[] = [];
-  let size = 0;
-  for await (const part of request as AsyncIterable<Buffer>) {
-    size += part.length;
-    if (size > mostBytes) return null;
-    parts.push(part);
-  }
-  return Buffer.concat(parts);
-}
-
-async function readJson(request: IncomingMessage, mostBytes = 1_000_000): Promise<unknown> {
-  try {
-    return JSON.parse((await readBody(request, mostBytes))?.toString("utf8") ?? "null");
-  } catch {
-    return null;
-  }
-}

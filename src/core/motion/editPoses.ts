@@ -43,8 +43,7 @@ export function changeAxis(
   tag: string,
   value: number | null,
 ): LetteringDocument {
-  const { [tag]: _, ...others } =
-    document.motion?.poses.find((p) => p.id === poseId)?.blocks[blockId]?.axes ?? ({});
+  const { [tag]: _, ...others } = document.motion?.poses.find((p) => p.id === poseId)?.blocks[blockId]?.axes ?? {};
   const axes = value === null ? others : { ...others, [tag]: value };
   return changeBlockPose(document, poseId, blockId, { axes });
 }

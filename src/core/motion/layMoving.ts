@@ -9,8 +9,8 @@ import { setBlock, type SetLineOfLetters } from "../letter/setBlock";
 import type { MovingFace } from "../outlines/openFace";
 
 /** What of a letter's state its outline and its width depend on. */
-export type LetterForm = { coordinates?: Record<string, number> | undefined; trackingEm?: number | undefined };
-export type LaidMoving = { ok: true; placed: PlacedBlock } | LayoutFault;
+type LetterForm = { coordinates?: Record<string, number> | undefined; trackingEm?: number | undefined };
+type LaidMoving = { ok: true; placed: PlacedBlock } | LayoutFault;
 
 export const keyOfForm = ({ coordinates, trackingEm }: LetterForm) =>
   `${JSON.stringify(coordinates ?? {})} ${trackingEm}`;

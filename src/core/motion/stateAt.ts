@@ -71,15 +71,3 @@ export function stateAt(
   const late = (at: number) => (track: Track) => (turns.get(track)?.get(at) ?? 0) * (track.perLetter?.staggerMs ?? 0);
   return new Map(letters.map(({ at }) => [at, stateOf(block, tracks, timeMs, late(at))]));
 }
-
-/** When the last letter has come to its last key. */
-export function endsMs(tracks: readonly Track[], letters: readonly Lettered[]): number {
-  return Math.max(
-    0,
-    ...tracks.map(({ keys, perLetter }) => {
-      const last = Math.max(...keys.map((k) => k.timeMs));
-      const turns = perLetter ? [...turnsOf(letters, perLetter).values()] : [];
-      return last + Math.max(0, ...turns) * (perLetter?.staggerMs ?? 0);
-    }),
-  );
-}

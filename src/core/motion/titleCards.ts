@@ -9,7 +9,7 @@ export type Card = (typeof CARDS)[number];
 
 /** A face at a place on its axes. */
 export type CardFace = { styleId: StyleId; coordinates?: Record<string, number> };
-export type CardLine = { id: string; text: string };
+type CardLine = { id: string; text: string };
 export type CardFaces = { heavy: CardFace; light: CardFace };
 
 /** A frame of 16 : 9; its millimetres are a measure alone. */

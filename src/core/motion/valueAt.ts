@@ -32,7 +32,7 @@ export const channelsOf = (colour: string): [number, number, number, number] => 
   colour.length === 9 ? parseInt(colour.slice(7, 9), 16) : 255,
 ];
 
-export const writeColour = (channels: readonly number[]): string => {
+const writeColour = (channels: readonly number[]): string => {
   const hex = channels.map((v) =>
     Math.max(0, Math.min(255, Math.round(v)))
       .toString(16)

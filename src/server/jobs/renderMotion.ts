@@ -18,7 +18,7 @@ import { writeCssArchive } from "./motionCss";
 const STRETCH = { frames: 6, coded: 25 };
 
 /** Where a motion's frames lie until it is put together. */
-export const motionFolder = (jobId: string) => join(dataFolder(), "motion", jobId);
+const motionFolder = (jobId: string) => join(dataFolder(), "motion", jobId);
 
 export async function renderMotion({ job, signal, progress }: JobContext): Promise<void> {
   const payload = JSON.parse(job.payload) as MotionPayload;
@@ -63,7 +63,7 @@ function end(folder: string, file: string, total: number, progress: JobContext["
   rmSync(folder, { recursive: true, force: true });
 }
 
-export function stretchesOf(frames: number, length: number): FrameRange[] {
+function stretchesOf(frames: number, length: number): FrameRange[] {
   const ranges: FrameRange[] = [];
   for (let from = 0; from < frames; from += length) ranges.push({ from, to: Math.min(frames, from + length) });
   return ranges;

@@ -15,7 +15,7 @@ import type { Picture } from "./drawMotion";
 
 export type VideoFormat = "webm" | "mp4";
 export type VideoPacket = { isKey: boolean; bytes: Uint8Array; alpha: Uint8Array | null };
-export type VideoSettings = {
+type VideoSettings = {
   format: VideoFormat;
   widthPx: number;
   heightPx: number;

@@ -13,7 +13,7 @@ const n = (v: number) => String(Number(v.toFixed(4)));
 
 /** `rest`: where the axes of its font rest; pages would set weight and slant by other rules where they are not said. */
 export type CssFace = { family: string; file: string; rest: Readonly<Record<string, number>> };
-export type CssOptions = MotionSize & {
+type CssOptions = MotionSize & {
   repeats: boolean;
   blocks: readonly Block[];
   /** The web font that has a letter of a block. */

@@ -3,7 +3,7 @@ import type { Outline } from "../../geometry/outline";
 import { splitContours } from "../../letter/letterParts";
 
 /** Corner points with the handles that come in and go out, relative to their point. */
-export type CubicContour = { points: [number, number][]; into: [number, number][]; out: [number, number][] };
+type CubicContour = { points: [number, number][]; into: [number, number][]; out: [number, number][] };
 
 export const cubicsOf = (outline: Outline): CubicContour[] => splitContours(outline).map(cubicOf);
 

@@ -7,7 +7,7 @@ import { blurOf, Definitions, deviationOf, fillOf } from "../lettering/svg";
 const DIGITS = 4;
 export const pathOf = (outline: Outline) => writePath(outline, IN_PLACE, DIGITS);
 const n = (v: number) => String(Number(v.toFixed(6)));
-export const matrixOf = ({ a, b, c, d, e, f }: Affine) => `matrix(${[a, b, c, d, e, f].map((v) => n(v)).join(" ")})`;
+const matrixOf = ({ a, b, c, d, e, f }: Affine) => `matrix(${[a, b, c, d, e, f].map((v) => n(v)).join(" ")})`;
 
 /** A clip's corners as a path. */
 export const clipPath = (corners: Float64Array) => {
@@ -16,13 +16,13 @@ export const clipPath = (corners: Float64Array) => {
   return `M${points.join("L")}Z`;
 };
 
-export type FrameSize = { sheet: LetteringDocument["sheet"]; widthPx: number; heightPx: number };
+type FrameSize = { sheet: LetteringDocument["sheet"]; widthPx: number; heightPx: number };
 /** A part of a picture, in whole pixels from its top left. */
 export type Region = { left: number; top: number; width: number; height: number };
 
 /** Fainter than this nothing is seen. */
 const LEAST_OPACITY = 1 / 1024;
-export const isSeen = ({ opacity, by }: FrameGroup) => opacity > LEAST_OPACITY && Math.hypot(by.a, by.b) > 1e-6;
+const isSeen = ({ opacity, by }: FrameGroup) => opacity > LEAST_OPACITY && Math.hypot(by.a, by.b) > 1e-6;
 
 /** What of a frame is drawn on; null where it is empty. Points that guide curves count: it may be a little larger than the ink. */
 export function findRegion({ groups }: Frame, { sheet, widthPx, heightPx }: FrameSize): Region | null {

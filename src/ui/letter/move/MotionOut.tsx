@@ -10,7 +10,7 @@ import { MOTION_FILES } from "@/contracts/motion";
 import type { MotionRequest } from "@/contracts/operations/motion";
 import { countFrames, frameSize } from "@/core/motion/frames";
 import { useBench } from "../../bench/BenchContext";
-import { useCancelJob, writeTimeLeft } from "../../bench/FootLine";
+import { useCancelJob, useRetryJob, writeTimeLeft } from "../../bench/FootLine";
 import { writeFault, type Fault } from "../../messages";
 import { addressOf, ask, askFile, faultOf, queryOf } from "../../parts/client";
 import { Choice } from "../../parts/Choice";
@@ -114,6 +114,7 @@ const LOOK_MS = 500;
 
 function Made({ jobId, format, name }: { jobId: JobId; format: MotionFormat; name: string }) {
   const cancel = useCancelJob();
+  const retry = useRetryJob();
   const read = useQuery({
     ...queryOf("getJob", { params: { id: jobId } }),
     refetchInterval: ({ state }) =>
@@ -146,8 +147,13 @@ function Made({ jobId, format, name }: { jobId: JobId; format: MotionFormat; nam
           </button>
         </>
       )}
-      {job.state === "cancelled" && "Cancelled. What was drawn is kept: made again, it goes on from there."}
+      {job.state === "cancelled" && "Cancelled. What was drawn is kept."}
       {job.state === "failed" && <span className="text-madder">{job.message}</span>}
+      {(job.state === "cancelled" || job.state === "failed") && (
+        <button type="button" className="btn" onClick={() => void retry(jobId)}>
+          Go on from there
+        </button>
+      )}
       {job.state === "done" && (
         <>
           <span>{job.title} is made.</span>

@@ -209,7 +209,7 @@ function SafeArea({ ratio, width, height }: { ratio: Ratio; width: number; heigh
   );
 }
 
-export const writeTime = (ms: number) => {
+const writeTime = (ms: number) => {
   const minutes = Math.floor(ms / 60_000);
   return `${String(minutes).padStart(2, "0")}:${(Math.floor((ms % 60_000) / 10) / 100).toFixed(2).padStart(5, "0")}`;
 };

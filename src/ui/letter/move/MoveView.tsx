@@ -53,7 +53,7 @@ export function MoveView(props: Props) {
 }
 
 /** As wide as films are made where nothing was chosen. */
-export const FILM_PX = 1920;
+const FILM_PX = 1920;
 
 function Moving({ document, fonts, block, onChoose, onPreview, onChange }: Props) {
   const motion = document.motion!;

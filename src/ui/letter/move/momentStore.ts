@@ -11,7 +11,7 @@ const AHEAD_MS = 500;
 const AT_ONCE = 6;
 const AGAIN_MS = 2000;
 
-export type MomentFault = { code: string; blockId: string };
+type MomentFault = { code: string; blockId: string };
 
 let stores = 0;
 

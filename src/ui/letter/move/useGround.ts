@@ -5,7 +5,7 @@ import { useBench } from "../../bench/BenchContext";
 import { addressOf } from "../../parts/client";
 import type { MotionClock } from "./motionClock";
 
-export const GROUNDS = [
+const GROUNDS = [
   { value: "paper", name: "the brief’s paper" },
   { value: "night", name: "black" },
   { value: "picture", name: "the brief’s picture" },
