@@ -12,6 +12,7 @@ import { freePort, stopServer } from "./server.mjs";
 import { startServer, waitFor } from "../tests/e2e/globalSetup.mjs";
 import { benchCompare, watchTasks } from "./benchCompare.mjs";
 import { benchLetter } from "./benchLetter.mjs";
+import { benchMotion } from "./benchMotion.mjs";
 import { benchLarge, quantile, WORDS } from "./benchLarge.mjs";
 
 const { compiled } = await installPackages();
@@ -115,6 +116,7 @@ try {
   const browser = await launchBrowser();
   await benchCompare({ url, browser, note });
   await benchLetter({ url, data, browser, note });
+  await benchMotion({ url, browser, note });
   await browser.close();
 } finally {
   await stopServer(server);

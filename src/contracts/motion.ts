@@ -5,8 +5,7 @@ import { BlockId } from "./ids";
 import { Ease, MOST_MS, STAGGER_ORDERS, STAGGER_UNITS } from "./poses";
 
 /** Place, scale, turn, opacity, tracking, fill, or an axis by its tag. */
-export const Property = z.string().regex(/^(?:opacity|xMm|yMm|scale|turnDeg|trackingEm|fill|axis:[ -~]{4})$/);
-export type Property = z.infer<typeof Property>;
+const Property = z.string().regex(/^(?:opacity|xMm|yMm|scale|turnDeg|trackingEm|fill|axis:[ -~]{4})$/);
 
 const Key = z.object({
   timeMs: z.number().min(0).max(MOST_MS),

@@ -17,9 +17,9 @@ const TimeMs = z.number().min(0).max(MOST_MS);
 export const FRAME_RATES = [23.976, 24, 25, 29.97, 30, 50, 60] as const;
 
 const Mm = z.number().min(-20_000).max(20_000);
-export const TrackingEm = z.number().min(-1).max(10);
-export const Scale = z.number().min(0).max(100);
-export const TurnDeg = z.number().min(-36_000).max(36_000);
+const TrackingEm = z.number().min(-1).max(10);
+const Scale = z.number().min(0).max(100);
+const TurnDeg = z.number().min(-36_000).max(36_000);
 /** How one block stands in a pose; what is absent is as the document has it. */
 export const BlockPose = z.object({
   dxMm: Mm.optional().describe("from its own place"),

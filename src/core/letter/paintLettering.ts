@@ -37,7 +37,8 @@ export function paintLettering({ sheet }: LetteringDocument, shapes: readonly Bl
 /** @param ink - what gradients run over; absent: the letters of the shape. */
 export function paintBlock(shape: BlockShape, ink?: Bounds | null): PaintedBlock {
   const { block } = shape.placed;
-  const fills = paintFills(shape, ink ?? boundsOf(shape.letters.flatMap((l) => l.polygons)));
+  const inkOf = () => ink ?? boundsOf(shape.letters.flatMap((l) => l.polygons));
+  const fills = paintFills(shape, inkOf);
   const { outline, shadow } = block;
   const parts: PaintedPart[] = [];
   const ring = outline && {
@@ -59,22 +60,22 @@ export function paintBlock(shape: BlockShape, ink?: Bounds | null): PaintedBlock
 }
 
 /** Letters as they are filled. Those with colours of their own stand part by part, after the others. */
-function paintFills({ placed: { block }, letters, whole }: BlockShape, ink: Bounds | null): PaintedPart[] {
+function paintFills({ placed: { block }, letters, whole }: BlockShape, inkOf: () => Bounds | null): PaintedPart[] {
   const own = new Map((block.letters ?? []).flatMap((l) => (l.fills?.length ? [[l.at, l.fills] as const] : [])));
   const plain = whole ?? joinOutlines(letters.filter((l) => !own.has(l.letter.at)).map((l) => l.outline));
   const fill = (outline: Outline, paint: Paint): PaintedPart => ({ role: "fill", outline, paint, blurMm: 0 });
-  const parts = [fill(plain, placeFill(block.fill, ink))];
+  const parts = [fill(plain, placeFill(block.fill, inkOf))];
   for (const { letter, outline } of letters) {
     const colours = own.get(letter.at);
     if (!colours) continue;
-    partsOfLetter(outline).forEach((part, i) => parts.push(fill(part, colours[i] ?? placeFill(block.fill, ink))));
+    partsOfLetter(outline).forEach((part, i) => parts.push(fill(part, colours[i] ?? placeFill(block.fill, inkOf))));
   }
   return parts.filter((p) => p.outline.verbs);
 }
 
-function placeFill(fill: Fill, ink: Bounds | null): Paint {
+function placeFill(fill: Fill, inkOf: () => Bounds | null): Paint {
   if (typeof fill === "string") return fill;
-  const box = ink ?? { xMin: 0, yMin: 0, xMax: 1, yMax: 1 };
+  const box = inkOf() ?? { xMin: 0, yMin: 0, xMax: 1, yMax: 1 };
   const angle = (fill.angleDeg * Math.PI) / 180;
   const [ux, uy] = [Math.cos(angle), Math.sin(angle)];
   // The line is as long as the box is in its direction.

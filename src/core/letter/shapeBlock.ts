@@ -25,7 +25,7 @@ import type { PlacedBlock } from "./layoutLettering";
 import { FLAT_MM, type PlacedLetter } from "./placeBlock";
 
 /** A letter's own outline and the same as polygons. Letters without ink are left out. */
-export type LetterShape = { letter: PlacedLetter; outline: Outline; polygons: Polygons };
+export type LetterShape = { letter: PlacedLetter; outline: Outline; readonly polygons: Polygons };
 /** `whole`: the one outline of a joined block; null where its letters stand for themselves. `isFlattened`: its curves could not be kept. */
 export type BlockShape = { placed: PlacedBlock; letters: LetterShape[]; whole: Outline | null; isFlattened: boolean };
 
@@ -33,7 +33,17 @@ function shapeLetters({ letters }: PlacedBlock): LetterShape[] {
   return letters.flatMap((letter) => {
     const outline = joinOutlines(letter.glyphs.map((g) => g.outline));
     if (!outline.verbs) return [];
-    return [{ letter, outline, polygons: flattenOutline(outline, FLAT_MM) }];
+    // Taken apart when it is first asked for: plain letters on their way never are.
+    let polygons: Polygons | null = null;
+    return [
+      {
+        letter,
+        outline,
+        get polygons() {
+          return (polygons ??= flattenOutline(outline, FLAT_MM));
+        },
+      },
+    ];
   });
 }
 

@@ -16,8 +16,7 @@ export const READ_FROM = 0.5;
 const WORST_SHARE = 0.05;
 
 const linear = (v: number) => (v <= 0.04045 * 255 ? v / 255 / 12.92 : ((v / 255 + 0.055) / 1.055) ** 2.4);
-export const luminanceOf = (r: number, g: number, b: number) =>
-  0.2126 * linear(r) + 0.7152 * linear(g) + 0.0722 * linear(b);
+const luminanceOf = (r: number, g: number, b: number) => 0.2126 * linear(r) + 0.7152 * linear(g) + 0.0722 * linear(b);
 const ratioOf = (a: number, b: number) => (Math.max(a, b) + 0.05) / (Math.min(a, b) + 0.05);
 
 /** The ratio at a moment: of what is seen of the letters against the ground around them, the worst twentieth of it left out. */

@@ -2,7 +2,7 @@
 // and every file format are made from this.
 import type { Block, LetteringDocument } from "@/contracts/lettering";
 import { SHEET, type Motion, type Track } from "@/contracts/motion";
-import { boundsOf, IN_PLACE, mapPolygons, middleOf, type Affine, type Bounds } from "../geometry/outline";
+import { IN_PLACE, mapPolygons, middleOf, type Affine, type Bounds } from "../geometry/outline";
 import type { LayoutFault, PlacedBlock } from "../letter/layoutLettering";
 import { paintBlock, type PaintedPart } from "../letter/paintLettering";
 import { inkOfLetters, joinMaps, type PlacedLetter } from "../letter/placeBlock";
@@ -207,7 +207,3 @@ function sheetAt({ tracks }: Motion, { widthMm, heightMm }: LetteringDocument["s
     opacity: Math.max(0, Math.min(1, of("opacity", 1))),
   };
 }
-
-/** What is drawn at all. */
-export const boundsOfGroup = ({ parts }: FrameGroup): Bounds | null =>
-  boundsOf(parts.map((p) => p.outline.coords).filter((c) => c.length));

@@ -35,7 +35,8 @@ export function layTogether(block: Block, form: LetterForm, { face, moveTo }: Mo
 /** @param forms - of every letter, by its index. */
 export function layMoving(block: Block, forms: ReadonlyMap<number, LetterForm>, moving: MovingFace): LaidMoving {
   const { face, moveTo } = moving;
-  const distinct = new Map([...forms.values()].map((form) => [keyOfForm(form), form]));
+  const keys = new Map([...forms].map(([at, form]) => [at, keyOfForm(form)]));
+  const distinct = new Map([...forms].map(([at, form]) => [keys.get(at)!, form]));
   if (distinct.size < 2) return layTogether(block, [...distinct.values()][0] ?? block, moving);
   const baseline = followPath(block.path);
   if (typeof baseline === "string") return { ok: false, code: baseline, blockId: block.id };
@@ -48,7 +49,7 @@ export function layMoving(block: Block, forms: ReadonlyMap<number, LetterForm>, 
     if (emMm === null) return { ok: false, code: "no-size", blockId: block.id };
     set.set(key, { lines, emMm });
   }
-  const keyAt = (at: number) => keyOfForm(forms.get(at) ?? block);
+  const keyAt = (at: number) => keys.get(at) ?? keyOfForm(block);
   const lines = mixLines(set, keyAt);
   const ats = lines.flatMap((l) => l.letters.map((letter) => letter.at));
   // As large as its letters are on the whole: it does not jump when the last of them has come.

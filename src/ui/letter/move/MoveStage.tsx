@@ -81,6 +81,7 @@ function Picture(props: PictureProps) {
     paintGround(context, ground, context.canvas.width, context.canvas.height);
     if (!moment || !store) return;
     drawMoment({ context, pxPerMm: pxPerMm * scale }, moment, store.pathOf);
+    context.canvas.dataset.clock = String(timeMs);
     context.setTransform(1, 0, 0, 1, 0, 0);
     if (drawn.current.moment === moment) return;
     drawn.current = { moment, count: drawn.current.count + 1 };

@@ -28,7 +28,7 @@ export function PoseCards({ document, fonts, choice, clock, paper, onPreview, on
   const { poses, pose, choose, setWanted } = choice;
   // As a pose is meant: all letters have come.
   const together = useMemo(() => changeStagger(document, undefined), [document]);
-  const store = useMoments(together, fonts);
+  const store = useMoments(together, fonts, false);
   useMomentNews(store);
   const add = () => {
     const id = newPoseId();

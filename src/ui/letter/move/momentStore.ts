@@ -1,5 +1,6 @@
 // Moments of a motion as they are drawn, asked for a little ahead of the time that is shown, and kept for the next round.
 import type { LetteringDocument } from "@/contracts/lettering";
+import { ARITY, type Outline } from "@/core/geometry/outline";
 import { letterInWorker } from "../letterInWorker";
 import type { FontAddresses } from "../letter.worker";
 import type { DrawnMoment } from "./moveTasks";
@@ -10,6 +11,9 @@ const PER_S = 60;
 const AHEAD_MS = 500;
 const AT_ONCE = 6;
 const AGAIN_MS = 2000;
+/** So long after a change it begins to look ahead, and so far. */
+const REST_MS = 500;
+const MOST_AHEAD_MS = 10_000;
 
 type MomentFault = { code: string; blockId: string };
 
@@ -23,6 +27,9 @@ export class MomentStore {
   private heard = new Set<() => void>();
   private shown: DrawnMoment | null = null;
   private isGone = false;
+  private resting: ReturnType<typeof setTimeout> | undefined;
+  /** It has begun to look ahead. */
+  private isAhead = false;
   fault: MomentFault | null = null;
   /** Grows with every answer. */
   news = 0;
@@ -31,6 +38,7 @@ export class MomentStore {
     private readonly document: LetteringDocument,
     private readonly fonts: FontAddresses,
     private before: MomentStore | null,
+    private readonly looksAhead: boolean,
   ) {
     // Until the first moment of this document is there, the last one of the document before stands.
     this.shown = before?.shown ?? null;
@@ -48,6 +56,7 @@ export class MomentStore {
   pathOf = (outline: number): Path2D | undefined => this.paths.get(outline) ?? this.before?.paths.get(outline);
   end = () => {
     this.isGone = true;
+    clearTimeout(this.resting);
   };
 
   /** The moment of a time, or the last one that was there, while it is asked for. */
@@ -63,6 +72,26 @@ export class MomentStore {
     return this.shown;
   }
 
+  /** While nothing is asked for, the moments that playing will show are made ready, from the first on. */
+  private lookAhead() {
+    if (!this.looksAhead) return;
+    clearTimeout(this.resting);
+    this.resting = setTimeout(
+      () => {
+        if (this.isGone || this.asked.size) return;
+        const durationMs = Math.min(this.document.motion?.durationMs ?? 0, MOST_AHEAD_MS);
+        const keys: number[] = [];
+        for (let ms = 0; ms < durationMs && keys.length < AT_ONCE; ms += 1000 / PER_S) {
+          const key = keyAt(ms);
+          if (!this.moments.has(key)) keys.push(key);
+        }
+        this.isAhead = !this.fault;
+        this.ask(keys);
+      },
+      this.isAhead ? 0 : REST_MS,
+    );
+  }
+
   private forget(keys: readonly number[]) {
     if (this.isGone) return;
     keys.forEach((k) => this.asked.delete(k));
@@ -70,6 +99,7 @@ export class MomentStore {
   }
 
   private tell() {
+    this.lookAhead();
     this.news++;
     this.heard.forEach((listener) => listener());
   }
@@ -98,13 +128,36 @@ export class MomentStore {
       if (!moments?.ok) setTimeout(() => this.forget(timesMs), AGAIN_MS);
       else timesMs.forEach((k) => this.asked.delete(k));
       if (moments?.ok) {
-        for (const [number, d] of moments.paths) this.paths.set(number, new Path2D(d));
+        for (const [number, outline] of moments.paths) this.paths.set(number, pathOf(outline));
         for (const moment of moments.moments) this.moments.set(moment.timeMs, moment);
         this.fault = null;
       } else this.fault = moments ?? null;
       this.tell();
     });
   }
+}
+
+/** An outline as the canvas fills it. */
+function pathOf({ verbs, coords }: Outline): Path2D {
+  const path = new Path2D();
+  let at = 0;
+  for (const verb of verbs) {
+    if (verb === "M") path.moveTo(coords[at]!, coords[at + 1]!);
+    else if (verb === "L") path.lineTo(coords[at]!, coords[at + 1]!);
+    else if (verb === "Q") path.quadraticCurveTo(coords[at]!, coords[at + 1]!, coords[at + 2]!, coords[at + 3]!);
+    else if (verb === "C")
+      path.bezierCurveTo(
+        coords[at]!,
+        coords[at + 1]!,
+        coords[at + 2]!,
+        coords[at + 3]!,
+        coords[at + 4]!,
+        coords[at + 5]!,
+      );
+    else path.closePath();
+    at += ARITY[verb]!;
+  }
+  return path;
 }
 
 const keyAt = (timeMs: number) => Math.round((Math.round((timeMs * PER_S) / 1000) * 10_000) / PER_S) / 10;

@@ -2,16 +2,7 @@
 import { LRUCache } from "lru-cache";
 import type { Block, LetteringDocument } from "@/contracts/lettering";
 import type { Motion } from "@/contracts/motion";
-import {
-  boundsOf,
-  flattenOutline,
-  IN_PLACE,
-  mapPolygons,
-  writePath,
-  type Affine,
-  type Bounds,
-  type Outline,
-} from "@/core/geometry/outline";
+import { boundsOf, flattenOutline, mapPolygons, type Affine, type Bounds, type Outline } from "@/core/geometry/outline";
 import type { Paint } from "@/core/letter/paintLettering";
 import { findThinStrokes } from "@/core/letter/thinStrokes";
 import { unitePolygons } from "@/core/geometry/polygons";
@@ -32,9 +23,10 @@ export type DrawnGroup = {
   box: Bounds | null;
 };
 export type DrawnMoment = { timeMs: number; groups: DrawnGroup[] };
-export type Moments = { ok: true; moments: DrawnMoment[]; paths: [number, string][] } | LayoutFault;
+/** A path by its number, as the canvas draws it: written as text it would have to be read again, sixty times a second. */
+export type DrawnPath = [number: number, outline: Outline];
+export type Moments = { ok: true; moments: DrawnMoment[]; paths: DrawnPath[] } | LayoutFault;
 
-const DIGITS = 3;
 type Opened = { memory: FrameMemory; document: LetteringDocument; motion: Motion };
 /** The motion at work, and the same as its poses are drawn. */
 const MOST_OPEN = 4;
@@ -63,13 +55,13 @@ export function drawMoments(
   sent: Set<number>,
 ): Moments {
   const { document, motion, memory } = openMotion(asked, faceOf);
-  const paths: [number, string][] = [];
+  const paths: DrawnPath[] = [];
   const numberOf = (outline: Outline): number => {
     let number = numbers.get(outline);
     if (number === undefined) numbers.set(outline, (number = ++count));
     if (!sent.has(number)) {
       sent.add(number);
-      paths.push([number, writePath(outline, IN_PLACE, DIGITS)]);
+      paths.push([number, outline]);
     }
     return number;
   };

@@ -11,17 +11,21 @@ import { MomentStore } from "./momentStore";
 
 const NOTHING = () => () => {};
 
-/** @returns null until the fonts are known. */
-export function useMoments(document: LetteringDocument, fonts: FontAddresses | null): MomentStore | null {
+/** @param looksAhead - it will be played. @returns null until the fonts are known. */
+export function useMoments(
+  document: LetteringDocument,
+  fonts: FontAddresses | null,
+  looksAhead = true,
+): MomentStore | null {
   const [store, setStore] = useState<MomentStore | null>(null);
   const last = useRef<MomentStore | null>(null);
   useEffect(() => {
     if (!fonts) return;
-    const next = new MomentStore(document, fonts, last.current);
+    const next = new MomentStore(document, fonts, last.current, looksAhead);
     last.current = next;
     setStore(next);
     return () => next.end();
-  }, [document, fonts]);
+  }, [document, fonts, looksAhead]);
   return store;
 }
 
@@ -40,12 +44,12 @@ export function useClock(durationMs: number): MotionClock {
   return clock;
 }
 
-/** @param coarse - how often a part of the page looks at the time, in ms. */
+/** The time as parts of the page show it. */
 export function useTime(clock: MotionClock): ClockState {
   return useSyncExternalStore(
     clock.subscribe,
-    () => clock.now,
-    () => clock.now,
+    () => clock.lately,
+    () => clock.lately,
   );
 }
 
