@@ -48,7 +48,7 @@ try {
     await page.screenshot({ path: `${out}/${name}.png` });
     console.log(`${out}/${name}.png`);
   };
-  /** Hull letters on an arc, one of them by its points, and what would go wrong with them in stencil card. */
+  /** Hull letters on an arc. */
   const drawLettering = async () => {
     const hull = "../b_hull-letters/letter";
     for (const q of ["kaushan script", "lobster", "rokkitt extrabold"])
@@ -63,12 +63,29 @@ try {
       await page.getByRole("button", { name: /^Letter &/ }).click();
       await page.waitForTimeout(1500);
     });
-    await shot(`${hull}?way=shape&letter=5`, "letter-shape", async () => {
-      await page.getByLabel("Points").check();
+  };
+  /** Titles of the film: poses over the brief's paper, and the film that was made of them. */
+  const drawMotion = async () => {
+    const film = "../b_keepers-of-the-lamp/letter";
+    const face = await styleOf("commissioner variable");
+    await fetch(`${url}/api/v1/briefs/b_keepers-of-the-lamp/kept/${face}`, { method: "PUT", body: "{}" });
+    await shot(`${film}?way=move`, "move", async () => {
+      await page.getByRole("button", { name: "Start lettering" }).click();
+      await page.getByRole("button", { name: "thin and heavy" }).click();
+      await page.getByRole("button", { name: "Begin in another way" }).click();
+      await page.getByRole("button", { name: "Lamp is lit" }).click();
+      await page.getByRole("button", { name: "Keep this motion" }).click();
+      await page.getByLabel("16:9", { exact: true }).check();
+      await page.locator("[data-contrast]").waitFor();
+      await page.waitForTimeout(1500);
+      await page.getByLabel("Time", { exact: true }).fill("800");
     });
-    await shot(`${hull}?way=check`, "letter-check", async () => {
-      await page.getByRole("combobox", { name: "Material" }).selectOption("Stencil card");
-      await page.locator("[data-mark='1']").waitFor();
+    await shot(`${film}?way=save`, "move-out", async () => {
+      await page.getByRole("button", { name: "Make WebM" }).click();
+      await page.locator("[data-made=done]").waitFor({ timeout: 90_000 });
+      await page.getByRole("button", { name: "Hand to the cutting room" }).click();
+      await page.locator("[data-taken]").waitFor();
+      await page.locator("[data-taken]").scrollIntoViewIfNeeded();
     });
   };
   await shot("brief", "brief");
@@ -129,6 +146,7 @@ try {
     await page.waitForTimeout(1200);
   });
   await drawLettering();
+  await drawMotion();
   await page.goto(url);
   await page.locator("[data-brief] [data-face=ready]").first().waitFor();
   await page.waitForTimeout(600);

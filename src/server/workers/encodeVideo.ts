@@ -40,10 +40,10 @@ export function codecOf({ format, widthPx, heightPx }: Pick<VideoSettings, "form
 const ENCODERS = {
   webm: {
     name: FF_ENCODER_LIBVPX_VP9,
-    options: { deadline: "realtime", "cpu-used": "8", "lag-in-frames": "0", "auto-alt-ref": "0", "row-mt": "0" },
+    options: { deadline: "realtime", "cpu-used": 8, "lag-in-frames": 0, "auto-alt-ref": 0, "row-mt": false },
   },
   mp4: { name: FF_ENCODER_LIBX264, options: { preset: "veryfast", tune: "zerolatency" } },
-};
+} as const;
 
 /** Whether an encoder for it runs on this machine. */
 export const canEncodeVideo = (format: VideoFormat): boolean => Codec.findEncoderByName(ENCODERS[format].name) !== null;
