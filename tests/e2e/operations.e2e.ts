@@ -185,7 +185,7 @@ const RIGHT: Record<OperationName, Case> = {
     async then(body) {
       note("motion", "jobId")(body);
       const isDone = async () => (await api<{ state: string }>(`/jobs/${ids.motion}`)).body.state === "done";
-      await waitUntil(isDone);
+      await waitUntil(isDone, 120_000);
     },
   },
   getCuttingRoom: plain(),
