@@ -334,7 +334,7 @@ describe("with right input, in order", () => {
     expect({ status, body: status < 300 ? null : body }).toEqual({ status: op.status ?? 200, body: null });
     if (type === "application/json" && op.output) {
       expect(op.output.safeParse(body).error).toBeUndefined();
-      RIGHT[name].then?.(body);
+      await RIGHT[name].then?.(body);
     } else {
       expect(op.file?.some((t) => t === type || (t === "image/*" && type.startsWith("image/")))).toBe(true);
       expect(type === "application/json" ? body : (body as Uint8Array | undefined)?.length).toBeTruthy();
