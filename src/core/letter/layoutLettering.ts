@@ -46,9 +46,16 @@ export function layoutBlock(block: Block, face: OpenFace): { ok: true; placed: P
   // A block without words has no size of its own yet; one whose face has no such letter cannot be sized by it.
   if (emMm === null && hasLetters) return { ok: false, code: "no-size", blockId: block.id };
   const letters = emMm === null ? [] : placeBlock(face, block, lines, emMm, baseline);
-  const missing = [...new Set(letters.filter((l) => l.isMissing).map((l) => l.text))];
-  return { ok: true, placed: { block, emMm: emMm ?? 0, unitsPerEm: face.unitsPerEm, letters, missing } };
+  return {
+    ok: true,
+    placed: { block, emMm: emMm ?? 0, unitsPerEm: face.unitsPerEm, letters, missing: missingOf(letters) },
+  };
 }
+
+/** Characters that the face lacks, each once. */
+export const missingOf = (letters: readonly PlacedLetter[]): string[] => [
+  ...new Set(letters.filter((l) => l.isMissing).map((l) => l.text)),
+];
 
 const toInkBox = (b: Bounds): InkBox => ({
   xMm: b.xMin,

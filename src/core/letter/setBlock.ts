@@ -22,7 +22,7 @@ export type SetLetter = {
 export type SetLineOfLetters = { letters: SetLetter[]; widthFu: number };
 
 /** Optional ligatures: letters that are spaced stand alone unless the features say otherwise. */
-const UNJOINED: Features = { liga: 0, clig: 0 };
+export const UNJOINED: Features = { liga: 0, clig: 0 };
 
 /** @returns one line per line of the text; `at` counts in the order of the text, over all lines. */
 export function setBlock(face: OpenFace, block: Block): SetLineOfLetters[] {

@@ -2,11 +2,13 @@
 // and every file format are made from this.
 import type { Block, LetteringDocument } from "@/contracts/lettering";
 import { SHEET, type Motion, type Track } from "@/contracts/motion";
-import { IN_PLACE, mapPolygons, middleOf, type Affine, type Bounds } from "../geometry/outline";
+import { boundsOf, IN_PLACE, mapPolygons, middleOf, type Affine, type Bounds } from "../geometry/outline";
 import type { LayoutFault, PlacedBlock } from "../letter/layoutLettering";
 import { paintBlock, type PaintedPart } from "../letter/paintLettering";
 import { inkOfLetters, joinMaps, type PlacedLetter } from "../letter/placeBlock";
 import { shapeBlock } from "../letter/shapeBlock";
+import { clamp } from "../geometry/numbers";
+import { UNJOINED } from "../letter/setBlock";
 import type { MovingFace } from "../outlines/openFace";
 import { keyOfForm, layMoving, layTogether } from "./layMoving";
 import { stateAt, tracksOf, type LetterState } from "./stateAt";
@@ -102,13 +104,11 @@ function drawBlock(own: Block, motion: Motion, timeMs: number, face: MovingFace,
 const isPlainFill = ({ role, paint }: PaintedPart, { fill }: Block) =>
   role === "fill" && (typeof paint !== "string" || paint === fill);
 
-/** Letters whose tracking moves stand alone throughout, so that none becomes a ligature on its way. */
-const UNJOINED = { liga: 0, clig: 0 };
-
 function restOf(own: Block, tracks: readonly Track[], face: MovingFace, { rest }: FrameMemory): Rest | LayoutFault {
   const known = rest.get(own);
   if (known) return known;
   const isSpaced = tracks.some((t) => t.property === "trackingEm");
+  // Letters whose tracking moves stand alone throughout, so that none becomes a ligature on its way.
   const block = isSpaced ? { ...own, features: { ...UNJOINED, ...own.features } } : own;
   const laid = layTogether(block, block, face);
   if (!laid.ok) {
@@ -182,13 +182,8 @@ const FAR_MM = 50_000;
 /** All that lies above a line of the block as it rests. */
 function clipOf({ at, turnDeg = 0 }: Block, bottomMm: number): Float64Array {
   const by = joinMaps(turnAndScale(turnDeg, 1), moveTo(at.xMm, at.yMm));
-  const corners = [
-    [-FAR_MM, -FAR_MM],
-    [FAR_MM, -FAR_MM],
-    [FAR_MM, bottomMm],
-    [-FAR_MM, bottomMm],
-  ] as const;
-  return Float64Array.from(corners.flatMap(([x, y]) => [by.a * x + by.c * y + by.e, by.b * x + by.d * y + by.f]));
+  const above = [-FAR_MM, -FAR_MM, FAR_MM, -FAR_MM, FAR_MM, bottomMm, -FAR_MM, bottomMm];
+  return mapPolygons([Float64Array.from(above)], by)[0]!;
 }
 
 /** What moves the sheet as a whole: it is moved from where it lies, and turns and grows about its middle. */
@@ -204,6 +199,15 @@ function sheetAt({ tracks }: Motion, { widthMm, heightMm }: LetteringDocument["s
   );
   return {
     by: joinMaps(about, moveTo(of("xMm", 0), of("yMm", 0))),
-    opacity: Math.max(0, Math.min(1, of("opacity", 1))),
+    opacity: clamp(of("opacity", 1), 0, 1),
   };
 }
+
+/** Around all that a group draws on the sheet, mm; points that guide curves count. Null where it has no ink. */
+export const boundsOfGroup = ({ parts, by }: FrameGroup): Bounds | null =>
+  boundsOf(
+    mapPolygons(
+      parts.map((p) => p.outline.coords).filter((c) => c.length),
+      by,
+    ),
+  );

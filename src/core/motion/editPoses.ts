@@ -87,19 +87,23 @@ export function changeTime(document: LetteringDocument, id: string, timeMs: numb
   return change(document, { poses, durationMs: Math.max(last, motion.durationMs + by, 1) });
 }
 
-export const changeStagger = (document: LetteringDocument, stagger: Stagger | undefined): LetteringDocument => {
-  const { motion } = document;
-  if (!motion) return document;
-  const { stagger: _, ...rest } = motion;
-  return withMotion(document, stagger ? { ...rest, stagger } : rest);
-};
+export const changeStagger = (document: LetteringDocument, stagger: Stagger | undefined): LetteringDocument =>
+  putField(document, "stagger", stagger);
 
-export const changeMask = (document: LetteringDocument, isMasked: boolean): LetteringDocument => {
+export const changeMask = (document: LetteringDocument, isMasked: boolean): LetteringDocument =>
+  putField(document, "mask", isMasked ? "baseline" : undefined);
+
+/** Leaves a field out where its value is undefined: documents are compared byte by byte. */
+function putField<K extends "stagger" | "mask">(
+  document: LetteringDocument,
+  key: K,
+  value: PosedMotion[K],
+): LetteringDocument {
   const { motion } = document;
   if (!motion) return document;
-  const { mask: _, ...rest } = motion;
-  return withMotion(document, isMasked ? { ...rest, mask: "baseline" } : rest);
-};
+  const { [key]: _, ...rest } = motion;
+  return withMotion(document, (value === undefined ? rest : { ...rest, [key]: value }) as PosedMotion);
+}
 
 export const changeTiming = (
   document: LetteringDocument,

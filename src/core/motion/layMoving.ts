@@ -2,7 +2,7 @@
 // after it stand further on.
 import type { Block } from "@/contracts/lettering";
 import type { LayoutFault, PlacedBlock } from "../letter/layoutLettering";
-import { layoutBlock } from "../letter/layoutLettering";
+import { layoutBlock, missingOf } from "../letter/layoutLettering";
 import { followPath } from "../letter/paths";
 import { findEmMm, placeBlock, type PlacedLetter } from "../letter/placeBlock";
 import { setBlock, type SetLineOfLetters } from "../letter/setBlock";
@@ -61,10 +61,9 @@ export function layMoving(block: Block, forms: ReadonlyMap<number, LetterForm>, 
     letters.push(...placeBlock(face, alone(block, form), own, emMm, baseline));
   }
   letters.sort((a, b) => a.line - b.line || a.at - b.at);
-  const missing = [...new Set(letters.filter((l) => l.isMissing).map((l) => l.text))];
   return {
     ok: true,
-    placed: { block: alone(block, block), emMm, unitsPerEm: face.unitsPerEm, letters, missing },
+    placed: { block: alone(block, block), emMm, unitsPerEm: face.unitsPerEm, letters, missing: missingOf(letters) },
   };
 }
 

@@ -1,5 +1,6 @@
 // Which part of a block runs how late: letters, words or lines one after another.
 import type { PerLetter } from "@/contracts/motion";
+import { seededRandom } from "../geometry/numbers";
 
 /** What is known of a letter where its turn is found. */
 type Lettered = { at: number; text: string; line: number };
@@ -34,13 +35,13 @@ function unitsOf(ordered: readonly Lettered[], unit: NonNullable<PerLetter["unit
   });
 }
 
-/** The same order every time, so that a preview and its film agree. Linear congruential generator; Fisher–Yates. */
+const SEED = 20_261;
+/** The same order every time, so that a preview and its film agree (Fisher–Yates). */
 function shuffle(count: number): number[] {
   const order = Array.from({ length: count }, (_, i) => i);
-  let state = 20_261;
+  const random = seededRandom(SEED);
   for (let i = count - 1; i > 0; i--) {
-    state = (state * 1_664_525 + 1_013_904_223) % 4_294_967_296;
-    const k = Math.floor((state / 4_294_967_296) * (i + 1));
+    const k = Math.floor(random() * (i + 1));
     [order[i], order[k]] = [order[k]!, order[i]!];
   }
   return order;

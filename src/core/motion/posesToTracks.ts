@@ -2,6 +2,7 @@
 import type { Block, LetteringDocument } from "@/contracts/lettering";
 import type { Key, Motion, PerLetter, Track } from "@/contracts/motion";
 import type { BlockPose, Pose, PosedMotion } from "@/contracts/poses";
+import { solidOf } from "../letter/fills";
 
 /** What of a pose becomes a track by itself, and its value in a pose. */
 const READS: Record<
@@ -54,7 +55,7 @@ export function posesToTracks(
       track(`axis:${tag}`, (pose) => pose.axes?.[tag] ?? block.coordinates?.[tag] ?? defaultOf(block, tag)),
     );
     const fill = isSome((pose) => pose.fill !== undefined)
-      ? [track("fill", (pose) => pose.fill ?? plainFill(block))]
+      ? [track("fill", (pose) => pose.fill ?? solidOf(block.fill))]
       : [];
     return [...numbers, ...axes, ...fill];
   });
@@ -62,4 +63,3 @@ export function posesToTracks(
 }
 
 export const inOrder = (poses: readonly Pose[]): Pose[] => [...poses].sort((a, b) => a.timeMs - b.timeMs);
-export const plainFill = ({ fill }: Block): string => (typeof fill === "string" ? fill : fill.from);

@@ -1,6 +1,7 @@
 // What a letter of a block is at a moment: its place on the axes, tracking, place, turn, scale, opacity and colour.
 import type { Block, PointMm } from "@/contracts/lettering";
 import { SHEET, type Motion, type Track } from "@/contracts/motion";
+import { clamp } from "../geometry/numbers";
 import { turnsOf } from "./order";
 import { valueAt } from "./valueAt";
 
@@ -47,11 +48,10 @@ function put(state: LetterState, { property, perLetter }: Track, value: number |
   if (typeof value === "string") state.fill = value;
   else if (property.startsWith("axis:")) state.coordinates = { ...state.coordinates, [property.slice(5)]: value };
   else if (property === "xMm" || property === "yMm") state.at[property] = value;
-  else if (property === "opacity") state.opacity *= clampShare(value);
+  else if (property === "opacity") state.opacity *= clamp(value, 0, 1);
   else state[property as "scale" | "turnDeg" | "trackingEm"] = property === "scale" ? Math.max(0, value) : value;
   if (perLetter?.about === "letter" && (property === "scale" || property === "turnDeg")) state.isAboutLetter = true;
 }
-const clampShare = (v: number) => Math.max(0, Math.min(1, v));
 
 type Lettered = Parameters<typeof turnsOf>[0][number];
 

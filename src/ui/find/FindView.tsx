@@ -3,13 +3,14 @@
 import { useQueryClient } from "@tanstack/react-query";
 import Link from "next/link";
 import { useSearchParams } from "next/navigation";
-import { memo, Suspense, useCallback, useEffect, useRef, useState, useSyncExternalStore } from "react";
+import { memo, Suspense, useCallback, useEffect, useRef, useState } from "react";
 
 import { useBench } from "../bench/BenchContext";
 import { useKeys } from "../bench/useKeys";
 import { useActiveLine } from "../bench/BriefStrip";
 import { useHealth } from "../bench/Rail";
 import { faultOf, readAgain } from "../parts/client";
+import { useMedia } from "../parts/useMedia";
 import { writeFault } from "../messages";
 import { BeginPass } from "../pass/BeginPass";
 import { ActiveWords } from "./ActiveWords";
@@ -197,16 +198,7 @@ function AsideNote({ isOnly, set }: { isOnly: boolean; set: SetAddress }) {
 
 const WIDE = "(min-width: 760px)";
 /** Whether the sieve has room beside the wall. */
-const useIsWide = () =>
-  useSyncExternalStore(
-    (onChange) => {
-      const media = window.matchMedia(WIDE);
-      media.addEventListener("change", onChange);
-      return () => media.removeEventListener("change", onChange);
-    },
-    () => window.matchMedia(WIDE).matches,
-    () => true,
-  );
+const useIsWide = () => useMedia(WIDE, true);
 
 /** The field takes the focus when another view asked for it, or at "/". */
 function useFieldFocus(field: React.RefObject<HTMLInputElement | null>) {

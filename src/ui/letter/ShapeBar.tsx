@@ -3,6 +3,7 @@
 import type { ReactNode } from "react";
 import type { Block, Fill } from "@/contracts/lettering";
 import { backToText, editLetter, TOGETHER, withField } from "@/core/letter/editBlock";
+import { solidOf } from "@/core/letter/fills";
 import { ColourField } from "./ColourField";
 import type { LaidBlock } from "./letterTasks";
 import { LookChoice } from "./LookChoice";
@@ -66,7 +67,7 @@ type LetterProps = { block: Block; at: number; text: string; parts: number; onCh
 function LetterFields({ block, at, text, parts, onChange }: LetterProps) {
   const letter = block.letters?.find((l) => l.at === at);
   const edit = (change: Parameters<typeof editLetter>[2]) => onChange(editLetter(block, at, change));
-  const plain = typeof block.fill === "string" ? block.fill : block.fill.from;
+  const plain = solidOf(block.fill);
   const colours = letter?.fills ?? [];
   const paint = (part: number, colour: string) =>
     edit({

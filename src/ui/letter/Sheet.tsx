@@ -5,6 +5,7 @@ import type { Block, Finding, LetteringDocument } from "@/contracts/lettering";
 import type { LengthUnit } from "@/contracts/units";
 import type { Bounds } from "@/core/geometry/outline";
 import { replaceBlock } from "@/core/letter/editBlock";
+import { solidOf } from "@/core/letter/fills";
 import { readInner, useMeasured } from "../parts/useMeasured";
 import type { LaidBlock, LaidLetter } from "./letterTasks";
 import { moveBy, nudgeOf } from "./moveBy";
@@ -151,7 +152,7 @@ function BlockOnSheet({ block, laid, way, chosen, pxPerMm, drag, onDown, onMove,
     <g transform={moved} data-block={block.id}>
       <g pointerEvents="none">
         {showsLetters ? (
-          laid.letters.map((l) => <path key={l.at} d={l.d} fill={colourOf(block)} transform={byDrag(drag, l)} />)
+          laid.letters.map((l) => <path key={l.at} d={l.d} fill={solidOf(block.fill)} transform={byDrag(drag, l)} />)
         ) : (
           <Painted laid={laid} id={block.id} />
         )}
@@ -209,7 +210,6 @@ function rectOf(b: Bounds, padMm: number, leastMm: number) {
   return { x: (b.xMin + b.xMax - width) / 2, y: (b.yMin + b.yMax - height) / 2, width, height };
 }
 const LEAST_PX = 25;
-const colourOf = ({ fill }: Block) => (typeof fill === "string" ? fill : fill.from);
 const byDrag = (drag: Drag | null, letter: LaidLetter) =>
   drag && drag.at === letter.at ? `translate(${drag.dxMm} ${drag.dyMm})` : undefined;
 

@@ -37,18 +37,34 @@ const joining = import("@/core/outlines/joinParts");
 
 type Opening = { styleId: string; coordinates?: Record<string, number> };
 
-async function openAll(asked: readonly Opening[], addresses: FontAddresses) {
+/**
+ * Opens what is not open yet.
+ * @param keyOf - under which it is kept. @param open - of the bytes of its fonts, the main part first.
+ * @throws where a font is not reached, or not read.
+ */
+async function openAll<Face extends object>(
+  kept: LRUCache<string, Face>,
+  asked: readonly Opening[],
+  addresses: FontAddresses,
+  keyOf: (one: Opening, fonts: string) => string,
+  open: (bytes: Uint8Array[], one: Opening) => Face,
+): Promise<(one: Opening) => Face> {
+  const own = (one: Opening) => keyOf(one, (addresses[one.styleId] ?? []).join());
+  for (const one of asked) {
+    if (kept.has(own(one))) continue;
+    const bytes = await Promise.all((addresses[one.styleId] ?? []).map(fetchFont));
+    kept.set(own(one), open(bytes, one));
+  }
+  return (one) => kept.get(own(one))!;
+}
+
+async function openFaces(asked: readonly Opening[], addresses: FontAddresses) {
   const { openFace } = await opening;
   const { joinParts } = await joining;
-  const keyOf = ({ styleId, coordinates }: Opening) =>
-    `${(addresses[styleId] ?? []).join()} ${JSON.stringify(coordinates ?? {})}`;
-  for (const one of asked) {
-    const key = keyOf(one);
-    if (faces.has(key)) continue;
-    const bytes = await Promise.all((addresses[one.styleId] ?? []).map(fetchFont));
-    faces.set(key, joinParts(bytes.map((b) => openFace(b, one.coordinates))));
-  }
-  return (one: Opening) => faces.get(keyOf(one))!;
+  const keyOf = ({ coordinates }: Opening, fonts: string) => `${fonts} ${JSON.stringify(coordinates ?? {})}`;
+  return openAll(faces, asked, addresses, keyOf, (bytes, { coordinates }) =>
+    joinParts(bytes.map((b) => openFace(b, coordinates))),
+  );
 }
 
 /** Faces whose axes move, by where their fonts are. */
@@ -61,16 +77,11 @@ function sentTo(store: number): Set<number> {
   return numbers;
 }
 
-async function openMoving(styleIds: readonly string[], addresses: FontAddresses) {
+async function openMoving(asked: readonly Opening[], addresses: FontAddresses) {
   const { openMovingFace } = await opening;
   const { joinMovingParts } = await joining;
-  const keyOf = (styleId: string) => (addresses[styleId] ?? []).join();
-  for (const styleId of styleIds) {
-    if (movingFaces.has(keyOf(styleId))) continue;
-    const bytes = await Promise.all((addresses[styleId] ?? []).map(fetchFont));
-    movingFaces.set(keyOf(styleId), joinMovingParts(bytes.map((b) => openMovingFace(b))));
-  }
-  return ({ styleId }: Opening) => movingFaces.get(keyOf(styleId))!;
+  const keyOf = (_: Opening, fonts: string) => fonts;
+  return openAll(movingFaces, asked, addresses, keyOf, (bytes) => joinMovingParts(bytes.map((b) => openMovingFace(b))));
 }
 
 async function answerMotion(
@@ -80,10 +91,7 @@ async function answerMotion(
   const { drawMoments, tellMotion } = await moving;
   let faceOf: (one: Opening) => MovingFace;
   try {
-    faceOf = await openMoving(
-      task.document.blocks.map((b) => b.styleId),
-      task.fonts,
-    );
+    faceOf = await openMoving(task.document.blocks, task.fonts);
   } catch {
     return { id, isUnreached: true };
   }
@@ -102,7 +110,7 @@ async function answer({ id, ...task }: LetterAsked): Promise<LetterAnswer> {
   const asked = task.what === "layOut" ? task.document.blocks : [task];
   let faceOf: (one: Opening) => OpenFace;
   try {
-    faceOf = await openAll(asked, task.fonts);
+    faceOf = await openFaces(asked, task.fonts);
   } catch {
     return { id, isUnreached: true };
   }

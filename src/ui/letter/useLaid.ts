@@ -33,7 +33,7 @@ function useFonts(styleIds: readonly string[]) {
 export type LaidOut = { blocks: LaidBlock[]; fault: Extract<Laid, { ok: false }> | null; isUnreached: boolean };
 const NOTHING: LaidOut = { blocks: [], fault: null, isUnreached: false };
 
-/** @param pointsOf - a letter whose points are wanted. */
+/** Poses change nothing of it. @param pointsOf - a letter whose points are wanted. */
 export function useLaid(
   document: LetteringDocument,
   pointsOf: PointsOf | null,
@@ -42,18 +42,21 @@ export function useLaid(
   const [laid, setLaid] = useState(NOTHING);
   const count = useRef(0);
   const { blockId, at } = pointsOf ?? {};
+  const { sheet, blocks } = document;
   useEffect(() => {
     if (!fonts) return;
     const own = ++count.current;
     const points = blockId === undefined || at === undefined ? null : { blockId, at };
-    void letterInWorker({ what: "layOut", document, pointsOf: points, fonts }).then(({ laid: next, isUnreached }) => {
-      // Late answers are dropped.
-      if (own !== count.current) return;
-      if (next?.ok) setLaid({ blocks: next.blocks, fault: null, isUnreached: false });
-      // What was laid out before stays in sight while a block cannot be.
-      else setLaid((was) => ({ ...was, fault: next ?? null, isUnreached: Boolean(isUnreached) }));
-    });
-  }, [document, fonts, blockId, at]);
+    void letterInWorker({ what: "layOut", document: { sheet, blocks }, pointsOf: points, fonts }).then(
+      ({ laid: next, isUnreached }) => {
+        // Late answers are dropped.
+        if (own !== count.current) return;
+        if (next?.ok) setLaid({ blocks: next.blocks, fault: null, isUnreached: false });
+        // What was laid out before stays in sight while a block cannot be.
+        else setLaid((was) => ({ ...was, fault: next ?? null, isUnreached: Boolean(isUnreached) }));
+      },
+    );
+  }, [sheet, blocks, fonts, blockId, at]);
   return { laid, fonts };
 }
 

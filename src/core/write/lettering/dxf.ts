@@ -12,6 +12,7 @@ import {
 } from "@tarikjabiri/dxf";
 import type { Outline } from "../../geometry/outline";
 import { splitContours } from "../../letter/letterParts";
+import { solidOf } from "../../letter/fills";
 import type { PaintedBlock, PaintedLettering } from "../../letter/paintLettering";
 import { groupsOf } from "./svg";
 
@@ -41,7 +42,7 @@ function addBlock(writer: DxfWriter, into: Into, block: PaintedBlock, heightMm: 
   for (const { role, outline, paint } of block.parts) {
     // Shadows are for the eye: nothing is cut along them.
     if (role === "shadow") continue;
-    const colour = typeof paint === "string" ? paint : paint.from;
+    const colour = solidOf(paint);
     const layer = nameOf(`${block.id} ${colour.slice(1, 7).toLowerCase()}`);
     if (!writer.document.tables.layerTable.exist(layer))
       writer.addLayer(layer, 7, "CONTINUOUS").trueColor = trueColour(colour);

@@ -2,6 +2,7 @@
 // within half a unit. Smaller contours are cut before those around them, so that nothing is cut in a piece that has come loose.
 import { areaOf, flattenOutline } from "../../geometry/outline";
 import { splitContours } from "../../letter/letterParts";
+import { solidOf } from "../../letter/fills";
 import type { PaintedLettering } from "../../letter/paintLettering";
 import { groupsOf } from "./svg";
 
@@ -20,7 +21,7 @@ export function writeLetteringHpgl({ sheet, blocks }: PaintedLettering): string 
     for (const { parts } of members)
       for (const { role, outline, paint } of parts) {
         if (role === "shadow") continue;
-        lines.push(`SP${penOf((typeof paint === "string" ? paint : paint.from).slice(0, 7).toLowerCase())};`);
+        lines.push(`SP${penOf(solidOf(paint).slice(0, 7).toLowerCase())};`);
         const polygons = splitContours(outline).flatMap((c) => flattenOutline(c, STEP_MM));
         polygons.sort((a, b) => Math.abs(areaOf(a)) - Math.abs(areaOf(b)));
         lines.push(...polygons.map((p) => writePolygon(p, sheet.heightMm)));

@@ -7,7 +7,7 @@ import { glyphInPart } from "../../outlines/joinParts";
 import { escapeXml } from "../../typeset/pens";
 
 const DIGITS = 4;
-const pathOf = (outline: Outline) => writePath(outline, IN_PLACE, DIGITS);
+export const pathOf = (outline: Outline) => writePath(outline, IN_PLACE, DIGITS);
 const n = (v: number) => String(Number(v.toFixed(DIGITS)));
 
 /** A font that live text is set in: the bytes of its bare tables, as base64. */

@@ -1,9 +1,10 @@
 // A motion as one SVG that moves by itself (SMIL, as SVG Animations Level 2 has it): outlines, no font needed.
 import { escapeXml } from "../../typeset/pens";
+import { solidOf } from "../../letter/fills";
 import type { Paint } from "../../letter/paintLettering";
-import { blurOf, Definitions, fillOf, paintOf } from "../lettering/svg";
+import { alphaOf, blurOf, Definitions, fillOf, paintOf, pathOf } from "../lettering/svg";
 import { numberAt, type BakedGroup, type BakedKey, type BakedPart, type Numbers } from "./bake";
-import { clipPath, pathOf } from "./frameSvg";
+import { clipPath } from "./frameSvg";
 import type { MotionSize } from "./lottie";
 
 const n = (v: number) => String(Number(v.toFixed(4)));
@@ -101,10 +102,9 @@ function writePart(part: BakedPart, clock: Clock, defs: Definitions): string {
 
 function colours(paint: readonly BakedKey<Paint>[], clock: Clock): string {
   if (!isMoving(paint)) return "";
-  const solid = paint.map(({ frame, value }) => ({ frame, value: typeof value === "string" ? value : value.from }));
-  const alpha = (v: string) => n(v.length === 9 ? parseInt(v.slice(7), 16) / 255 : 1);
+  const solid = paint.map(({ frame, value }) => ({ frame, value: solidOf(value) }));
   const fade = solid.some((k) => k.value.length === 9)
-    ? `<animate attributeName="fill-opacity" ${clock(solid, alpha)}/>`
+    ? `<animate attributeName="fill-opacity" ${clock(solid, (v) => n(alphaOf(v)))}/>`
     : "";
   return `<animate attributeName="fill" ${clock(solid, (v) => v.slice(0, 7))}/>${fade}`;
 }

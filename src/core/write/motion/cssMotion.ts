@@ -1,12 +1,13 @@
 // A motion as CSS keyframes on live text in its own font: letters stay letters, axes move as `font-variation-settings`. What text cannot do
 // (outlines, shadows, joined lines, letters shaped by hand) stands as drawn paths among it.
 import type { Block } from "@/contracts/lettering";
-import type { Paint } from "../../letter/paintLettering";
+import { solidOf } from "../../letter/fills";
 import type { PlacedLetter } from "../../letter/placeBlock";
 import type { FrameGroup } from "../../motion/drawFrame";
 import { escapeXml } from "../../typeset/pens";
 import { numberAt, thin, type BakedGroup, type BakedKey, type BakedPart, type Numbers } from "./bake";
-import { clipPath, pathOf } from "./frameSvg";
+import { deviationOf, pathOf } from "../lettering/svg";
+import { clipPath } from "./frameSvg";
 import type { MotionSize } from "./lottie";
 
 const n = (v: number) => String(Number(v.toFixed(4)));
@@ -69,13 +70,13 @@ class Rules {
   }
 
   write(): string {
-    const still =
-      "@media (prefers-reduced-motion:reduce){.title *{animation-play-state:paused!important;animation-delay:calc(var(--still,0) * -1s)!important}}";
+    const halfway = n(this.options.frames / this.options.fps / 2);
+    const still = `animation-play-state:paused!important;animation-delay:calc(${halfway} * -1s)!important`;
     return [
       ...this.faces.values(),
       ".title{display:block;max-width:100%;height:auto}.title text{white-space:pre}.title g,.title text,.title path{transform-box:view-box;transform-origin:0 0}",
       ...this.rules,
-      still.replace("var(--still,0)", n(this.options.frames / this.options.fps / 2)),
+      `@media (prefers-reduced-motion:reduce){.title *{${still}}}`,
       "",
     ].join("\n");
   }
@@ -129,8 +130,6 @@ function canBeText(block: Block, { first, parts }: BakedGroup): boolean {
   };
   return isPlain && parts.filter((p) => p.role === "fill").length === 1 && first.letters.every((l) => isOwn(l.at));
 }
-
-const solidOf = (paint: Paint) => (typeof paint === "string" ? paint : paint.from);
 
 function writeLetters(
   { groups }: BakedGroup,
@@ -222,7 +221,7 @@ function writePath({ paint, outline, isMorph, blurMm }: BakedPart, rules: Rules)
     ...(isMoving(outline) ? [rules.move("d", outline, (o) => `path("${pathOf(o)}")`, !isMorph)] : []),
     ...(isMoving(colour) ? [rules.move("fill", colour, (v) => v)] : []),
   ];
-  const blur = blurMm ? ` style="filter:blur(${n(blurMm / 2)}px)"` : "";
+  const blur = blurMm ? ` style="filter:blur(${n(deviationOf(blurMm))}px)"` : "";
   // Two animations of one element would have to share a rule: the second stands around.
   const [first, second] = names;
   const fill = second ? "" : ` fill="${colour[0]!.value}"`;

@@ -1,11 +1,9 @@
 // One moment as an SVG picture of just so many pixels: what frames are drawn from, and a still.
 import type { LetteringDocument } from "@/contracts/lettering";
-import { boundsOf, IN_PLACE, mapPolygons, writePath, type Affine, type Outline } from "../../geometry/outline";
+import { boundsOf, mapPolygons, type Affine } from "../../geometry/outline";
 import type { Frame, FrameGroup } from "../../motion/drawFrame";
-import { blurOf, Definitions, deviationOf, fillOf } from "../lettering/svg";
+import { blurOf, Definitions, deviationOf, fillOf, pathOf } from "../lettering/svg";
 
-const DIGITS = 4;
-export const pathOf = (outline: Outline) => writePath(outline, IN_PLACE, DIGITS);
 const n = (v: number) => String(Number(v.toFixed(6)));
 const matrixOf = ({ a, b, c, d, e, f }: Affine) => `matrix(${[a, b, c, d, e, f].map((v) => n(v)).join(" ")})`;
 

@@ -1,6 +1,7 @@
 // A motion as Lottie (Lottie Animation Format 1.0): a shape layer per group of letters, outlines as shapes, axes as shapes that change.
 import type { LetteringDocument } from "@/contracts/lettering";
 import type { Outline } from "../../geometry/outline";
+import { solidOf } from "../../letter/fills";
 import type { Paint } from "../../letter/paintLettering";
 import { channelsOf } from "../../motion/valueAt";
 import { deviationOf } from "../lettering/svg";
@@ -163,7 +164,7 @@ function fillOf(paint: readonly BakedKey<Paint>[], pxPerMm: number): Json {
   if (typeof first !== "string") return gradientOf(first, base, pxPerMm);
   const solid = paint.map((key) => ({
     frame: key.frame,
-    value: typeof key.value === "string" ? key.value : key.value.from,
+    value: solidOf(key.value),
   }));
   const colour = (v: string) => [
     ...channelsOf(v)

@@ -3,7 +3,7 @@
 import { useCallback, useEffect, useRef, type DragEvent, type PointerEvent, type RefObject } from "react";
 import type { LetteringDocument } from "@/contracts/lettering";
 import type { Pose } from "@/contracts/poses";
-import type { Bounds } from "@/core/geometry/outline";
+import { boundsOf, type Bounds } from "@/core/geometry/outline";
 import { changeBlockPose, shareOf, type Ratio } from "@/core/motion/editPoses";
 import { SAFE_SHARE } from "@/core/motion/titleCards";
 import { readInner, useMeasured } from "../../parts/useMeasured";
@@ -110,24 +110,15 @@ function Picture(props: PictureProps) {
   );
 }
 
-function boxesOf({ groups }: { groups: readonly { blockId: string; box: Bounds | null }[] }): Map<string, Bounds> {
-  const boxes = new Map<string, Bounds>();
+/** Around all letters of each line, by block. */
+function boxesOf({ groups }: DrawnMoment): Map<string, Bounds> {
+  const corners = new Map<string, Float64Array[]>();
   for (const { blockId, box } of groups) {
     if (!box) continue;
-    const known = boxes.get(blockId);
-    boxes.set(
-      blockId,
-      known
-        ? {
-            xMin: Math.min(known.xMin, box.xMin),
-            yMin: Math.min(known.yMin, box.yMin),
-            xMax: Math.max(known.xMax, box.xMax),
-            yMax: Math.max(known.yMax, box.yMax),
-          }
-        : box,
-    );
+    const own = Float64Array.of(box.xMin, box.yMin, box.xMax, box.yMax);
+    corners.set(blockId, [...(corners.get(blockId) ?? []), own]);
   }
-  return boxes;
+  return new Map([...corners].map(([blockId, list]) => [blockId, boundsOf(list)!]));
 }
 
 const LEAST_PX = 24;

@@ -2,13 +2,14 @@
 // Move: the frame of the film, its poses in a row, what the chosen line does in the chosen pose, letters one after another.
 import { Pause, Play } from "lucide-react";
 import { parseAsBoolean, parseAsInteger, useQueryState } from "nuqs";
-import { useCallback, useEffect, useState, useSyncExternalStore } from "react";
+import { useCallback, useEffect, useState } from "react";
 import type { Block, LetteringDocument } from "@/contracts/lettering";
 import { addPose, removePose, type Ratio } from "@/core/motion/editPoses";
 import { frameMs } from "@/core/motion/frames";
 import { useKeys } from "../../bench/useKeys";
 import { Choice } from "../../parts/Choice";
 import { Tick } from "../../parts/Tick";
+import { useMedia } from "../../parts/useMedia";
 import type { FontAddresses } from "../letter.worker";
 import type { LaidBlock } from "../letterTasks";
 import { BeginMove } from "./BeginMove";
@@ -103,19 +104,9 @@ function useStartAtPose({ pose }: PoseChoice, clock: MotionClock) {
 }
 
 const REDUCED = "(prefers-reduced-motion: reduce)";
-const watchReduced = (listener: () => void) => {
-  const query = window.matchMedia(REDUCED);
-  query.addEventListener("change", listener);
-  return () => query.removeEventListener("change", listener);
-};
-
 /** Who asked their system for less motion sees still poses; it plays when they say so. */
 function ReducedMotion({ clock }: { clock: MotionClock }) {
-  const isReduced = useSyncExternalStore(
-    watchReduced,
-    () => window.matchMedia(REDUCED).matches,
-    () => false,
-  );
+  const isReduced = useMedia(REDUCED, false);
   useEffect(() => {
     if (isReduced) clock.set({ loops: false });
   }, [clock, isReduced]);

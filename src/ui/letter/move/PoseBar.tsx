@@ -4,7 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import type { Block, LetteringDocument } from "@/contracts/lettering";
 import type { BlockPose, Pose } from "@/contracts/poses";
 import { changeAxis, changeBlockPose, removePose } from "@/core/motion/editPoses";
-import { plainFill } from "@/core/motion/posesToTracks";
+import { solidOf } from "@/core/letter/fills";
 import { queryOf } from "../../parts/client";
 import { ColourField } from "../ColourField";
 import { NumberField } from "../NumberField";
@@ -67,7 +67,7 @@ export function PoseBar({ document, pose, block, onChange }: Props) {
       <Axes {...{ document, pose, block, own, onChange }} />
       <ColourField
         label={`Colour in ${pose.name}`}
-        value={own.fill ?? plainFill(block)}
+        value={own.fill ?? solidOf(block.fill)}
         onChange={(fill) => put({ fill })}
       />
       {isChanged && (

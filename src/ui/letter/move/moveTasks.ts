@@ -2,12 +2,13 @@
 import { LRUCache } from "lru-cache";
 import type { Block, LetteringDocument } from "@/contracts/lettering";
 import type { Motion } from "@/contracts/motion";
-import { boundsOf, flattenOutline, mapPolygons, type Affine, type Bounds, type Outline } from "@/core/geometry/outline";
+import { flattenOutline, type Affine, type Bounds, type Outline } from "@/core/geometry/outline";
+import { solidOf } from "@/core/letter/fills";
 import type { Paint } from "@/core/letter/paintLettering";
 import { findThinStrokes } from "@/core/letter/thinStrokes";
 import { unitePolygons } from "@/core/geometry/polygons";
-import { drawFrame, newFrameMemory, type FrameGroup, type FrameMemory } from "@/core/motion/drawFrame";
-import { plainFill, posesToTracks } from "@/core/motion/posesToTracks";
+import { boundsOfGroup, drawFrame, newFrameMemory, type FrameGroup, type FrameMemory } from "@/core/motion/drawFrame";
+import { posesToTracks } from "@/core/motion/posesToTracks";
 import { READ_FROM } from "@/core/motion/contrastOver";
 import type { MovingFace } from "@/core/outlines/openFace";
 import type { LayoutFault } from "@/core/letter/layoutLettering";
@@ -77,18 +78,7 @@ export function drawMoments(
 function describeGroup(group: FrameGroup, numberOf: (outline: Outline) => number): DrawnGroup {
   const { blockId, by, opacity, clip, parts } = group;
   return {
-    ...{
-      blockId,
-      by,
-      opacity,
-      clip,
-      box: boundsOf(
-        mapPolygons(
-          parts.map((p) => p.outline.coords).filter((c) => c.length),
-          by,
-        ),
-      ),
-    },
+    ...{ blockId, by, opacity, clip, box: boundsOfGroup(group) },
     parts: parts.map(({ outline, paint, blurMm }) => ({ outline: numberOf(outline), paint, blurMm })),
   };
 }
@@ -109,36 +99,32 @@ export function tellMotion(
 ): MotionTold | null {
   const { document, motion, memory } = openMotion(asked, faceOf);
   const told: MotionTold = { samples: [], standsMs: 0, thinnest: null };
-  const fills = new Map(document.blocks.map((b) => [b.id, plainFill(b)]));
+  const fills = new Map(document.blocks.map((b) => [b.id, solidOf(b.fill)]));
   for (let i = 0; i <= SAMPLES; i++) {
     const timeMs = (motion.durationMs * i) / SAMPLES;
     const frame = drawFrame(document, motion, timeMs, faceOf, memory);
     if (!frame.ok) return null;
-    const seen = frame.groups.filter((g) => g.opacity >= READ_FROM && isOnSheet(g, document));
+    const seen = frame.groups.flatMap((group) => {
+      const box = group.opacity >= READ_FROM ? boundsOfGroup(group) : null;
+      return box && isOnSheet(box, group.clip, document) ? [{ group, box }] : [];
+    });
     if (seen.length === frame.groups.length && seen.length && i < SAMPLES) told.standsMs += motion.durationMs / SAMPLES;
-    for (const group of seen) {
-      const box = boundsOf(
-        mapPolygons(
-          group.parts.map((p) => p.outline.coords),
-          group.by,
-        ),
-      );
+    for (const { group, box } of seen) {
       const colour = group.state.fill ?? fills.get(group.blockId)!;
-      if (box) told.samples.push({ timeMs, colour, opacity: group.opacity, box });
+      told.samples.push({ timeMs, colour, opacity: group.opacity, box });
     }
-    if (i % Math.ceil(SAMPLES / THIN_SAMPLES) === 0) lookThin(told, seen, timeMs, lookMm);
+    if (i % Math.ceil(SAMPLES / THIN_SAMPLES) === 0)
+      lookThin(
+        told,
+        seen.map((s) => s.group),
+        timeMs,
+        lookMm,
+      );
   }
   return told;
 }
 
-function isOnSheet({ parts, by, clip }: FrameGroup, { sheet }: LetteringDocument): boolean {
-  const box = boundsOf(
-    mapPolygons(
-      parts.map((p) => p.outline.coords),
-      by,
-    ),
-  );
-  if (!box) return false;
+function isOnSheet(box: Bounds, clip: Float64Array | null, { sheet }: LetteringDocument): boolean {
   const edge = clip ? Math.max(clip[5]!, clip[7]!) : sheet.heightMm;
   return box.xMax > 0 && box.xMin < sheet.widthMm && box.yMin >= -1 && box.yMax <= Math.min(sheet.heightMm, edge) + 1;
 }

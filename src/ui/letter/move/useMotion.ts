@@ -5,6 +5,7 @@ import { useEffect, useRef, useState, useSyncExternalStore } from "react";
 import type { LetteringDocument } from "@/contracts/lettering";
 import type { Pose } from "@/contracts/poses";
 import { inOrder } from "@/core/motion/posesToTracks";
+import { makeId } from "../../bench/makeId";
 import type { FontAddresses } from "../letter.worker";
 import { MotionClock, type ClockState } from "./motionClock";
 import { MomentStore } from "./momentStore";
@@ -72,4 +73,4 @@ export function usePose(document: LetteringDocument, clock: MotionClock) {
 }
 export type PoseChoice = ReturnType<typeof usePose>;
 
-export const newPoseId = () => `p_${Math.random().toString(36).slice(2, 10)}`;
+export const newPoseId = () => `p_${makeId(2)}`;
