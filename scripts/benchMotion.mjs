@@ -1,5 +1,6 @@
 // Move: moments a second of the preview while an axis moves in thirty letters, and frames a second of a title of five seconds at 1080p.
 import { existsSync, readdirSync, readFileSync } from "node:fs";
+import { residentMb } from "./benchLarge.mjs";
 
 const BRIEF = "b_keepers-of-the-lamp";
 const TEXT = "Keepers of the Lamp: Fog+Brass";
@@ -104,14 +105,14 @@ async function make({ url, document, format, widthPx }) {
 /** Memory of all processes of an entry, MB; 0 where the system does not tell. */
 function memoryOf(entry) {
   if (!existsSync("/proc")) return 0;
-  let kb = 0;
+  let mb = 0;
   for (const pid of readdirSync("/proc").filter((name) => /^\d+$/.test(name))) {
     try {
       if (!readFileSync(`/proc/${pid}/cmdline`, "latin1").includes(entry)) continue;
-      kb += Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, "latin1"))?.[1] ?? 0);
+      mb += residentMb(pid);
     } catch {
       // It has ended meanwhile.
     }
   }
-  return kb / 1024;
+  return mb;
 }

@@ -4,6 +4,7 @@ import BezierEasing from "bezier-easing";
 import type { Block } from "@/contracts/lettering";
 import type { Motion, Track } from "@/contracts/motion";
 import type { PosedMotion } from "@/contracts/poses";
+import { seededRandom } from "@/core/geometry/numbers";
 import { mapOutline } from "@/core/geometry/outline";
 import { openFont } from "@/core/open/openFont";
 import { openFace, openMovingFace, type MovingFace } from "@/core/outlines/openFace";
@@ -20,8 +21,7 @@ import { mixColours, valueAt } from "./valueAt";
 
 describe("easing", () => {
   test("is the independent cubic Bézier within a thousandth", () => {
-    let state = 7;
-    const random = () => (state = (state * 48_271) % 2_147_483_647) / 2_147_483_647;
+    const random = seededRandom(7);
     for (let n = 0; n < 300; n++) {
       const curve = [random(), random() * 3 - 1, random(), random() * 3 - 1] as [number, number, number, number];
       const other = BezierEasing(...curve);

@@ -23,6 +23,12 @@ export function storeFile(bytes: Uint8Array): string {
   return sha256;
 }
 
+/** A file of its own beside the store, written whole or not at all. */
+export function putWhole(path: string, bytes: Uint8Array) {
+  writeFileSync(`${path}.part`, bytes);
+  renameSync(`${path}.part`, path);
+}
+
 /** Where files are written before they are whole. */
 const halvesFolder = () => join(dataFolder(), "store", "halves");
 

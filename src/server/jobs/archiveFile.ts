@@ -13,6 +13,8 @@ export type Add = (path: string, content: Uint8Array | string) => void;
 export function startArchive() {
   const zip = new yazl.ZipFile();
   const add: Add = (path, content) => zip.addBuffer(Buffer.from(content as Uint8Array), path);
+  /** A file of the disk, as it is: pictures are compressed already. */
+  const addFile = (path: string, file: string) => zip.addFile(file, path, { compress: false });
   /** @returns where it lies. */
   const finish = async (folderName: string, name: string): Promise<string> => {
     zip.end();
@@ -23,7 +25,7 @@ export function startArchive() {
     renameSync(`${path}.part`, path);
     return path;
   };
-  return { add, finish };
+  return { add, addFile, finish };
 }
 
 /** Each licence text once; evidence in the font itself is quoted where no file came with it. @returns style id → its file. */

@@ -9,9 +9,7 @@ import { getDb } from "../db/open";
 import { findBrief } from "../queries/briefs";
 import { findStyle, type StyleRecord } from "../queries/styles";
 import type { JobContext } from "../queue/queue";
-import { storedAs } from "../usecases/styleDetail";
-import { charactersFor, cssLookOf, mayBeCut, refusalForWeb } from "../usecases/webkit";
-import { makeWebFontsInWorker } from "../workers/pool";
+import { charactersFor, cssLookOf, cutForWeb, refusalForWeb } from "../usecases/webkit";
 import { setLines } from "@/core/brief/words";
 import { addLicences, startArchive, type Add } from "./archiveFile";
 
@@ -77,24 +75,22 @@ async function makeFace(
   signal: AbortSignal,
 ): Promise<Made> {
   const notes: string[] = [];
-  const isWhole = !mayBeCut(record);
+  const { isWhole, reserved, fonts } = await cutForWeb(
+    record,
+    {
+      codePoints,
+      held: request.hold ? heldAt(record, location) : {},
+      formats: request.formats,
+      calledInside,
+    },
+    signal,
+  );
   if (isWhole && codePoints)
     notes.push("It states that it may not be cut (fsType), so it is in the kit with all its characters.");
-  const reserved = codePoints && !isWhole ? reservedName(record) : null;
   if (reserved)
     notes.push(
       `Its licence reserves the name “${reserved}” for the unchanged font: the cut one is called “${calledInside}” inside. Pages go on using its own name.`,
     );
-  const fonts = await makeWebFontsInWorker(
-    {
-      sfntSha256s: storedAs(getDb(), record).sfntSha256s,
-      codePoints: isWhole ? null : codePoints,
-      held: request.hold ? heldAt(record, location) : {},
-      formats: request.formats,
-      calledInside: reserved ? calledInside : null,
-    },
-    signal,
-  );
   if (!fonts.ok) return { ok: false, notes: [fonts.message] };
   if (!fonts.value.length) return { ok: false, notes: ["It has none of these characters."] };
   const has = new Set(fonts.value.flatMap((f) => f.codePoints));
@@ -106,16 +102,6 @@ async function makeFace(
 /** Every axis at a value: where the face is kept, else at its default. */
 const heldAt = (record: StyleRecord, location: Record<string, number>): Record<string, number> =>
   Object.fromEntries(record.axes.map((a) => [a.tag, location[a.tag] ?? a.default]));
-
-/** The name that an OFL licence keeps for the unchanged font (its clause 3), as its copyright line says it. */
-function reservedName({ rights, names }: StyleRecord): string | null {
-  const texts = [names["0"] ?? "", ...rights.evidence.map((e) => e.text.slice(0, 2000))];
-  for (const text of texts) {
-    const found = /Reserved Font Names?[ ,:]{0,3}["'“”‘’]?([^"'“”‘’.\n]{1,60})/i.exec(text)?.[1]?.trim();
-    if (found && !/^(?:that|this|s\b|specified|refers|\W)/i.test(found)) return found;
-  }
-  return null;
-}
 
 function addFace(
   { record, location, features }: Chosen,

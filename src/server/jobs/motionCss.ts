@@ -4,9 +4,8 @@ import { NamesOnce } from "@/core/write/fileNames";
 import { getDb } from "../db/open";
 import { findStyle } from "../queries/styles";
 import type { MotionPayload } from "../queue/payloads";
-import { storedAs } from "../usecases/styleDetail";
-import { mayBeCut } from "../usecases/webkit";
-import { askMotion, makeWebFontsInWorker } from "../workers/pool";
+import { charactersOfText, cutForWeb } from "../usecases/webkit";
+import { askMotion } from "../workers/pool";
 import type { CssFont } from "../workers/motion.worker";
 import { addLicences, startArchive } from "./archiveFile";
 
@@ -26,17 +25,13 @@ export async function writeCssArchive(about: About, jobId: string, signal: Abort
       .filter((b) => b.styleId === styleId)
       .map((b) => b.text)
       .join("");
-    const codePoints = [...new Set(text.normalize("NFC"))].map((c) => c.codePointAt(0)!).filter((c) => c > 0x20);
-    const made = await makeWebFontsInWorker(
-      {
-        sfntSha256s: storedAs(getDb(), record).sfntSha256s,
-        codePoints: mayBeCut(record) ? codePoints : null,
-        held: {},
-        formats: ["woff2"],
-        calledInside: null,
-      },
-      signal,
-    );
+    const asked = {
+      codePoints: charactersOfText(text),
+      held: {},
+      formats: ["woff2" as const],
+      calledInside: `Title ${records.length}`,
+    };
+    const { fonts: made } = await cutForWeb(record, asked, signal);
     if (signal.aborted) return;
     if (!made.ok) throw new FaultError(made.code, made.message);
     const rest = Object.fromEntries(record.axes.map((a) => [a.tag, a.default]));

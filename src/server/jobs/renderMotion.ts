@@ -1,17 +1,17 @@
 // Job: a motion, stretch by stretch in a folder of its own, then put together. What was drawn before the program ended is there after it.
-import { createWriteStream, existsSync, mkdirSync, readdirSync, renameSync, rmSync } from "node:fs";
+import { existsSync, mkdirSync, readdirSync, rmSync } from "node:fs";
 import { join } from "node:path";
-import { pipeline } from "node:stream/promises";
-import yazl from "yazl";
 import { FaultError, type Outcome } from "@/contracts/errors";
 import { MOTION_FILES } from "@/contracts/motion";
 import { countFrames, rateOf } from "@/core/motion/frames";
+import { putWhole } from "../db/fileStore";
 import { dataFolder, getDb } from "../db/open";
 import type { JobContext } from "../queue/queue";
 import type { MotionPayload } from "../queue/payloads";
 import { prepareDocument } from "../usecases/letterings";
 import { askMotion, MOTION_PROCESSES } from "../workers/pool";
 import type { FrameRange } from "../workers/motion.worker";
+import { startArchive } from "./archiveFile";
 import { writeCssArchive } from "./motionCss";
 
 /** Frames of a stretch: about a second or two of work, so that cancelling and progress are felt. */
@@ -32,7 +32,7 @@ export async function renderMotion({ job, signal, progress }: JobContext): Promi
     progress({ total: 1, done: 0 });
     const text = valueOf(await askMotion({ what: "bake", ...about, format: payload.format }, signal));
     if (signal.aborted) return;
-    await writeText(file, text);
+    putWhole(file, Buffer.from(text));
     return end(folder, file, 1, progress);
   }
   if (payload.format === "css") {
@@ -48,7 +48,7 @@ export async function renderMotion({ job, signal, progress }: JobContext): Promi
   });
   if (signal.aborted) return;
   progress({ message: "Putting the frames together" });
-  if (payload.format === "png-frames") await zipFrames(folder, file, payload, frames);
+  if (payload.format === "png-frames") await zipFrames(folder, job.jobId, payload, frames);
   else valueOf(await askMotion({ what: "assemble", ...about, folder, file, ranges }, signal));
   if (!signal.aborted) end(folder, file, frames, progress);
 }
@@ -97,24 +97,19 @@ async function drawAll(
   await Promise.all(Array.from({ length: MOTION_PROCESSES }, lane));
 }
 
-async function writeText(file: string, text: string) {
-  await pipeline([text], createWriteStream(`${file}.part`));
-  renameSync(`${file}.part`, file);
-}
-
 /** Frames as they are, and beside them what a program must know to play them. */
 async function zipFrames(
   folder: string,
-  file: string,
+  jobId: string,
   { motion, widthPx, heightPx, ground, title }: MotionPayload,
   frames: number,
 ) {
-  const zip = new yazl.ZipFile();
   const names = readdirSync(folder)
     .filter((name) => name.endsWith(".png"))
     .sort();
   if (names.length !== frames) throw new Error(`${names.length} of ${frames} frames are there`);
-  for (const name of names) zip.addFile(join(folder, name), name, { compress: false });
+  const archive = startArchive();
+  for (const name of names) archive.addFile(name, join(folder, name));
   const rate = rateOf(motion.fps);
   const about = {
     title,
@@ -125,10 +120,8 @@ async function zipFrames(
     hasAlpha: ground === null,
     pattern: "frame-%05d.png",
   };
-  zip.addBuffer(Buffer.from(`${JSON.stringify(about, null, 1)}\n`), "frames.json");
-  zip.end();
-  await pipeline(zip.outputStream, createWriteStream(`${file}.part`));
-  renameSync(`${file}.part`, file);
+  archive.add("frames.json", `${JSON.stringify(about, null, 1)}\n`);
+  await archive.finish("motion", jobId);
 }
 
 /** Folders of motions that no job will go on with. @param isOpen - whether a job waits or runs. */

@@ -8,11 +8,14 @@ import { VERDICT_WORDS } from "@/contracts/words";
 import { charactersOf } from "@/core/brief/characters";
 import { strictestVerdict, verdictsOf } from "@/core/rights/verdicts";
 import type { FallbackSort } from "@/core/webkit/fallbacks";
-import type { Db } from "../db/open";
+import type { WebFont } from "@/core/webkit/makeWebFont";
+import { getDb, type Db } from "../db/open";
 import { findBrief } from "../queries/briefs";
 import { findStyle, type StyleRecord } from "../queries/styles";
 import { addJob } from "../queue/queue";
+import { makeWebFontsInWorker } from "../workers/pool";
 import { getLanguages } from "./languages";
+import { storedAs } from "./styleDetail";
 
 const NO_SUBSETTING = 0x0100;
 /** Bit 8 of OS/2 fsType: the font may be embedded whole only. */
@@ -38,18 +41,65 @@ export function refusalForWeb(record: StyleRecord): { verdict: Verdict; says: st
   return { verdict, says: `${VERDICT_WORDS[verdict]} for the web.`, quote };
 }
 
+type Cut = {
+  /** Characters that are needed; null: all that the font has. */
+  codePoints: number[] | null;
+  held: Record<string, number>;
+  formats: WebkitRequest["formats"];
+  /** What the cut font is called inside where its licence keeps its name for the unchanged one. */
+  calledInside: string;
+};
+
+/**
+ * Web fonts of a face, as its terms let them be made: whole where it states that it may not be cut, under another name where its own is
+ * reserved.
+ */
+export async function cutForWeb(
+  record: StyleRecord,
+  { codePoints, held, formats, calledInside }: Cut,
+  signal: AbortSignal,
+): Promise<{ isWhole: boolean; reserved: string | null; fonts: Outcome<WebFont[]> }> {
+  const isWhole = !mayBeCut(record);
+  const reserved = codePoints && !isWhole ? reservedName(record) : null;
+  const fonts = await makeWebFontsInWorker(
+    {
+      sfntSha256s: storedAs(getDb(), record).sfntSha256s,
+      codePoints: isWhole ? null : codePoints,
+      held,
+      formats,
+      calledInside: reserved ? calledInside : null,
+    },
+    signal,
+  );
+  return { isWhole, reserved, fonts };
+}
+
+/** The name that an OFL licence keeps for the unchanged font (its clause 3), as its copyright line says it. */
+function reservedName({ rights, names }: StyleRecord): string | null {
+  const texts = [names["0"] ?? "", ...rights.evidence.map((e) => e.text.slice(0, 2000))];
+  for (const text of texts) {
+    const found = /Reserved Font Names?[ ,:]{0,3}["'“”‘’]?([^"'“”‘’.\n]{1,60})/i.exec(text)?.[1]?.trim();
+    if (found && !/^(?:that|this|s\b|specified|refers|\W)/i.test(found)) return found;
+  }
+  return null;
+}
+
+/** The characters of a text that a font must have for it. */
+export const charactersOfText = (text: string): number[] =>
+  [...new Set(text.normalize("NFC"))].map((c) => c.codePointAt(0)!).filter(isDrawn);
+const SPACE = 0x20;
+const isDrawn = (codePoint: number) => codePoint > SPACE;
+
 /** The characters asked for; null: all that each font has. */
 export function charactersFor(asked: WebkitCharacters, brief: Brief): Outcome<number[] | null> {
-  const ofText = (text: string) => [...new Set(text.normalize("NFC"))].map((c) => c.codePointAt(0)!);
-  const drawn = (codes: number[]) => codes.filter((c) => c > 0x20);
   if (asked === "all") return succeed(null);
-  if (asked === "brief") return succeed(drawn(ofText(charactersOf(brief).join(""))));
-  if ("text" in asked) return succeed(drawn(ofText(asked.text)));
+  if (asked === "brief") return succeed(charactersOfText(charactersOf(brief).join("")));
+  if ("text" in asked) return succeed(charactersOfText(asked.text));
   const language = getLanguages().byCode.get(asked.language);
   if (!language) return refuse("language-unknown");
-  const digits = ofText("0123456789.,:;!?-–—‘’“”()&/");
-  const capitals = ofText(String.fromCodePoint(...language.characters).toLocaleUpperCase(asked.language));
-  return succeed(drawn([...new Set([...language.characters, ...capitals, ...digits])]));
+  const digits = charactersOfText("0123456789.,:;!?-–—‘’“”()&/");
+  const capitals = charactersOfText(String.fromCodePoint(...language.characters).toLocaleUpperCase(asked.language));
+  return succeed([...new Set([...language.characters, ...capitals, ...digits])].filter(isDrawn));
 }
 
 /** Answers GET /briefs/:id/webkit. */

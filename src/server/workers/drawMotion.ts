@@ -6,7 +6,6 @@ import type { Block, LetteringDocument } from "@/contracts/lettering";
 import type { Motion } from "@/contracts/motion";
 import { channelsOf } from "@/core/motion/valueAt";
 import { drawFrame, newFrameMemory, type Frame, type FrameMemory } from "@/core/motion/drawFrame";
-import { frameMs } from "@/core/motion/frames";
 import { joinMovingParts } from "@/core/outlines/joinParts";
 import { openMovingFace, type MovingFace } from "@/core/outlines/openFace";
 import { findRegion, writeFrameSvg, type Region } from "@/core/write/motion/frameSvg";
@@ -39,22 +38,30 @@ function openMoving(sfnts: readonly string[]): MovingFace {
   return moving;
 }
 
-let last: { key: string; document: LetteringDocument; motion: Motion; memory: FrameMemory } | null = null;
+/** The motion that was drawn last: what was worked out for it serves its other frames, also when they are asked for anew. */
+let last: { about: AboutMotion; key: string; memory: FrameMemory; document: LetteringDocument; motion: Motion } | null =
+  null;
+
+function open(about: AboutMotion) {
+  if (last?.about === about) return last;
+  const { document, motion, fonts } = about;
+  const key = JSON.stringify([document, motion, fonts]);
+  return (last = last?.key === key ? { ...last, about } : { about, key, document, motion, memory: newFrameMemory() });
+}
 
 /** @throws Error where a block cannot be laid out: that is found before a motion is begun. */
-export function frameAt({ document, motion, fonts }: AboutMotion, timeMs: number): Frame {
-  const key = JSON.stringify([document, motion, fonts]);
-  if (last?.key !== key) last = { key, document, motion, memory: newFrameMemory() };
-  const faceOf = ({ styleId }: Block) => openMoving(fonts[styleId] ?? []);
-  const frame = drawFrame(last.document, last.motion, timeMs, faceOf, last.memory);
+export function frameAt(about: AboutMotion, timeMs: number): Frame {
+  const { document, motion, memory } = open(about);
+  const faceOf = ({ styleId }: Block) => openMoving(about.fonts[styleId] ?? []);
+  const frame = drawFrame(document, motion, timeMs, faceOf, memory);
   if (!frame.ok) throw new Error(`block ${frame.blockId}: ${frame.code}`);
   return frame;
 }
 
-/** @returns what is drawn of frame `n`, without its ground; null where nothing is. */
-export async function drawInk(about: AboutMotion, n: number): Promise<Picture | null> {
+/** @returns what is drawn at a time, without its ground; null where nothing is. */
+export async function drawInk(about: AboutMotion, timeMs: number): Promise<Picture | null> {
   const { sheet } = about.document;
-  const frame = frameAt(about, frameMs(about.motion, n));
+  const frame = frameAt(about, timeMs);
   const size = { sheet, widthPx: about.widthPx, heightPx: about.heightPx };
   const region = findRegion(frame, size);
   if (!region) return null;
@@ -67,12 +74,12 @@ export async function drawInk(about: AboutMotion, n: number): Promise<Picture | 
 }
 
 /** A whole frame: ink on its ground, or on nothing. @returns red, green, blue, alpha, row by row. */
-export async function drawWhole(about: AboutMotion, n: number): Promise<Uint8Array> {
+export async function drawWhole(about: AboutMotion, timeMs: number): Promise<Uint8Array> {
   const { widthPx, heightPx, ground } = about;
   const whole = new Uint8Array(widthPx * heightPx * 4);
   const under = ground ? channelsOf(ground) : null;
   if (under) new Uint32Array(whole.buffer).fill(new Uint32Array(Uint8Array.from(under).buffer)[0]!);
-  const ink = await drawInk(about, n);
+  const ink = await drawInk(about, timeMs);
   if (ink) layOn(whole, widthPx, ink, under);
   return whole;
 }

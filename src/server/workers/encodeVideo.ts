@@ -1,16 +1,6 @@
 // Frames → packets of coded video. Every stretch begins with a key frame, so that stretches that were coded apart stand after one another.
 // Colours by ITU-R BT.709 in limited range; alpha as a second picture beside the first, as WebM carries it.
-import { Codec, Encoder, Frame, Log } from "node-av";
-import {
-  AV_LOG_ERROR,
-  AV_PIX_FMT_YUV420P,
-  AVCOL_PRI_BT709,
-  AVCOL_RANGE_MPEG,
-  AVCOL_SPC_BT709,
-  AVCOL_TRC_BT709,
-  FF_ENCODER_LIBVPX_VP9,
-  FF_ENCODER_LIBX264,
-} from "node-av/constants";
+import type { Encoder } from "node-av";
 import type { Picture } from "./drawMotion";
 
 export type VideoFormat = "webm" | "mp4";
@@ -36,19 +26,29 @@ export function codecOf({ format, widthPx, heightPx }: Pick<VideoSettings, "form
   return isLarge ? "avc1.640034" : "avc1.64002a";
 }
 
+/** Loaded when something is coded, not with the worker: pictures need none of it, and it takes a while to be read. */
+async function loadCoder() {
+  const av = await import("node-av");
+  const constants = await import("node-av/constants");
+  av.Log.setLevel(constants.AV_LOG_ERROR);
+  return { ...av, constants };
+}
+type Coder = Awaited<ReturnType<typeof loadCoder>>;
+
 /** What is coded is seldom more than flat letters: the fast ways do. */
-const ENCODERS = {
-  webm: {
-    name: FF_ENCODER_LIBVPX_VP9,
-    options: { deadline: "realtime", "cpu-used": 8, "lag-in-frames": 0, "auto-alt-ref": 0, "row-mt": false },
-  },
-  mp4: { name: FF_ENCODER_LIBX264, options: { preset: "veryfast", tune: "zerolatency" } },
-} as const;
+const encoderOf = (format: VideoFormat, { constants }: Coder) =>
+  format === "webm"
+    ? ({
+        name: constants.FF_ENCODER_LIBVPX_VP9,
+        options: { deadline: "realtime", "cpu-used": 8, "lag-in-frames": 0, "auto-alt-ref": 0, "row-mt": false },
+      } as const)
+    : ({ name: constants.FF_ENCODER_LIBX264, options: { preset: "veryfast", tune: "zerolatency" } } as const);
 
 /** Whether an encoder for it runs on this machine. */
-export const canEncodeVideo = (format: VideoFormat): boolean => Codec.findEncoderByName(ENCODERS[format].name) !== null;
-
-Log.setLevel(AV_LOG_ERROR);
+export async function canEncodeVideo(format: VideoFormat): Promise<boolean> {
+  const coder = await loadCoder();
+  return coder.Codec.findEncoderByName(encoderOf(format, coder).name) !== null;
+}
 
 type Coded = { isKey: boolean; bytes: Uint8Array };
 
@@ -58,38 +58,41 @@ class PlaneEncoder {
   private count = 0;
   private constructor(
     private readonly settings: VideoSettings,
+    private readonly coder: Coder,
     private readonly encoder: Encoder,
   ) {}
 
   static async open(settings: VideoSettings): Promise<PlaneEncoder> {
     const { widthPx, heightPx, rate, format } = settings;
-    const { name, options } = ENCODERS[format];
+    const coder = await loadCoder();
+    const { name, options } = encoderOf(format, coder);
     const perSecond = rate.frames / rate.seconds;
-    const encoder = await Encoder.create(name, {
+    const encoder = await coder.Encoder.create(name, {
       bitrate: Math.max(LEAST_BITRATE, Math.round(widthPx * heightPx * perSecond * BITS_PER_PX)),
       gopSize: MOST_BETWEEN_KEYS,
       maxBFrames: 0,
       threadCount: 1,
       options: { ...options },
     });
-    return new PlaneEncoder(settings, encoder);
+    return new PlaneEncoder(settings, coder, encoder);
   }
 
   async add(i420: Uint8Array) {
     const { widthPx: width, heightPx: height, rate } = this.settings;
     const timeBase = { num: rate.seconds, den: rate.frames };
+    const { Frame, constants } = this.coder;
     const buffer = Buffer.from(i420.buffer, i420.byteOffset, i420.byteLength);
     const frame = Frame.fromVideoBuffer(buffer, {
       width,
       height,
-      format: AV_PIX_FMT_YUV420P,
+      format: constants.AV_PIX_FMT_YUV420P,
       pts: BigInt(this.count),
       timeBase,
     });
-    frame.colorRange = AVCOL_RANGE_MPEG;
-    frame.colorSpace = AVCOL_SPC_BT709;
-    frame.colorPrimaries = AVCOL_PRI_BT709;
-    frame.colorTrc = AVCOL_TRC_BT709;
+    frame.colorRange = constants.AVCOL_RANGE_MPEG;
+    frame.colorSpace = constants.AVCOL_SPC_BT709;
+    frame.colorPrimaries = constants.AVCOL_PRI_BT709;
+    frame.colorTrc = constants.AVCOL_TRC_BT709;
     try {
       await this.encoder.encode(frame);
     } finally {

@@ -1,6 +1,6 @@
 // Worker entry: a motion in stretches of frames, each written to a file of its own, and those files put together. A stretch that is there
 // already is not made again, so that a motion goes on where it was broken off.
-import { createWriteStream, existsSync, readFileSync, renameSync, writeFileSync } from "node:fs";
+import { createWriteStream, existsSync, readFileSync, renameSync } from "node:fs";
 import { join } from "node:path";
 import { once } from "node:events";
 import { deserialize, serialize } from "node:v8";
@@ -23,6 +23,7 @@ import { writeCssMotion, type CssFace, type CssMotion } from "@/core/write/motio
 import { writeLottie, type MotionSize } from "@/core/write/motion/lottie";
 import { channelsOf } from "@/core/motion/valueAt";
 import { countFrames, frameMs, rateOf } from "@/core/motion/frames";
+import { putWhole } from "../db/fileStore";
 import { drawInk, drawWhole, frameAt, writePng, type AboutMotion, type Picture } from "./drawMotion";
 import { canEncodeVideo, codecOf, encodeStretch, type VideoFormat, type VideoPacket } from "./encodeVideo";
 
@@ -55,16 +56,10 @@ export type CssFont = CssFace & { styleId: string; codePoints: number[] };
 export const frameName = (n: number) => `frame-${String(n).padStart(5, "0")}.png`;
 const stretchName = ({ from }: FrameRange) => `stretch-${String(from).padStart(5, "0")}.bin`;
 
-/** Written whole or not at all. */
-function put(path: string, bytes: Uint8Array) {
-  writeFileSync(`${path}.part`, bytes);
-  renameSync(`${path}.part`, path);
-}
-
 /** Whether films can be coded here. */
-export const canEncode = (): MotionReplies["canEncode"] => ({
-  webm: canEncodeVideo("webm"),
-  mp4: canEncodeVideo("mp4"),
+export const canEncode = async (): Promise<MotionReplies["canEncode"]> => ({
+  webm: await canEncodeVideo("webm"),
+  mp4: await canEncodeVideo("mp4"),
 });
 
 /** Draws frames, and codes them where the format is one stream. */
@@ -73,13 +68,14 @@ export async function stretch(asked: Asked<"stretch">): Promise<null> {
   if (format === "png-frames" || format === "apng") {
     for (let n = from; n < to; n++) {
       const path = join(folder, frameName(n));
-      if (!existsSync(path)) put(path, await writePng(await drawWhole(asked, n), asked.widthPx, asked.heightPx));
+      if (!existsSync(path))
+        putWhole(path, await writePng(await drawWhole(asked, frameMs(asked.motion, n)), asked.widthPx, asked.heightPx));
     }
     return null;
   }
   const path = join(folder, stretchName(asked));
   if (existsSync(path)) return null;
-  put(path, format === "gif" ? await gifStretch(asked) : serialize(await videoStretch(asked)));
+  putWhole(path, format === "gif" ? await gifStretch(asked) : serialize(await videoStretch(asked)));
   return null;
 }
 
@@ -89,7 +85,7 @@ async function videoStretch(asked: Asked<"stretch">): Promise<VideoPacket[]> {
   const { format, widthPx, heightPx, motion, ground, from, to } = asked;
   if (!isVideo(format)) throw new Error(`${format} is no video`);
   const pictures: (Picture | null)[] = [];
-  for (let n = from; n < to; n++) pictures.push(await drawInk(asked, n));
+  for (let n = from; n < to; n++) pictures.push(await drawInk(asked, frameMs(motion, n)));
   const settings = { format, widthPx, heightPx, rate: rateOf(motion.fps), hasAlpha: ground === null };
   return encodeStretch(settings, pictures, ground ? channelsOf(ground) : null);
 }
@@ -104,7 +100,7 @@ async function gifStretch(asked: Asked<"stretch">): Promise<Uint8Array> {
   const gif = gifenc.GIFEncoder({ auto: false });
   const isOpen = ground === null;
   for (let n = from; n < to; n++) {
-    const { index, palette } = indexColours(await drawInk(asked, n), asked);
+    const { index, palette } = indexColours(await drawInk(asked, frameMs(motion, n)), asked);
     // Times are counted in hundredths: each frame ends at the nearest one.
     const endsAt = (k: number) => Math.round(frameMs(motion, k) / 10) * 10;
     gif.writeFrame(index, widthPx, heightPx, {
@@ -256,11 +252,10 @@ const STRIP_GAP_PX = 8;
 
 /** Moments side by side, each on the ground. @param asked.times - in ms. */
 export async function strip(asked: Asked<"strip">): Promise<Uint8Array> {
-  const { widthPx, heightPx, times, motion } = asked;
+  const { widthPx, heightPx, times } = asked;
   const pictures = [];
   for (const [i, timeMs] of times.entries()) {
-    // A moment as frame 0 of the same motion begun so much later: its time is asked for, not its frame.
-    const rgba = await drawWhole({ ...asked, motion: { ...motion, fps: 1000 } }, Math.round(timeMs));
+    const rgba = await drawWhole(asked, timeMs);
     const raw = { width: widthPx, height: heightPx, channels: 4 as const };
     pictures.push({ input: Buffer.from(rgba), raw, left: i * (widthPx + STRIP_GAP_PX), top: 0 });
   }
