@@ -61,8 +61,9 @@ const first = async () => (await lettering()).document.blocks[0]!;
 const savedOn = () => browser.page.locator("[data-saved=true]").waitFor();
 const setFilm = (widthMm: number) =>
   fetch(`${standIns()}/plotter/film`, { method: "PUT", body: JSON.stringify(widthMm) });
-/** Begins a test with a document of its own. */
+/** Begins a test with a document of its own. What the page has not saved yet would be saved over it when the page is loaded again. */
 async function begin(document: LetteringDocument, query: string) {
+  if (await browser.page.locator("[data-saved]").count()) await savedOn();
   await api(`/letterings/${letteringId}`, { method: "PATCH", json: { document } });
   await browser.page.goto(`/b/${briefId}/letter${query}`);
   await browser.page.locator("[data-sheet] [data-block] path").first().waitFor();

@@ -180,10 +180,18 @@ describe("files show what the frames show", () => {
     await page.setContent(`<video muted src="${src}"></video>`);
     const told = await page.evaluate(async () => {
       const v = document.querySelector("video")!;
-      if (v.readyState < 2) await new Promise((r) => (v.onloadeddata = r));
+      // A frame of its middle: the first one may be counted as loaded before it can be drawn.
+      await new Promise<void>((r) => {
+        v.onseeked = () => r();
+        v.currentTime = 0.4;
+      });
       const canvas = Object.assign(document.createElement("canvas"), { width: v.videoWidth, height: v.videoHeight });
       const context = canvas.getContext("2d")!;
-      context.drawImage(v, 0, 0);
+      const cornerAlpha = () => context.getImageData(4, 4, 1, 1).data[3];
+      for (let i = 0; i < 100 && cornerAlpha() !== 255; i++) {
+        context.drawImage(v, 0, 0);
+        await new Promise((r) => setTimeout(r, 50));
+      }
       return {
         size: [v.videoWidth, v.videoHeight],
         seconds: v.duration,

@@ -3,10 +3,17 @@ import { spawn, type ChildProcess } from "node:child_process";
 import { setPriority } from "node:os";
 
 /** Behind the server itself, which only answers: searches stay quick while files are read. */
-const NICENESS = 10;
+const IN_BACKGROUND = 10;
+/** Between the two: somebody waits for it. */
+export const WAITED_FOR = 5;
 
 /** @param args - of the program. @param options - of Node, before it. */
-export function forkNode(program: string, args: string[] = [], options: string[] = []): ChildProcess {
+export function forkNode(
+  program: string,
+  args: string[] = [],
+  options: string[] = [],
+  niceness = IN_BACKGROUND,
+): ChildProcess {
   const child = spawn(process.execPath, [...options, program, ...args], {
     serialization: "advanced",
     stdio: ["ignore", "inherit", "inherit", "ipc"],
@@ -14,7 +21,7 @@ export function forkNode(program: string, args: string[] = [], options: string[]
   });
   if (child.pid !== undefined)
     try {
-      setPriority(child.pid, NICENESS);
+      setPriority(child.pid, niceness);
     } catch {
       // It has ended already, or the system does not let us.
     }

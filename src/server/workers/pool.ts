@@ -4,6 +4,7 @@ import { availableParallelism } from "node:os";
 import { join } from "node:path";
 import type { FaultCode } from "@/contracts/errors";
 import { refuse, succeed, type Outcome } from "@/contracts/errors";
+import { WAITED_FOR } from "./forkNode";
 import { ProcessPool, type Ran, type RunOptions } from "./processPool";
 import type { DocumentReply, DocumentRequest } from "./documents.worker";
 import type { FaceReply, FaceRequest } from "./faces.worker";
@@ -37,17 +38,17 @@ export const MOTION_PROCESSES = Math.max(1, Math.min(4, availableParallelism()))
 const POOLS = {
   fonts: { entry: "readFont", processes: READERS, memoryMb: 768 },
   terms: { entry: "terms", processes: 1, memoryMb: 512 },
-  faces: { entry: "faces", processes: 1, memoryMb: 768, line: 40 },
-  identify: { entry: "identify", processes: 1, memoryMb: 3072, line: 8, idleMs: 900_000 },
+  faces: { entry: "faces", processes: 1, memoryMb: 768, line: 40, niceness: WAITED_FOR },
+  identify: { entry: "identify", processes: 1, memoryMb: 3072, line: 8, idleMs: 900_000, niceness: WAITED_FOR },
   motion: { entry: "motion", processes: MOTION_PROCESSES, memoryMb: 1024, line: 40, idleMs: 60_000 },
-  lettering: { entry: "letter", processes: 1, memoryMb: 2048, line: 40 },
-  sheets: { entry: "writeSheet", processes: 1, memoryMb: 1024, line: 8 },
-  webFonts: { entry: "webFont", processes: 1, memoryMb: 768, line: 40 },
-  questions: { entry: "questionSheet", processes: 1, memoryMb: 768, line: 8 },
-  pictures: { entry: "preparePicture", processes: 1, memoryMb: 768, line: 8 },
-  documents: { entry: "documents", processes: 1, memoryMb: 768, line: 8 },
+  lettering: { entry: "letter", processes: 1, memoryMb: 2048, line: 40, niceness: WAITED_FOR },
+  sheets: { entry: "writeSheet", processes: 1, memoryMb: 1024, line: 8, niceness: WAITED_FOR },
+  webFonts: { entry: "webFont", processes: 1, memoryMb: 768, line: 40, niceness: WAITED_FOR },
+  questions: { entry: "questionSheet", processes: 1, memoryMb: 768, line: 8, niceness: WAITED_FOR },
+  pictures: { entry: "preparePicture", processes: 1, memoryMb: 768, line: 8, niceness: WAITED_FOR },
+  documents: { entry: "documents", processes: 1, memoryMb: 768, line: 8, niceness: WAITED_FOR },
   map: { entry: "map", processes: 1, memoryMb: 1024, line: 8, idleMs: 30_000 },
-  libraries: { entry: "libraries", processes: 1, memoryMb: 512, line: 40 },
+  libraries: { entry: "libraries", processes: 1, memoryMb: 512, line: 40, niceness: WAITED_FOR },
 } as const;
 type PoolName = keyof typeof POOLS;
 
@@ -90,8 +91,11 @@ export function closePools() {
   shared.fondQuarryPools?.clear();
 }
 
+/** Their work waits for others: for processes that share it, for a library. All else only computes. */
+const WAITING: readonly PoolName[] = ["identify", "motion", "libraries"];
+
 const run = <Request, Reply>(name: PoolName, request: Request, options: RunOptions): Promise<Ran<Reply>> =>
-  getPool(name).run<Request, Reply>(request, options);
+  getPool(name).run<Request, Reply>(request, { ...options, isComputing: !WAITING.includes(name) });
 
 /** While somebody waits for a picture, readers take up nothing new for so long; then one of them goes on beside it. */
 const YIELD_MS = 300;
@@ -115,7 +119,7 @@ function codeOf<C extends FaultCode>(ran: Extract<Ran<unknown>, { ok: false }>, 
 export async function readFontInWorker(request: ReadFontRequest, signal?: AbortSignal): Promise<ReadFontReply> {
   const ran = await run<ReadFontRequest, ReadFontReply>("fonts", request, {
     timeoutMs: FONT_TIMEOUT_MS,
-    isComputing: true,
+
     signal,
   });
   return ran.ok ? ran.value : unread(ran);
@@ -126,14 +130,14 @@ export async function readToImportInWorker(
   request: ReadToImportRequest,
   signal?: AbortSignal,
 ): Promise<ReadToImportReply> {
-  const options = { timeoutMs: FONT_TIMEOUT_MS, isComputing: true, signal, name: "readToImport" };
+  const options = { timeoutMs: FONT_TIMEOUT_MS, signal, name: "readToImport" };
   const ran = await run<ReadToImportRequest, ReadToImportReply>("fonts", request, options);
   return ran.ok ? ran.value : unread(ran);
 }
 
 /** Some stages of a font that is on the wall. Fonts that are not there yet go before it. */
 export async function readLaterInWorker(request: ReadLaterRequest, signal?: AbortSignal): Promise<ReadLaterReply> {
-  const options = { timeoutMs: FONT_TIMEOUT_MS, isComputing: true, signal, name: "readLater", canWait: true };
+  const options = { timeoutMs: FONT_TIMEOUT_MS, signal, name: "readLater", canWait: true };
   const ran = await run<ReadLaterRequest, ReadLaterReply>("fonts", request, options);
   return ran.ok ? ran.value : unread(ran);
 }
@@ -145,7 +149,7 @@ function unread({ code, detail }: Extract<Ran<unknown>, { ok: false }>) {
 
 /** Texts → terms. Null: they could not be read in time, so nothing is known of them. */
 export async function readTermsInWorker<R extends TermsRequest>(request: R): Promise<TermsReply<R> | null> {
-  const options = { timeoutMs: TERMS_TIMEOUT_MS, isComputing: true, name: request.what };
+  const options = { timeoutMs: TERMS_TIMEOUT_MS, name: request.what };
   const ran = await run<R, TermsReply<R>>("terms", request, options);
   if (!ran.ok) console.error("terms:", ran.code, ran.detail);
   return ran.ok ? ran.value : null;
@@ -161,7 +165,7 @@ export async function askFace<R extends FaceRequest>(request: R, signal?: AbortS
 
 /** The map's layout; null when it could not be made. */
 export async function layOutInWorker(request: MapRequest): Promise<MapReply | null> {
-  const ran = await run<MapRequest, MapReply>("map", request, { timeoutMs: MAP_TIMEOUT_MS, isComputing: true });
+  const ran = await run<MapRequest, MapReply>("map", request, { timeoutMs: MAP_TIMEOUT_MS });
   if (!ran.ok) console.error("map:", ran.code, ran.detail);
   return ran.ok ? ran.value : null;
 }
@@ -214,7 +218,11 @@ export async function askLibrary<R extends LibraryRequest>(request: R, signal?: 
 
 /** Web fonts of one face; one that breaks the subsetter gives a refusal, never an exception. */
 export async function makeWebFontsInWorker(request: WebFontRequest, signal?: AbortSignal): Promise<Outcome<WebFont[]>> {
-  const ran = await run<WebFontRequest, WebFont[]>("webFonts", request, { timeoutMs: WEB_FONT_TIMEOUT_MS, signal });
+  const ran = await run<WebFontRequest, WebFont[]>("webFonts", request, {
+    timeoutMs: WEB_FONT_TIMEOUT_MS,
+
+    signal,
+  });
   return ran.ok ? succeed(ran.value) : refuse(codeOf(ran, "web-font-failed", "web-font-too-long"));
 }
 
@@ -241,7 +249,13 @@ export const writeSheetInWorker = (request: WriteSheetRequest, signal?: AbortSig
   written(run<WriteSheetRequest, Uint8Array>("sheets", request, { timeoutMs: SHEET_TIMEOUT_MS, signal }));
 
 export const writeQuestionSheetInWorker = (request: QuestionSheetRequest, signal?: AbortSignal) =>
-  written(run<QuestionSheetRequest, Uint8Array>("questions", request, { timeoutMs: QUESTION_TIMEOUT_MS, signal }));
+  written(
+    run<QuestionSheetRequest, Uint8Array>("questions", request, {
+      timeoutMs: QUESTION_TIMEOUT_MS,
+
+      signal,
+    }),
+  );
 
 async function written(running: Promise<Ran<Uint8Array>>): Promise<Outcome<Uint8Array>> {
   const ran = await running;

@@ -21,6 +21,8 @@ export type PoolOptions = {
   line?: number;
   /** An idle process ends after so long. */
   idleMs?: number;
+  /** How far its processes stand back behind others of the machine; as work in the background when left out. */
+  niceness?: number;
 };
 /**
  * @property canWait - others go before it, however long it has waited.
@@ -162,9 +164,9 @@ export class ProcessPool {
   }
 
   private start(): Child {
-    const { program, entry, memoryMb } = this.options;
+    const { program, entry, memoryMb, niceness } = this.options;
     const child: Child = {
-      process: forkNode(program, [entry, String(memoryMb)], [`--max-old-space-size=${memoryMb}`]),
+      process: forkNode(program, [entry, String(memoryMb)], [`--max-old-space-size=${memoryMb}`], niceness),
       task: null,
     };
     this.children.add(child);
