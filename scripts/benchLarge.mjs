@@ -118,7 +118,7 @@ async function findAfterTag(url) {
 }
 
 /** Resident memory of a process, from /proc. */
-export const residentMb = (pid) =>
+const residentMb = (pid) =>
   Number(readFileSync(`/proc/${pid}/status`, "utf8").match(/VmRSS:\s+(\d+)/)?.[1] ?? 0) / 1024;
 
 /** The same with its children. */

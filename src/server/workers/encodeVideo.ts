@@ -174,33 +174,38 @@ class Planes {
     const under = ground ?? (picture ? meanOf(picture) : [0, 0, 0]);
     const [r, g, b] = [Math.round(under[0]!), Math.round(under[1]!), Math.round(under[2]!)];
     this.fill(lumaOf(r, g, b), blueOf(r, g, b), redOf(r, g, b));
-    if (!picture) return this.bytes;
-    layOn(picture.rgba, [r, g, b], ground !== null);
-    this.putColours(picture);
+    if (picture) this.putColours(picture, [r, g, b], ground !== null);
     return this.bytes;
   }
 
-  /** Four pixels at a time: each has its brightness, all four share a blue and a red. */
-  private putColours({ region: { left, top, width, height }, rgba }: Picture) {
+  /** Four pixels at a time: each has its brightness, all four share a blue and a red. Where all are empty, `under` is there already. */
+  private putColours({ region, rgba }: Picture, under: readonly number[], isLaid: boolean) {
+    const { left, top, width, height } = region;
     const { bytes, widthPx } = this;
     const size = widthPx * this.heightPx;
+    const seen = isLaid ? mix : colourOfInk;
+    const [underR, underG, underB] = [under[0]!, under[1]!, under[2]!];
     for (let y = 0; y < height; y += 2) {
-      let first = (top + y) * widthPx + left;
+      let to = (top + y) * widthPx + left;
       let half = size + ((top + y) >> 1) * (widthPx >> 1) + (left >> 1);
       let i = y * width * 4;
-      let k = i + width * 4;
-      for (let x = 0; x < width; x += 2, i += 8, k += 8, first += 2, half++) {
-        const [r0, g0, b0] = [rgba[i]!, rgba[i + 1]!, rgba[i + 2]!];
-        const [r1, g1, b1] = [rgba[i + 4]!, rgba[i + 5]!, rgba[i + 6]!];
-        const [r2, g2, b2] = [rgba[k]!, rgba[k + 1]!, rgba[k + 2]!];
-        const [r3, g3, b3] = [rgba[k + 4]!, rgba[k + 5]!, rgba[k + 6]!];
-        bytes[first] = lumaOf(r0, g0, b0);
-        bytes[first + 1] = lumaOf(r1, g1, b1);
-        bytes[first + widthPx] = lumaOf(r2, g2, b2);
-        bytes[first + widthPx + 1] = lumaOf(r3, g3, b3);
-        const [r, g, b] = [(r0 + r1 + r2 + r3 + 2) >> 2, (g0 + g1 + g2 + g3 + 2) >> 2, (b0 + b1 + b2 + b3 + 2) >> 2];
-        bytes[half] = blueOf(r, g, b);
-        bytes[half + (size >> 2)] = redOf(r, g, b);
+      for (let x = 0; x < width; x += 2, i += 8, to += 2, half++) {
+        const k = i + width * 4;
+        if ((rgba[i + 3]! | rgba[i + 7]! | rgba[k + 3]! | rgba[k + 7]!) === 0) continue;
+        let [r, g, b] = [2, 2, 2];
+        for (let corner = 0; corner < 4; corner++) {
+          const at = (corner < 2 ? i : k) + (corner & 1) * 4;
+          const alpha = rgba[at + 3]!;
+          const ownR = seen(rgba[at]!, alpha, underR);
+          const ownG = seen(rgba[at + 1]!, alpha, underG);
+          const ownB = seen(rgba[at + 2]!, alpha, underB);
+          bytes[to + (corner >> 1) * widthPx + (corner & 1)] = lumaOf(ownR, ownG, ownB);
+          r += ownR;
+          g += ownG;
+          b += ownB;
+        }
+        bytes[half] = blueOf(r >> 2, g >> 2, b >> 2);
+        bytes[half + (size >> 2)] = redOf(r >> 2, g >> 2, b >> 2);
       }
     }
   }
@@ -231,14 +236,7 @@ function meanOf({ rgba }: Picture): number[] {
   return sum ? [r / sum, g / sum, b / sum] : [0, 0, 0];
 }
 
-/** Changes colours to what is seen on the ground; without one, only what is empty is given its colour. Alpha stays. */
-function layOn(rgba: Uint8Array, [r, g, b]: [number, number, number], isLaid: boolean) {
-  for (let i = 0; i < rgba.length; i += 4) {
-    const alpha = rgba[i + 3]!;
-    if (alpha === 255 || (alpha > 0 && !isLaid)) continue;
-    const below = 255 - alpha;
-    rgba[i] = (rgba[i]! * alpha + r * below + 127) / 255;
-    rgba[i + 1] = (rgba[i + 1]! * alpha + g * below + 127) / 255;
-    rgba[i + 2] = (rgba[i + 2]! * alpha + b * below + 127) / 255;
-  }
-}
+/** A channel of ink as it is seen on a ground. */
+const mix = (ink: number, alpha: number, under: number) => ((ink * alpha + under * (255 - alpha) + 127) / 255) | 0;
+/** Without a ground the ink keeps its colour; only what is empty is given one. */
+const colourOfInk = (ink: number, alpha: number, under: number) => (alpha ? ink : under);

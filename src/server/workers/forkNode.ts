@@ -7,17 +7,16 @@ const IN_BACKGROUND = 10;
 /** Between the two: somebody waits for it. */
 export const WAITED_FOR = 5;
 
-/** @param args - of the program. @param options - of Node, before it. */
-export function forkNode(
-  program: string,
-  args: string[] = [],
-  options: string[] = [],
-  niceness = IN_BACKGROUND,
-): ChildProcess {
-  const child = spawn(process.execPath, [...options, program, ...args], {
+/** @property nodeOptions - before the program. @property env - beside our own. */
+export type ForkOptions = { nodeOptions?: string[]; niceness?: number; env?: Record<string, string> };
+
+/** @param args - of the program. */
+export function forkNode(program: string, args: string[] = [], options: ForkOptions = {}): ChildProcess {
+  const { nodeOptions = [], niceness = IN_BACKGROUND, env } = options;
+  const child = spawn(process.execPath, [...nodeOptions, program, ...args], {
     serialization: "advanced",
     stdio: ["ignore", "inherit", "inherit", "ipc"],
-    env: { ...process.env, NODE_OPTIONS: "", UV_THREADPOOL_SIZE: "2" },
+    env: { ...process.env, NODE_OPTIONS: "", UV_THREADPOOL_SIZE: "2", ...env },
   });
   if (child.pid !== undefined)
     try {

@@ -34,13 +34,16 @@ const READERS = Math.max(2, Math.min(8, availableParallelism()));
 /** Frames of a motion are drawn by so many at a time. */
 export const MOTION_PROCESSES = Math.max(1, Math.min(4, availableParallelism()));
 
+/** What was freed goes back to the system (mallopt(3)): pictures and encoders come and go by the hundred megabytes. */
+const GIVES_BACK = { MALLOC_MMAP_THRESHOLD_: "262144", MALLOC_ARENA_MAX: "2" };
+
 /** Entry, processes, memory in megabytes, places in line. Jobs feed the readers of fonts and terms themselves: those lines have no end. */
 const POOLS = {
   fonts: { entry: "readFont", processes: READERS, memoryMb: 768 },
   terms: { entry: "terms", processes: 1, memoryMb: 512 },
   faces: { entry: "faces", processes: 1, memoryMb: 768, line: 40, niceness: WAITED_FOR },
   identify: { entry: "identify", processes: 1, memoryMb: 3072, line: 8, idleMs: 900_000, niceness: WAITED_FOR },
-  motion: { entry: "motion", processes: MOTION_PROCESSES, memoryMb: 1024, line: 40, idleMs: 60_000 },
+  motion: { entry: "motion", processes: MOTION_PROCESSES, memoryMb: 1024, line: 40, idleMs: 60_000, env: GIVES_BACK },
   lettering: { entry: "letter", processes: 1, memoryMb: 2048, line: 40, niceness: WAITED_FOR },
   sheets: { entry: "writeSheet", processes: 1, memoryMb: 1024, line: 8, niceness: WAITED_FOR },
   webFonts: { entry: "webFont", processes: 1, memoryMb: 768, line: 40, niceness: WAITED_FOR },

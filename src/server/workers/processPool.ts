@@ -23,6 +23,8 @@ export type PoolOptions = {
   idleMs?: number;
   /** How far its processes stand back behind others of the machine; as work in the background when left out. */
   niceness?: number;
+  /** Of its processes, beside our own. */
+  env?: Record<string, string>;
 };
 /**
  * @property canWait - others go before it, however long it has waited.
@@ -164,9 +166,10 @@ export class ProcessPool {
   }
 
   private start(): Child {
-    const { program, entry, memoryMb, niceness } = this.options;
+    const { program, entry, memoryMb, niceness, env } = this.options;
+    const nodeOptions = [`--max-old-space-size=${memoryMb}`];
     const child: Child = {
-      process: forkNode(program, [entry, String(memoryMb)], [`--max-old-space-size=${memoryMb}`], niceness),
+      process: forkNode(program, [entry, String(memoryMb)], { nodeOptions, niceness, env }),
       task: null,
     };
     this.children.add(child);
