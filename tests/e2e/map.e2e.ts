@@ -26,14 +26,22 @@ describe("the layout", () => {
     expect(new Set(map.faces.map((f) => f.cell)).size).toBe(map.faces.length);
     expect(Math.max(...map.faces.map((f) => f.cell))).toBeLessThan(map.columns * map.rows);
     expect((await api<FaceMap>("/map")).body).toEqual(map);
-    // Two typewriter-like faces are nearer to each other than to a script.
-    const at = (family: string) => {
-      const { cell } = map.faces.find((f) => f.family === family)!;
-      return [cell % map.columns, Math.floor(cell / map.columns)] as const;
+    // Scripts stand among scripts, slabs among slabs.
+    const placesOf = async (kind: string) => {
+      const { body } = await api<{ items: { family: string }[] }>(`/styles?kinds=${kind}&limit=200`);
+      const families = new Set(body.items.map((item) => item.family));
+      return map.faces
+        .filter((f) => families.has(f.family))
+        .map(({ cell }) => [cell % map.columns, Math.floor(cell / map.columns)]);
     };
-    const apart = (a: string, b: string) => Math.hypot(at(a)[0] - at(b)[0], (at(a)[1] - at(b)[1]) / 2);
-    expect(apart("Zilla Slab", "Arvo")).toBeLessThan(apart("Zilla Slab", "Great Vibes"));
-    expect(apart("Great Vibes", "Alex Brush")).toBeLessThan(apart("Great Vibes", "Manrope"));
+    const apart = (some: number[][], others: number[][]) => {
+      const all = some.flatMap(([x, y]) => others.map(([u, v]) => Math.hypot(x! - u!, (y! - v!) / 2)));
+      return all.reduce((sum, d) => sum + d, 0) / all.length;
+    };
+    const [scripts, slabs] = [await placesOf("script"), await placesOf("slab")];
+    expect(Math.min(scripts.length, slabs.length)).toBeGreaterThan(4);
+    expect(apart(scripts, scripts)).toBeLessThan(0.75 * apart(scripts, slabs));
+    expect(apart(slabs, slabs)).toBeLessThan(0.75 * apart(scripts, slabs));
     expect(map.regions.length).toBeGreaterThan(2);
   });
 });

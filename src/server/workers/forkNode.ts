@@ -8,7 +8,7 @@ const IN_BACKGROUND = 10;
 export const WAITED_FOR = 5;
 
 /** @property nodeOptions - before the program. @property env - beside our own. */
-export type ForkOptions = { nodeOptions?: string[]; niceness?: number; env?: Record<string, string> };
+type ForkOptions = { nodeOptions?: string[]; niceness?: number; env?: Record<string, string> };
 
 /** @param args - of the program. */
 export function forkNode(program: string, args: string[] = [], options: ForkOptions = {}): ChildProcess {
