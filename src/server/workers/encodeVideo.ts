@@ -13,6 +13,9 @@ type VideoSettings = {
   hasAlpha: boolean;
 };
 
+// Taken out of the global object once: the loops below call them for every pixel.
+const { max, min } = Math;
+
 /** Bits per pixel and frame: titles are flat, so that this is more than enough. */
 const BITS_PER_PX = 0.16;
 const LEAST_BITRATE = 1_500_000;
@@ -109,6 +112,12 @@ class PlaneEncoder {
     }
   }
 
+  /** The packet of the frame that was added last. */
+  get newest(): Coded {
+    if (this.coded.length !== this.count) throw new Error(`${this.count} frames gave ${this.coded.length} packets`);
+    return this.coded[this.count - 1]!;
+  }
+
   async end(): Promise<Coded[]> {
     await this.encoder.flush();
     await this.take();
@@ -141,8 +150,40 @@ async function encodePlane(
   planeOf: (picture: Picture | null) => Uint8Array,
 ): Promise<Coded[]> {
   const encoder = await PlaneEncoder.open(settings);
-  for (const picture of pictures) await encoder.add(planeOf(picture));
-  return encoder.end();
+  const last = new Uint8Array((settings.widthPx * settings.heightPx * 3) / 2);
+  // Frames that are as the last one that was coded.
+  let repeats = 0;
+  for (const [i, picture] of pictures.entries()) {
+    const plane = planeOf(picture);
+    if (i && Buffer.compare(plane, last) === 0) {
+      repeats++;
+      continue;
+    }
+    for (; repeats; repeats--) await encoder.add(last);
+    await encoder.add(plane);
+    last.set(plane);
+  }
+  const shown = settings.format === "webm" ? showAgain(encoder.newest) : null;
+  if (!shown) for (; repeats; repeats--) await encoder.add(last);
+  const coded = await encoder.end();
+  return [...coded, ...Array.from({ length: repeats }, () => ({ isKey: false, bytes: shown! }))];
+}
+
+/**
+ * A packet of VP9 that shows a frame again which the decoder has kept ("VP9 Bitstream & Decoding Process Specification", 6.2,
+ * show_existing_frame): a byte in place of a whole frame. Only for the end of a stretch: a key frame follows it.
+ * @param packet - of the frame that is shown again. @returns null where the decoder does not keep that frame.
+ */
+function showAgain({ isKey, bytes }: Coded): Uint8Array | null {
+  // Two bits that mark a frame, two of the profile, show_existing_frame; after a key frame all eight places hold it.
+  const shows = (place: number) => Uint8Array.of(0b1000_1000 | place);
+  if (isKey) return shows(0);
+  const [head, next, after] = [bytes[0]!, bytes[1]!, bytes[2]!];
+  // Profile 0, a frame between keys that is shown. Unless it is resilient to errors, two bits stand before the places that it goes to.
+  if (head >> 4 !== 0b1000 || (head & 0b0110) !== 0b0110) return null;
+  const places = head & 1 ? next : ((next << 2) | (after >> 6)) & 0xff;
+  const place = [0, 1, 2, 3, 4, 5, 6, 7].find((k) => places & (1 << k));
+  return place === undefined ? null : shows(place);
 }
 
 // BT.709 in limited range, in parts of 65,536: brightness 16–235, blue and red 16–240 about 128.
@@ -171,10 +212,10 @@ class Planes {
 
   /** Without a ground, what is empty has the mean colour of the ink, so that no edge turns darker where colours are halved. */
   colour(picture: Picture | null, ground: readonly number[] | null): Uint8Array {
-    const under = ground ?? (picture ? meanOf(picture) : [0, 0, 0]);
-    const [r, g, b] = [Math.round(under[0]!), Math.round(under[1]!), Math.round(under[2]!)];
+    const ink = picture && !ground ? inkOf(picture) : null;
+    const [r, g, b] = (ground ?? ink?.mean ?? [0, 0, 0]).map(Math.round) as [number, number, number];
     this.fill(lumaOf(r, g, b), blueOf(r, g, b), redOf(r, g, b));
-    if (picture) this.putColours(picture, [r, g, b], ground !== null);
+    if (picture && !ink?.isOne) this.putColours(picture, [r, g, b], ground !== null);
     return this.bytes;
   }
 
@@ -223,17 +264,35 @@ class Planes {
   }
 }
 
-function meanOf({ rgba }: Picture): number[] {
+/** Steps that the channels of one colour may be apart, from rounding where it is half transparent. */
+const ONE_COLOUR = 4;
+/** From this alpha on a colour can be told. */
+const TOLD_FROM = 64;
+
+/** @returns the mean colour of ink, and whether it is the only one. */
+function inkOf({ rgba }: Picture): { mean: number[]; isOne: boolean } {
   let [r, g, b, sum] = [0, 0, 0, 0];
+  let [leastR, leastG, leastB] = [255, 255, 255];
+  let [mostR, mostG, mostB] = [0, 0, 0];
   for (let i = 0; i < rgba.length; i += 4) {
     const a = rgba[i + 3]!;
-    if (!a) continue;
-    r += rgba[i]! * a;
-    g += rgba[i + 1]! * a;
-    b += rgba[i + 2]! * a;
+    if (a < TOLD_FROM) continue;
+    const [ownR, ownG, ownB] = [rgba[i]!, rgba[i + 1]!, rgba[i + 2]!];
+    leastR = min(leastR, ownR);
+    leastG = min(leastG, ownG);
+    leastB = min(leastB, ownB);
+    mostR = max(mostR, ownR);
+    mostG = max(mostG, ownG);
+    mostB = max(mostB, ownB);
+    r += ownR * a;
+    g += ownG * a;
+    b += ownB * a;
     sum += a;
   }
-  return sum ? [r / sum, g / sum, b / sum] : [0, 0, 0];
+  return {
+    mean: sum ? [r / sum, g / sum, b / sum] : [0, 0, 0],
+    isOne: max(mostR - leastR, mostG - leastG, mostB - leastB) <= ONE_COLOUR,
+  };
 }
 
 /** A channel of ink as it is seen on a ground. */

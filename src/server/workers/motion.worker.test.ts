@@ -10,6 +10,7 @@ import { demoVariableBytes } from "../../../tests/fixtures/demoFont";
 import { blockOf, documentOf } from "../../../tests/fixtures/lettering";
 import { storeFile } from "../db/fileStore";
 import { readWebm, readMp4 } from "../../../demo/cuttingRoom/readVideo";
+import { encodeStretch } from "./encodeVideo";
 import { assemble, frameName, stretch, strip } from "./motion.worker";
 
 const root = mkdtempSync(join(tmpdir(), "fond-quarry-motion-"));
@@ -80,6 +81,26 @@ test.each([
     expect(rest?.frames ?? 0).toBeLessThan(12);
   },
 );
+
+test("frames at the end of a stretch that are as the last one are a byte each, and the ink of one colour is coded once", async () => {
+  const region = { left: 16, top: 16, width: 32, height: 16 };
+  const ink = (alpha: number) => {
+    const rgba = new Uint8Array(4 * region.width * region.height);
+    for (let i = 0; i < rgba.length; i += 4) rgba.set([243, 239, 230, alpha], i);
+    return { region, rgba };
+  };
+  const size = { widthPx: 64, heightPx: 48, rate: { frames: 25, seconds: 1 } };
+  const pictures = [ink(120), ink(120), ink(255), ink(255), ink(255)];
+  const film = await encodeStretch({ ...size, format: "webm", hasAlpha: true }, pictures, null);
+  expect(film.map((f) => f.isKey)).toEqual([true, false, false, false, false]);
+  expect(film.slice(1).map((f) => f.bytes.length)).toEqual([1, 1, 1, 1]);
+  // The second frame is as the first, but another follows it: it is coded.
+  expect(film.slice(1).map((f) => f.alpha!.length === 1)).toEqual([false, false, true, true]);
+  // The other codec knows no such packet.
+  const plain = await encodeStretch({ ...size, format: "mp4", hasAlpha: false }, pictures, [0, 0, 0]);
+  expect(plain).toHaveLength(5);
+  expect(Math.min(...plain.map((f) => f.bytes.length))).toBeGreaterThan(4);
+});
 
 test("a GIF on nothing has transparent edges, on a ground none", async () => {
   for (const ground of [null, "#20262b"]) {
