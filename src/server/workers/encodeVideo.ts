@@ -14,7 +14,7 @@ type VideoSettings = {
 };
 
 // Taken out of the global object once: the loops below call them for every pixel.
-const { max, min } = Math;
+const { abs, max } = Math;
 
 /** Bits per pixel and frame: titles are flat, so that this is more than enough. */
 const BITS_PER_PX = 0.16;
@@ -264,35 +264,30 @@ class Planes {
   }
 }
 
-/** Steps that the channels of one colour may be apart, from rounding where it is half transparent. */
-const ONE_COLOUR = 4;
-/** From this alpha on a colour can be told. */
-const TOLD_FROM = 64;
+/** Steps by which a colour may be off where it is seen, from rounding: ink is of one colour up to these. */
+const ONE_COLOUR = 2;
 
-/** @returns the mean colour of ink, and whether it is the only one. */
+/** @returns the mean colour of ink, and whether it is the only one: seen as faint as it is, no pixel would differ. */
 function inkOf({ rgba }: Picture): { mean: number[]; isOne: boolean } {
   let [r, g, b, sum] = [0, 0, 0, 0];
-  let [leastR, leastG, leastB] = [255, 255, 255];
-  let [mostR, mostG, mostB] = [0, 0, 0];
   for (let i = 0; i < rgba.length; i += 4) {
     const a = rgba[i + 3]!;
-    if (a < TOLD_FROM) continue;
-    const [ownR, ownG, ownB] = [rgba[i]!, rgba[i + 1]!, rgba[i + 2]!];
-    leastR = min(leastR, ownR);
-    leastG = min(leastG, ownG);
-    leastB = min(leastB, ownB);
-    mostR = max(mostR, ownR);
-    mostG = max(mostG, ownG);
-    mostB = max(mostB, ownB);
-    r += ownR * a;
-    g += ownG * a;
-    b += ownB * a;
+    if (!a) continue;
+    r += rgba[i]! * a;
+    g += rgba[i + 1]! * a;
+    b += rgba[i + 2]! * a;
     sum += a;
   }
-  return {
-    mean: sum ? [r / sum, g / sum, b / sum] : [0, 0, 0],
-    isOne: max(mostR - leastR, mostG - leastG, mostB - leastB) <= ONE_COLOUR,
-  };
+  if (!sum) return { mean: [0, 0, 0], isOne: true };
+  const [meanR, meanG, meanB] = [r / sum, g / sum, b / sum];
+  const isOff = (i: number, a: number) =>
+    max(abs(rgba[i]! - meanR), abs(rgba[i + 1]! - meanG), abs(rgba[i + 2]! - meanB)) * a > ONE_COLOUR * 255;
+  let isOne = true;
+  for (let i = 0; isOne && i < rgba.length; i += 4) {
+    const a = rgba[i + 3]!;
+    isOne = !a || !isOff(i, a);
+  }
+  return { mean: [meanR, meanG, meanB], isOne };
 }
 
 /** A channel of ink as it is seen on a ground. */

@@ -96,6 +96,14 @@ test("frames at the end of a stretch that are as the last one are a byte each, a
   expect(film.slice(1).map((f) => f.bytes.length)).toEqual([1, 1, 1, 1]);
   // The second frame is as the first, but another follows it: it is coded.
   expect(film.slice(1).map((f) => f.alpha!.length === 1)).toEqual([false, false, true, true]);
+  // A faint shadow of another colour is a colour, too: not all frames are alike then.
+  const shaded = pictures.map((picture, n) => {
+    const rgba = picture.rgba.slice();
+    for (let i = 0; i < 400; i += 4) rgba.set([16, 24, 60, 24 + 8 * n], i);
+    return { ...picture, rgba };
+  });
+  const two = await encodeStretch({ ...size, format: "webm", hasAlpha: true }, shaded, null);
+  expect(two.slice(1).some((f) => f.bytes.length === 1)).toBe(false);
   // The other codec knows no such packet.
   const plain = await encodeStretch({ ...size, format: "mp4", hasAlpha: false }, pictures, [0, 0, 0]);
   expect(plain).toHaveLength(5);
