@@ -111,6 +111,8 @@ function useMotionJob() {
 }
 
 const LOOK_MS = 500;
+/** What was begun at the lower edge of the window is told below it. */
+const bringIntoView = (part: HTMLElement | null) => part?.scrollIntoView({ block: "nearest" });
 
 function Made({ jobId, format, name }: { jobId: JobId; format: MotionFormat; name: string }) {
   const cancel = useCancelJob();
@@ -125,6 +127,7 @@ function Made({ jobId, format, name }: { jobId: JobId; format: MotionFormat; nam
   const isOpen = job.state === "waiting" || job.state === "running";
   return (
     <div
+      ref={bringIntoView}
       className="flex min-h-8 flex-wrap items-center gap-x-4 gap-y-1 border-l-[3px] border-tide bg-chalk px-3 py-1"
       role="status"
       data-made={job.state}
