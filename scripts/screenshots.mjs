@@ -64,17 +64,22 @@ try {
       await page.waitForTimeout(1500);
     });
   };
-  /** Titles of the film: poses over the brief's paper, and the film that was made of them. */
+  /** Titles of the film: poses over a frame of it, and the film that was made of them. */
   const drawMotion = async () => {
     const film = "../b_keepers-of-the-lamp/letter";
     const face = await styleOf("commissioner variable");
     await fetch(`${url}/api/v1/briefs/b_keepers-of-the-lamp/kept/${face}`, { method: "PUT", body: "{}" });
+    const form = new FormData();
+    form.set("image", new Blob([await drawHarbour(browser)], { type: "image/png" }), "harbour.png");
+    await fetch(`${url}/api/v1/briefs/b_keepers-of-the-lamp/picture`, { method: "PUT", body: form });
     await shot(`${film}?way=move`, "move", async () => {
       await page.getByRole("button", { name: "Start lettering" }).click();
       await page.getByRole("button", { name: "thin and heavy" }).click();
       await page.getByRole("button", { name: "Begin in another way" }).click();
       await page.getByRole("button", { name: "Lamp is lit" }).click();
       await page.getByRole("button", { name: "Keep this motion" }).click();
+      await page.getByRole("button", { name: /^Over/ }).click();
+      await page.getByRole("option", { name: "the brief’s picture" }).click();
       await page.getByLabel("16:9", { exact: true }).check();
       await page.locator("[data-contrast]").waitFor();
       await page.waitForTimeout(1500);
@@ -168,6 +173,20 @@ async function drawClientPage(page) {
   await page.goto(share.url);
   await page.evaluate(() => document.fonts.ready);
   await page.screenshot({ path: join(out, "client.png") });
+}
+
+/** A frame of the film: the harbour at night, in fog, and the lamp. */
+async function drawHarbour(browser) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 720 } });
+  await page.setContent(`<body style="margin:0"><svg width="1280" height="720"><defs>
+    <linearGradient id="sky" x2="0" y2="1"><stop stop-color="#141c24"/><stop offset="1" stop-color="#43525c"/></linearGradient>
+    <radialGradient id="lamp"><stop stop-color="#ffe9b0"/><stop offset=".12" stop-color="#d9a54a" stop-opacity=".7"/><stop offset="1" stop-color="#d9a54a" stop-opacity="0"/></radialGradient></defs>
+    <rect width="1280" height="720" fill="url(#sky)"/><rect y="520" width="1280" height="200" fill="#10181e"/>
+    <path d="M0 520L220 470L420 512L700 486L1280 520Z" fill="#0c1318"/><path d="M1012 500L1028 250H1062L1078 500Z" fill="#1b262d"/>
+    <circle cx="1045" cy="236" r="330" fill="url(#lamp)"/><path d="M960 530H1130L1180 720H900Z" fill="#d9a54a" opacity=".12"/></svg>`);
+  const png = await page.screenshot();
+  await page.close();
+  return png;
 }
 
 /** A painted plate on a wall, hung a little askew. */
