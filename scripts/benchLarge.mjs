@@ -117,14 +117,11 @@ async function findAfterTag(url) {
   return performance.now() - t;
 }
 
-/** Resident memory of a process, from /proc. */
-const residentMb = (pid) =>
-  Number(readFileSync(`/proc/${pid}/status`, "utf8").match(/VmRSS:\s+(\d+)/)?.[1] ?? 0) / 1024;
-
-/** The same with its children. */
+/** Resident memory of a process and its children, from /proc. */
 function memoryMb(pid) {
   const children = readFileSync(`/proc/${pid}/task/${pid}/children`, "utf8").trim().split(/\s+/).filter(Boolean);
-  return residentMb(pid) + children.reduce((sum, c) => sum + memoryMb(c), 0);
+  const own = Number(readFileSync(`/proc/${pid}/status`, "utf8").match(/VmRSS:\s+(\d+)/)?.[1] ?? 0) / 1024;
+  return own + children.reduce((sum, c) => sum + memoryMb(c), 0);
 }
 
 async function look(url, note) {

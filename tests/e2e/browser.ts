@@ -58,7 +58,7 @@ export function openBrowser(): { readonly page: Page; readonly context: BrowserC
   };
 }
 
-/** Where a part stands, in CSS px. A part that is drawn anew in this moment has no box: the next one is taken. */
+/** Where a part stands, in CSS px. A part that is just being replaced has no box: the next one is taken. */
 export async function boxOf(part: Locator) {
   const end = Date.now() + ACTION_MS;
   while (Date.now() < end) {

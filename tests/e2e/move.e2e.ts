@@ -46,13 +46,13 @@ const settledAs = (holds: (m: Awaited<ReturnType<typeof motion>>) => boolean) =>
 const lineIn = (poses: readonly Pose[], name: string, line: 0 | 1) =>
   poses.find((p) => p.name === name)?.blocks[blockIds[line]!];
 const preview = () => browser.page.locator("[data-preview]");
-/** The keys of the view work where no field has the focus. */
 /** When the lines begin to leave, in seconds; what follows moves with it. */
 async function setLeaving(seconds: string) {
   const leaves = browser.page.getByLabel("Time of Begins to leave");
   await leaves.fill(seconds);
   await leaves.press("Enter");
 }
+/** The keys of the view work where no field has the focus. */
 const leaveFields = () => browser.page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
 afterAll(() => setProject({ fps: 25 }));
 

@@ -3,7 +3,7 @@
 import type { ChildProcess } from "node:child_process";
 import { join } from "node:path";
 import { getDb } from "../db/open";
-import { forkNode, WAITED_FOR } from "../workers/forkNode";
+import { forkNode } from "../workers/forkNode";
 import { countCrash } from "../queries/jobs";
 import { tellQueue, type JobsMessage } from "../queue/queue";
 
@@ -31,7 +31,7 @@ export function superviseJobs({ hangsAfterMs = HANGS_AFTER_MS, program }: Superv
   const start = () => {
     if (isClosing) return;
     lastBeat = Date.now();
-    child = forkNode(program ?? join(process.cwd(), "dist-workers", "run.process.mjs"), [], { niceness: WAITED_FOR });
+    child = forkNode(program ?? join(process.cwd(), "dist-workers", "run.process.mjs"));
     child.on("message", () => {
       lastBeat = Date.now();
       pauseMs = AGAIN_AFTER_MS;

@@ -38,7 +38,7 @@ function openMoving(sfnts: readonly string[]): MovingFace {
   return moving;
 }
 
-/** The motion that was drawn last: what was worked out for it serves its other frames, also when they are asked for anew. */
+/** The motion that was drawn last: what was worked out for it serves its other frames, also in a later question. */
 let last: { about: AboutMotion; key: string; memory: FrameMemory; document: LetteringDocument; motion: Motion } | null =
   null;
 

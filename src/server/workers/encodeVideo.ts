@@ -114,15 +114,19 @@ class PlaneEncoder {
 
   /** The packet of the frame that was added last. */
   get newest(): Coded {
-    if (this.coded.length !== this.count) throw new Error(`${this.count} frames gave ${this.coded.length} packets`);
+    this.expectWhole();
     return this.coded[this.count - 1]!;
+  }
+
+  private expectWhole() {
+    if (this.coded.length !== this.count) throw new Error(`${this.count} frames gave ${this.coded.length} packets`);
   }
 
   async end(): Promise<Coded[]> {
     await this.encoder.flush();
     await this.take();
     this.encoder.close();
-    if (this.coded.length !== this.count) throw new Error(`${this.count} frames gave ${this.coded.length} packets`);
+    this.expectWhole();
     if (!this.coded[0]?.isKey) throw new Error("the first packet is no key frame");
     return this.coded;
   }
@@ -164,9 +168,9 @@ async function encodePlane(
     last.set(plane);
   }
   const shown = settings.format === "webm" ? showAgain(encoder.newest) : null;
-  if (!shown) for (; repeats; repeats--) await encoder.add(last);
-  const coded = await encoder.end();
-  return [...coded, ...Array.from({ length: repeats }, () => ({ isKey: false, bytes: shown! }))];
+  if (shown) return [...(await encoder.end()), ...new Array<Coded>(repeats).fill({ isKey: false, bytes: shown })];
+  for (; repeats; repeats--) await encoder.add(last);
+  return encoder.end();
 }
 
 /**

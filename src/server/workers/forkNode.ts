@@ -2,17 +2,17 @@
 import { spawn, type ChildProcess } from "node:child_process";
 import { setPriority } from "node:os";
 
-/** Behind the server itself, which only answers: searches stay quick while files are read. */
-const IN_BACKGROUND = 10;
-/** Between the two: somebody waits for it. */
-export const WAITED_FOR = 5;
+/** Behind the server itself, which only answers; before what runs in the background: somebody waits for it. */
+const WAITED_FOR = 5;
+/** Behind all else: searches stay quick while files are read. */
+export const IN_BACKGROUND = 10;
 
 /** @property nodeOptions - before the program. @property env - beside our own. */
 type ForkOptions = { nodeOptions?: string[]; niceness?: number; env?: Record<string, string> };
 
 /** @param args - of the program. */
 export function forkNode(program: string, args: string[] = [], options: ForkOptions = {}): ChildProcess {
-  const { nodeOptions = [], niceness = IN_BACKGROUND, env } = options;
+  const { nodeOptions = [], niceness = WAITED_FOR, env } = options;
   const child = spawn(process.execPath, [...nodeOptions, program, ...args], {
     serialization: "advanced",
     stdio: ["ignore", "inherit", "inherit", "ipc"],

@@ -4,7 +4,7 @@ import { availableParallelism } from "node:os";
 import { join } from "node:path";
 import type { FaultCode } from "@/contracts/errors";
 import { refuse, succeed, type Outcome } from "@/contracts/errors";
-import { WAITED_FOR } from "./forkNode";
+import { IN_BACKGROUND } from "./forkNode";
 import { ProcessPool, type Ran, type RunOptions } from "./processPool";
 import type { DocumentReply, DocumentRequest } from "./documents.worker";
 import type { FaceReply, FaceRequest } from "./faces.worker";
@@ -39,27 +39,19 @@ const GIVES_BACK = { MALLOC_MMAP_THRESHOLD_: "262144", MALLOC_ARENA_MAX: "2" };
 
 /** Entry, processes, memory in megabytes, places in line. Jobs feed the readers of fonts and terms themselves: those lines have no end. */
 const POOLS = {
-  fonts: { entry: "readFont", processes: READERS, memoryMb: 768 },
-  terms: { entry: "terms", processes: 1, memoryMb: 512 },
-  faces: { entry: "faces", processes: 1, memoryMb: 768, line: 40, niceness: WAITED_FOR },
-  identify: { entry: "identify", processes: 1, memoryMb: 3072, line: 8, idleMs: 900_000, niceness: WAITED_FOR },
-  motion: {
-    entry: "motion",
-    processes: MOTION_PROCESSES,
-    memoryMb: 1024,
-    line: 40,
-    idleMs: 60_000,
-    niceness: WAITED_FOR,
-    env: GIVES_BACK,
-  },
-  lettering: { entry: "letter", processes: 1, memoryMb: 2048, line: 40, niceness: WAITED_FOR },
-  sheets: { entry: "writeSheet", processes: 1, memoryMb: 1024, line: 8, niceness: WAITED_FOR },
-  webFonts: { entry: "webFont", processes: 1, memoryMb: 768, line: 40, niceness: WAITED_FOR },
-  questions: { entry: "questionSheet", processes: 1, memoryMb: 768, line: 8, niceness: WAITED_FOR },
-  pictures: { entry: "preparePicture", processes: 1, memoryMb: 768, line: 8, niceness: WAITED_FOR },
-  documents: { entry: "documents", processes: 1, memoryMb: 768, line: 8, niceness: WAITED_FOR },
-  map: { entry: "map", processes: 1, memoryMb: 1024, line: 8, idleMs: 30_000 },
-  libraries: { entry: "libraries", processes: 1, memoryMb: 512, line: 40, niceness: WAITED_FOR },
+  fonts: { entry: "readFont", processes: READERS, memoryMb: 768, niceness: IN_BACKGROUND },
+  terms: { entry: "terms", processes: 1, memoryMb: 512, niceness: IN_BACKGROUND },
+  faces: { entry: "faces", processes: 1, memoryMb: 768, line: 40 },
+  identify: { entry: "identify", processes: 1, memoryMb: 3072, line: 8, idleMs: 900_000 },
+  motion: { entry: "motion", processes: MOTION_PROCESSES, memoryMb: 1024, line: 40, idleMs: 60_000, env: GIVES_BACK },
+  lettering: { entry: "letter", processes: 1, memoryMb: 2048, line: 40 },
+  sheets: { entry: "writeSheet", processes: 1, memoryMb: 1024, line: 8 },
+  webFonts: { entry: "webFont", processes: 1, memoryMb: 768, line: 40 },
+  questions: { entry: "questionSheet", processes: 1, memoryMb: 768, line: 8 },
+  pictures: { entry: "preparePicture", processes: 1, memoryMb: 768, line: 8 },
+  documents: { entry: "documents", processes: 1, memoryMb: 768, line: 8 },
+  map: { entry: "map", processes: 1, memoryMb: 1024, line: 8, idleMs: 30_000, niceness: IN_BACKGROUND },
+  libraries: { entry: "libraries", processes: 1, memoryMb: 512, line: 40 },
 } as const;
 type PoolName = keyof typeof POOLS;
 
@@ -128,11 +120,7 @@ function codeOf<C extends FaultCode>(ran: Extract<Ran<unknown>, { ok: false }>, 
 
 /** Reads one font file. A reader that hangs or runs out of memory gives a refusal, never an exception. */
 export async function readFontInWorker(request: ReadFontRequest, signal?: AbortSignal): Promise<ReadFontReply> {
-  const ran = await run<ReadFontRequest, ReadFontReply>("fonts", request, {
-    timeoutMs: FONT_TIMEOUT_MS,
-
-    signal,
-  });
+  const ran = await run<ReadFontRequest, ReadFontReply>("fonts", request, { timeoutMs: FONT_TIMEOUT_MS, signal });
   return ran.ok ? ran.value : unread(ran);
 }
 
@@ -229,11 +217,7 @@ export async function askLibrary<R extends LibraryRequest>(request: R, signal?: 
 
 /** Web fonts of one face; one that breaks the subsetter gives a refusal, never an exception. */
 export async function makeWebFontsInWorker(request: WebFontRequest, signal?: AbortSignal): Promise<Outcome<WebFont[]>> {
-  const ran = await run<WebFontRequest, WebFont[]>("webFonts", request, {
-    timeoutMs: WEB_FONT_TIMEOUT_MS,
-
-    signal,
-  });
+  const ran = await run<WebFontRequest, WebFont[]>("webFonts", request, { timeoutMs: WEB_FONT_TIMEOUT_MS, signal });
   return ran.ok ? succeed(ran.value) : refuse(codeOf(ran, "web-font-failed", "web-font-too-long"));
 }
 
@@ -260,13 +244,7 @@ export const writeSheetInWorker = (request: WriteSheetRequest, signal?: AbortSig
   written(run<WriteSheetRequest, Uint8Array>("sheets", request, { timeoutMs: SHEET_TIMEOUT_MS, signal }));
 
 export const writeQuestionSheetInWorker = (request: QuestionSheetRequest, signal?: AbortSignal) =>
-  written(
-    run<QuestionSheetRequest, Uint8Array>("questions", request, {
-      timeoutMs: QUESTION_TIMEOUT_MS,
-
-      signal,
-    }),
-  );
+  written(run<QuestionSheetRequest, Uint8Array>("questions", request, { timeoutMs: QUESTION_TIMEOUT_MS, signal }));
 
 async function written(running: Promise<Ran<Uint8Array>>): Promise<Outcome<Uint8Array>> {
   const ran = await running;

@@ -21,7 +21,7 @@ export type PoolOptions = {
   line?: number;
   /** An idle process ends after so long. */
   idleMs?: number;
-  /** How far its processes stand back behind others of the machine; as work in the background when left out. */
+  /** How far its processes stand back behind others of the machine; as what somebody waits for when left out. */
   niceness?: number;
   /** Of its processes, beside our own. */
   env?: Record<string, string>;
