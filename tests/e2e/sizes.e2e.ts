@@ -1,7 +1,8 @@
 // Every view in windows of five sizes, from an enlarged page to a wide screen and a tablet that is touched: nothing is cut off or out of reach,
 // nothing that is pressed is too small, and what opens over a view has no faults either.
+import type { Page } from "playwright-core";
 import { beforeAll, describe, expect, test } from "@jest/globals";
-import { api, expectNoAxeFaults, makeBrief, openBrowser, styleNamed, url } from "./browser";
+import { api, expectNoAxeFaults, makeBrief, openBrowser, styleNamed, url, waitUntil } from "./browser";
 
 const browser = openBrowser();
 let views: [string, string][] = [];
@@ -120,6 +121,24 @@ function listFaults(): string[] {
   return [...new Set(faults)];
 }
 
+/** Waits until as many things can be pressed as half a second ago, and none is told to be on its way. */
+async function settle(page: Page) {
+  const tell = () =>
+    page.evaluate(() =>
+      [...document.querySelectorAll("button, a[href], input, select, textarea, [aria-busy=true]")].map((e) =>
+        e.ariaBusy === "true" ? "busy" : (e.ariaLabel ?? e.textContent),
+      ),
+    );
+  let before = "";
+  await waitUntil(async () => {
+    const now = (await tell()).join();
+    if (now === before) return true;
+    before = now;
+    await page.waitForTimeout(400);
+    return false;
+  });
+}
+
 type Window = { name: string; width: number; height: number; hasTouch?: boolean };
 /** Windows that a page is resized to; a page at 1280 enlarged twice has half as many of its own pixels. */
 const WINDOWS: Window[] = [
@@ -139,6 +158,7 @@ test("nothing is cut off, out of reach or too small, in any view", async () => {
     for (const [view, path] of list) {
       await page.goto(path.startsWith("/") ? path : `/b/${briefId}/${path}`);
       await page.locator("main").waitFor();
+      await settle(page);
       for (const { name, hasTouch = false, ...viewport } of WINDOWS) {
         await page.setViewportSize(viewport);
         await devtools.send("Emulation.setTouchEmulationEnabled", { enabled: hasTouch });

@@ -97,7 +97,7 @@ function FaceChoice({ block, onChange }: Pick<Props, "block" | "onChange">) {
   const kept = useKept();
   const names = new Map(kept.data?.items.map((i) => [i.styleId, `${i.family} ${i.style}`]));
   const options = brief.kept.flatMap(({ keptId, styleId }) => {
-    const name = names.get(styleId);
+    const name = names.get(styleId) ?? (kept.isPending && "…");
     return name ? [{ value: keptId, name }] : [];
   });
   const worn = brief.kept.find((k) => k.styleId === block.styleId);

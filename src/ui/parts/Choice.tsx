@@ -16,7 +16,7 @@ export function Choice<T extends string | number>({ label, value, options, onCha
     <Listbox value={value} onChange={onChange}>
       <ListboxButton
         aria-label={`${label}: ${options.find((o) => o.value === value)?.name ?? ""}`}
-        className={`flex items-center gap-1 py-0.5 whitespace-nowrap ${strong ? "font-semibold" : "text-basalt"}`}
+        className={`flex min-w-6 items-center gap-1 py-0.5 whitespace-nowrap ${strong ? "font-semibold" : "text-basalt"}`}
       >
         {options.find((o) => o.value === value)?.name}
         <ChevronDown size={12} aria-hidden />
