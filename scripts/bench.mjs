@@ -18,7 +18,7 @@ import { benchLarge, quantile, WORDS } from "./benchLarge.mjs";
 const { compiled } = await installPackages();
 await compiled;
 await build();
-installDebian({ "fc-scan": "fontconfig" });
+await installDebian({ "fc-scan": "fontconfig" });
 
 const port = await freePort();
 const url = `http://127.0.0.1:${port}`;

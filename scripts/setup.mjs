@@ -1,5 +1,5 @@
 // Brings a checkout to where it can run: packages, workers, build. Each step is skipped when its result is newer than what it is made of.
-import { execSync, spawn, spawnSync } from "node:child_process";
+import { spawn, spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
 import {
   copyFileSync,
@@ -181,13 +181,13 @@ export async function build() {
   markDone("build", print);
 }
 
-/** Installs Debian packages that are missing. @param wanted - { command: package } */
-export function installDebian(wanted) {
+/** Installs Debian packages that are missing; may run beside everything else. @param wanted - { command: package } */
+export async function installDebian(wanted) {
   const missing = Object.entries(wanted).filter(([command]) => !existsSync(`/usr/bin/${command}`));
   if (!missing.length) return;
   console.log(`Installing ${missing.map(([, p]) => p).join(", ")} …`);
   const names = missing.map(([, p]) => p).join(" ");
   const quiet = { stdio: ["ignore", "ignore", "inherit"], env: { ...env, DEBIAN_FRONTEND: "noninteractive" } };
-  execSync("apt-get update -qq", quiet);
-  execSync(`apt-get install -y -qq --no-install-recommends ${names}`, quiet);
+  await run("apt-get update -qq", quiet);
+  await run(`apt-get install -y -qq --no-install-recommends ${names}`, quiet);
 }

@@ -6,14 +6,20 @@ import { build, cutWords, drawFoundry, installDebian, installPackages } from "./
 const begun = performance.now();
 const sinceBegun = () => `${((performance.now() - begun) / 1000).toFixed(0)} s since the start`;
 
+// What is fetched is fetched side by side. What fails of it is told where it is asked for.
+const fetched = Promise.allSettled([
+  installDebian({
+    "chromium-headless-shell": "chromium-headless-shell",
+    "ots-sanitize": "opentype-sanitizer",
+    pdftoppm: "poppler-utils",
+    gs: "ghostscript",
+    "hb-shape": "libharfbuzz-bin",
+  }),
+  cutWords(),
+]);
 const { compiled } = await installPackages();
-installDebian({
-  "chromium-headless-shell": "chromium-headless-shell",
-  "ots-sanitize": "opentype-sanitizer",
-  pdftoppm: "poppler-utils",
-  gs: "ghostscript",
-  "hb-shape": "libharfbuzz-bin",
-});
+for (const { reason } of await fetched) if (reason) console.error(reason.message);
+console.log(`\n— fetched, ${sinceBegun()}`);
 
 let passed = 0;
 let failed = 0;
@@ -66,19 +72,18 @@ async function setUp(step) {
 await check("types of routes", "npx next typegen");
 await check("workers", "node scripts/buildWorkers.mjs");
 // Two lines of work for two cores, of about the same length. The build writes the types of the routes again: it comes when lint and types
-// have long read them.
+// have read them.
 await Promise.all([
   (async () => {
-    await check("lint", "npx eslint .");
-    await setUp(drawFoundry());
-  })(),
-  (async () => {
     await check("types", "npm run --silent types");
-    await setUp(cutWords());
-    await check("format", "npx prettier --check --log-level=warn .");
-    await check("arrows", "npm run --silent arrows");
     await setUp(build());
     await setUp(compiled);
+  })(),
+  (async () => {
+    await check("lint", "npm run --silent lint");
+    await check("format", "npm run --silent format -- --check");
+    await check("arrows", "npm run --silent arrows");
+    await setUp(drawFoundry());
   })(),
 ]);
 console.log(`\nset up, ${sinceBegun()}`);

@@ -150,7 +150,8 @@ export type ErrorBody = z.infer<typeof ErrorBody>;
 
 /** An expected outcome: a value, never thrown. */
 export type Outcome<T, C extends string = FaultCode> =
-  { ok: true; value: T } | { ok: false; code: C; message: string; details?: unknown };
+  | { ok: true; value: T }
+  | { ok: false; code: C; message: string; details?: unknown };
 
 export const succeed = <T>(value: T): { ok: true; value: T } => ({ ok: true, value });
 export const refuse = <C extends FaultCode>(code: C, message?: string, details?: unknown) => ({

@@ -140,7 +140,7 @@ describe("a link for the client", () => {
   });
 });
 
-// prettier-ignore
+// oxfmt-ignore
 const THIRTY = [
   "alegreya", "aleo", "alfa slab one", "amatic sc bold", "barlow medium", "bitter", "cardo", "caveat", "cinzel", "cormorant",
   "crimson pro", "dm sans", "fredoka", "gelasio", "great vibes", "ibm plex mono", "ibm plex serif", "inknut antiqua", "josefin sans", "libre baskerville",

@@ -336,7 +336,7 @@ describe("on the picture", () => {
     await cards.nth(1).locator("[data-face=ready]").waitFor();
     // The card takes the picture's shape once that is here.
     const image = cards.first().locator("img");
-    await waitUntil(() => image.evaluate((e: HTMLImageElement) => Math.abs(e.width / e.height - e.naturalWidth / e.naturalHeight) < 0.05)); // prettier-ignore
+    await waitUntil(() => image.evaluate((e: HTMLImageElement) => Math.abs(e.width / e.height - e.naturalWidth / e.naturalHeight) < 0.05)); // oxfmt-ignore
     await page.locator("[data-told] button").first().waitFor();
     const card = await boxOf(image);
     const to = (x: number, y: number) => [card.x + x * card.width, card.y + y * card.height] as const;
@@ -350,7 +350,7 @@ describe("on the picture", () => {
     await drag([0.3, 0.6], [0.5, 0.4]);
     await waitUntil(async () => Math.abs((await scene()).at[0] - before[0] - 0.2) < 0.01);
     await page.getByRole("button", { name: "Outline" }).click();
-    for (const corner of [[0.2, 0.2], [0.6, 0.2], [0.6, 0.9]] as const) await page.mouse.click(...to(corner[0], corner[1])); // prettier-ignore
+    for (const corner of [[0.2, 0.2], [0.6, 0.2], [0.6, 0.9]] as const) await page.mouse.click(...to(corner[0], corner[1])); // oxfmt-ignore
     await page.keyboard.press("Enter");
     await waitUntil(async () => (await scene()).front.length === 1);
     await page.getByRole("button", { name: "Brush" }).click();
@@ -359,7 +359,7 @@ describe("on the picture", () => {
     await drag([0.3, 0.1], [0.3, 0.9]);
     await waitUntil(async () => (await scene()).front.length === 3);
     const { front } = await scene();
-    expect(front.map((f) => [f.kind, f.erases])).toEqual([["outline", false], ["brush", false], ["brush", true]]); // prettier-ignore
+    expect(front.map((f) => [f.kind, f.erases])).toEqual([["outline", false], ["brush", false], ["brush", true]]); // oxfmt-ignore
     expect(front[0]!.points).toHaveLength(3);
     // Drawn in every picture, not in the one it was drawn on alone.
     expect(await page.locator("[data-on-picture] mask path").count()).toBe(6);

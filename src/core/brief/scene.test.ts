@@ -13,7 +13,7 @@ describe("a hand's way", () => {
   });
 
   test("what is apart by its height alone stays in a picture that is lower than wide", () => {
-    expect(thinPoints([[0.5, 0.5], [0.5, 0.51]], 0.5)).toHaveLength(2); // prettier-ignore
+    expect(thinPoints([[0.5, 0.5], [0.5, 0.51]], 0.5)).toHaveLength(2); // oxfmt-ignore
   });
 
   test("never more than a shape may have", () => {
@@ -30,7 +30,7 @@ describe("a hand's way", () => {
 describe("paths", () => {
   const size = { width: 1000, height: 500 };
   test("an outline is closed, a brush is not", () => {
-    const points: [number, number][] = [[0, 0], [1, 0], [0.5, 1]]; // prettier-ignore
+    const points: [number, number][] = [[0, 0], [1, 0], [0.5, 1]]; // oxfmt-ignore
     expect(pathOfShape({ kind: "outline", points }, size)).toBe("M0.0 0.0L1000.0 0.0L500.0 500.0Z");
     expect(pathOfShape({ kind: "brush", points }, size)).toBe("M0.0 0.0L1000.0 0.0L500.0 500.0");
   });

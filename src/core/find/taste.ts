@@ -158,7 +158,7 @@ function deviationOf(values: Float32Array): number {
 }
 
 /** What is said of kept faces that have less, and more, of a trait than the library. */
-// prettier-ignore
+// oxfmt-ignore
 const SAID: Partial<Record<SieveTrait, [string, string]>> = {
   weight: ["light", "heavy"], width: ["narrow", "wide"], contrast: ["even strokes", "high contrast"], xHeightEm: ["small x-height", "large x-height"],
   slantDeg: ["upright", "slanted"], roundness: ["angular", "round"], serif: ["without serifs", "with serifs"], roughness: ["clean", "rough"],

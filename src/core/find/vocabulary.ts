@@ -48,7 +48,7 @@ const trait = (t: SieveTrait, range: { min?: number; max?: number }, ...phrases:
   constraint: { type: "trait", label: phrases[0]!, trait: t, ...range },
 });
 
-// prettier-ignore
+// oxfmt-ignore
 export const VOCABULARY: Entry[] = [
   kind("slab", "slab serif", "slab", "slabs", "egyptian", "square serif"),
   kind("sans", "sans serif", "sans", "grotesque", "grotesk", "without serifs", "sans-serif"),
@@ -153,7 +153,7 @@ for (const vox of VOX)
     });
 
 /** Comparing words: said of a face before ("like Lora but narrower") or of all. */
-// prettier-ignore
+// oxfmt-ignore
 export const COMPARATIVES: Record<string, { trait: SieveTrait; way: 1 | -1 }> = {
   heavier: { trait: "weight", way: 1 }, bolder: { trait: "weight", way: 1 }, thicker: { trait: "weight", way: 1 }, stronger: { trait: "weight", way: 1 },
   lighter: { trait: "weight", way: -1 }, thinner: { trait: "weight", way: -1 }, finer: { trait: "weight", way: -1 },

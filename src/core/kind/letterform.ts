@@ -47,7 +47,7 @@ function scoreOf({ bias, measures, forms: ofForms }: Column, features: Float64Ar
 }
 
 /** What a measure says when there is much of it, and when there is little. Measures that say nothing to people are not named. */
-// prettier-ignore
+// oxfmt-ignore
 const SAYS: Record<string, [much: string, little: string]> = {
   contrast: ["its strokes swell and thin", "its strokes are even"], weight: ["it is heavy", "it is light"], width: ["it is wide", "it is narrow"],
   slantDeg: ["it leans", "it stands upright"], serif: ["its stems end in serifs", "its stems end without serifs"],

@@ -18,7 +18,7 @@ const all = (...parts: number[]) => min(...parts);
 const any = (...parts: number[]) => Math.max(...parts);
 const yes = (b: boolean) => (b ? 1 : 0);
 
-// prettier-ignore
+// oxfmt-ignore
 export const MOODS: readonly Rule[] = [
   { word: "sturdy", group: "mood", because: "heavy strokes of even thickness", score: ({ t, up, is }) => all(up(t.weight, 520, 700), up(-(t.contrast ?? 9), -2.4, -1.7), yes(!is("script", "picture"))) },
   { word: "airy", group: "mood", because: "thin strokes and wide inner spaces", score: ({ t, up }) => all(up(-(t.weight ?? 999), -360, -240), up(t.gapEm, 0.07, 0.11)) },

@@ -2,7 +2,7 @@
 import type { OpenFace } from "../outlines/openFace";
 
 /** Where the letters of each script begin, and how many stand there; every script of Unicode with a face among common packages. */
-// prettier-ignore
+// oxfmt-ignore
 const LETTERS_OF: readonly [from: number, count: number][] = [
   [0x0391, 17], [0x0410, 64], [0x0531, 38], [0x05d0, 27], [0x0627, 36], [0x0710, 29], [0x0780, 38], [0x07ca, 33], [0x0905, 53], [0x0985, 53], [0x0a05, 53],
   [0x0a85, 53], [0x0b05, 53], [0x0b85, 53], [0x0c05, 53], [0x0c85, 53], [0x0d05, 53], [0x0d85, 65], [0x0e01, 46], [0x0e81, 46], [0x0f40, 44], [0x1000, 42],

@@ -17,7 +17,7 @@ const NAMES: [RegExp, (m: RegExpMatchArray, sentence: string) => string][] = [
   [/\bUbuntu\s+Font\s+Licen[cs]e\b|\bUFL(?:[- ]1\.0)?\b/i, () => "Ubuntu-font-1.0"],
   [/\bCC[- ]?0\b|Creative\s+Commons\s+Zero|creativecommons\.org\/publicdomain\/zero/i, () => "CC0-1.0"],
   [
-    /(?:\bCC|Creative[- ]Commons|creativecommons\.org\/licenses)[\s\/:(-]{0,4}(?:(?:licen[cs]e|lizenz|licencia)\)?[\s:(-]{0,4})?(?:BY|Attribution|Namensnennung|Reconocimiento|Atribuci[óo]n|Paternit[ée])(?:[\s\/,_–-]{0,4}(?:NC|Non[- ]?Commercial|Nicht[- ]?kommerziell|No[- ]?Comercial|Pas d[’']Utilisation Commerciale))?(?:[\s\/,_–-]{0,4}(?:SA|Share[- ]?Alike|ND|No[- ]?Deriv\w*|Weitergabe unter gleichen Bedingungen|Keine Bearbeitung\w*|CompartirIgual|SinDerivadas|Partage[^.]{0,60}|Pas de Modification))?/i,
+    /(?:\bCC|Creative[- ]Commons|creativecommons\.org\/licenses)[\s/:(-]{0,4}(?:(?:licen[cs]e|lizenz|licencia)\)?[\s:(-]{0,4})?(?:BY|Attribution|Namensnennung|Reconocimiento|Atribuci[óo]n|Paternit[ée])(?:[\s/,_–-]{0,4}(?:NC|Non[- ]?Commercial|Nicht[- ]?kommerziell|No[- ]?Comercial|Pas d[’']Utilisation Commerciale))?(?:[\s/,_–-]{0,4}(?:SA|Share[- ]?Alike|ND|No[- ]?Deriv\w*|Weitergabe unter gleichen Bedingungen|Keine Bearbeitung\w*|CompartirIgual|SinDerivadas|Partage[^.]{0,60}|Pas de Modification))?/i,
     readCc,
   ],
   [/\bUnlicense\b|unlicense\.org/i, () => "Unlicense"],

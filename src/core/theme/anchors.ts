@@ -10,7 +10,7 @@ const theme = (words: string, because: string, look: Theme["look"]): Theme => ({
   look,
 });
 
-// prettier-ignore
+// oxfmt-ignore
 export const THEMES: readonly Theme[] = [
   theme("rustic, country, barn, farmhouse", "rough slabs, woodtype, hand lettering", { woodtype: 1, slab: 0.7, "marker hand": 0.7, worn: 0.7, "brush script": 0.5 }),
   theme("harvest, autumn, pumpkin, orchard", "warm serifs, slabs and hands", { "old-style serif": 0.8, slab: 0.8, "brush script": 0.7, woodtype: 0.7, "pen hand": 0.6 }),

@@ -33,7 +33,7 @@ const untreated = (s: Shape) =>
   not(s.treated("stencil", "inline", "outline", "shadow", "rough", "pixel", "dotted", "drips"));
 const capitals = (t: Traits) => (t.cases === "capitals-only" || t.cases === "small-capitals" ? 1 : 0);
 
-// prettier-ignore
+// oxfmt-ignore
 export const LOOKS: readonly Look[] = [
   { name: "book serif", because: "even serifs that read in long text", degree: (s) => all(s.kind("serif"), not(s.kind("slab")), plain(s), mixed(s.t), ramp(s.t.contrast, 4.2, 3), ramp(s.t.weight, 760, 560), untreated(s)) },
   { name: "old-style serif", because: "leaning stress and bracketed serifs", degree: (s) => all(s.kind("serif"), not(s.kind("slab")), ramp(s.t.stressDeg, 2, 8), mixed(s.t), ramp(s.t.weight, 780, 600), not(s.treated("inline", "outline", "shadow", "pixel"))) },

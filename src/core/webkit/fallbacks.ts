@@ -6,7 +6,7 @@ import type { OpenFace } from "../outlines/openFace";
 export type FontMetrics = { ascentEm: number; descentEm: number; lineGapEm: number; meanAdvanceEm: number };
 
 /** How often letters come in English text, in per cent, and the space between words. */
-// prettier-ignore
+// oxfmt-ignore
 const FREQUENCIES: readonly [string, number][] = [
   [" ", 18], ["e", 12.7], ["t", 9.1], ["a", 8.2], ["o", 7.5], ["i", 7], ["n", 6.7], ["s", 6.3], ["h", 6.1], ["r", 6], ["d", 4.3], ["l", 4], ["c", 2.8],
   ["u", 2.8], ["m", 2.4], ["w", 2.4], ["f", 2.2], ["g", 2], ["y", 2], ["p", 1.9], ["b", 1.5], ["v", 1], ["k", 0.8],

@@ -52,7 +52,7 @@ function shape(bytes: Uint8Array, text: string, features = "", variations = ""):
 }
 const bare = async (web: WebFont, format: "woff2" | "woff" = "woff2") => (await openFont(web.files[format]!)).sfnt;
 
-// prettier-ignore
+// oxfmt-ignore
 const STYLES = [
   "alegreya", "alegreya-sans", "aleo", "alfa-slab-one", "amatic-sc", "barlow", "bitter", "cardo", "caveat", "cinzel",
   "cormorant", "crimson-pro", "dm-sans", "fredoka", "gelasio", "great-vibes", "ibm-plex-mono", "ibm-plex-serif", "inknut-antiqua", "josefin-sans",

@@ -47,5 +47,6 @@ export type Connector = {
   setLine: ((settingUrl: string, text: string, signal?: AbortSignal) => Promise<Outcome<SetLine>>) | null;
   /** Sends an order; the same order id may be sent again. Null: nothing is sold. */
   buy:
-    ((url: string, orderId: string, lines: OrderLine[], holder?: string | null) => Promise<Outcome<OrderReply>>) | null;
+    | ((url: string, orderId: string, lines: OrderLine[], holder?: string | null) => Promise<Outcome<OrderReply>>)
+    | null;
 };

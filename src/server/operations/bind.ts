@@ -32,7 +32,8 @@ type Asked<O extends Operation> = {
   answerHeaders: Headers;
 };
 type Answer<O extends Operation> =
-  (OutputOf<O> extends undefined ? never : OutputOf<O>) | (O["file"] extends readonly string[] ? FileAnswer : never);
+  | (OutputOf<O> extends undefined ? never : OutputOf<O>)
+  | (O["file"] extends readonly string[] ? FileAnswer : never);
 type Handler<O extends Operation> = (asked: Asked<O>) => Outcome<Answer<O>> | Promise<Outcome<Answer<O>>>;
 export type Handlers<N extends OperationName = OperationName> = { [K in N]: Handler<Operations[K]> };
 

@@ -7,7 +7,8 @@ import { openArchive } from "../intake/archive";
 
 export type DocumentRequest = { name: string; bytes: Uint8Array };
 export type DocumentReply =
-  { ok: true; kind: DocumentKind; fonts: FoundFont[] } | { ok: false; code: RequestFaultCode; detail?: string };
+  | { ok: true; kind: DocumentKind; fonts: FoundFont[] }
+  | { ok: false; code: RequestFaultCode; detail?: string };
 
 /** Long documents tell what was seen by then. */
 const LOOKS_FOR_MS = 12_000;

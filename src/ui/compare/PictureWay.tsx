@@ -233,7 +233,7 @@ function Composition(props: CompositionProps) {
       style={{ height: heightPx }}
       {...hand.handlers}
     >
-      {/* eslint-disable-next-line @next/next/no-img-element -- the server made it small enough, and it is kept by its digest */}
+      {/* oxlint-disable-next-line nextjs/no-img-element -- the server made it small enough, and it is kept by its digest */}
       <img
         src={src}
         alt="The brief’s picture"

@@ -77,7 +77,7 @@ function useDocuments() {
     // After the first drawing, which the server has made without them.
     const kept = readKept();
     next.current = Math.max(0, ...kept.map((r) => r.id)) + 1;
-    // eslint-disable-next-line react-hooks/set-state-in-effect
+    // oxlint-disable-next-line react/set-state-in-effect
     setList(kept);
     const running = asked.current;
     return () => running.forEach((stop) => stop.abort());

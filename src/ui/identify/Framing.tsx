@@ -31,7 +31,7 @@ export function Framing(props: Props) {
       </div>
     );
   const image = (
-    // eslint-disable-next-line @next/next/no-img-element -- a picture of the user's, from memory: nothing to optimise
+    // oxlint-disable-next-line nextjs/no-img-element -- a picture of the user's, from memory: nothing to optimise
     <img
       src={picture.url}
       draggable={false}

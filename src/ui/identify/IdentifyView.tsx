@@ -202,7 +202,7 @@ function KeptBefore({ briefId }: { briefId: string }) {
               href={`/b/${briefId}/identify?kept=${i.identificationId}`}
               className="flex min-w-0 flex-1 items-center gap-4 hover:underline"
             >
-              {/* eslint-disable-next-line @next/next/no-img-element -- the user's picture, served as it came */}
+              {/* oxlint-disable-next-line nextjs/no-img-element -- the user's picture, served as it came */}
               <img
                 src={addressOf("getIdentifiedPicture", {
                   params: { id: briefId, identificationId: i.identificationId },

@@ -108,7 +108,7 @@ function useStrokes() {
 function useKeptText() {
   const [text, setText] = useState("");
   useEffect(() => {
-    // eslint-disable-next-line react-hooks/set-state-in-effect -- read after the first drawing, which the server made without it
+    // oxlint-disable-next-line react/set-state-in-effect -- read after the first drawing, which the server made without it
     setText(sessionStorage.getItem(KEPT_AT) ?? "");
   }, []);
   const put = (typed: string) => {

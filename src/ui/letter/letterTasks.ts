@@ -49,7 +49,9 @@ export type LaidPoints = {
 /** A letter whose points are wanted. */
 export type PointsOf = { blockId: string; at: number | null };
 export type Laid =
-  { ok: true; blocks: LaidBlock[] } | LayoutFault | { ok: false; code: "face-unread"; blockId: string };
+  | { ok: true; blocks: LaidBlock[] }
+  | LayoutFault
+  | { ok: false; code: "face-unread"; blockId: string };
 
 const DIGITS = 3;
 const pathOf = (outline: Outline) => writePath(outline, IN_PLACE, DIGITS);

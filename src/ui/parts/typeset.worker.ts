@@ -4,7 +4,8 @@ import { fetchFont } from "./fetchFont";
 import type { TypesetRequest } from "./typesetSvg";
 
 export type TypesetReply = { id: number } & (
-  { ok: true; svg: string } | { ok: false; code: "font-unreached" | "font-unread" | "nothing-drawn" }
+  | { ok: true; svg: string }
+  | { ok: false; code: "font-unreached" | "font-unread" | "nothing-drawn" }
 );
 
 // Loaded beside: a module that waits for the shaper would miss what is asked before it is there.

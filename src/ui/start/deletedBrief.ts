@@ -15,7 +15,7 @@ export function useDeleted(): [Deleted | null, () => void] {
   useEffect(() => {
     const note = sessionStorage.getItem(KEY);
     sessionStorage.removeItem(KEY);
-    // eslint-disable-next-line react-hooks/set-state-in-effect -- what this tab noted is not known while the page is rendered by the server
+    // oxlint-disable-next-line react/set-state-in-effect -- what this tab noted is not known while the page is rendered by the server
     if (note) setDeleted(JSON.parse(note) as Deleted);
   }, []);
   return [deleted, () => setDeleted(null)];

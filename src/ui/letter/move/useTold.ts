@@ -48,7 +48,7 @@ export function useTold(
     return () => {
       isGone = true;
     };
-  }, [told, ground.kind, ground.source, ground.colour]); // eslint-disable-line react-hooks/exhaustive-deps -- the ground's functions are new each time
+  }, [told, ground.kind, ground.source, ground.colour]); // oxlint-disable-line react/exhaustive-deps -- the ground's functions are new each time
   if (!told) return null;
   const thinnest = told.thinnest && { px: told.thinnest.mm * pxPerMm, timeMs: told.thinnest.timeMs };
   const text = document.blocks.map((b) => b.text).join(" ");
