@@ -2,7 +2,8 @@
 // with the text given and unread.
 // Options: --count 250, --seed 11, --fonts folder (another set of fonts than the demo library), --only words of a condition, --settings
 // (small capitals, alternates, old-style figures, ligatures instead of the ten conditions), --held-out (only families kept out of tuning),
-// --text given|unread|both, --absent (some families are kept out of the index), --misses (list them), --out file (answers as JSON, for fitting)
+// --wild (photographs, frames of films and things instead: POV-Ray, FFmpeg, Ghostscript, ImageMagick, Chromium; --apart: families and scenes kept out
+// of tuning; --draw: only draws), --text given|unread|both, --absent (some families are kept out of the index), --misses (list them), --out file (answers as JSON, for fitting)
 import { writeFileSync } from "node:fs";
 import { availableParallelism } from "node:os";
 import { fileURLToPath } from "node:url";
@@ -11,6 +12,7 @@ import { areaUnderRoc, binChances, calibrationError, type Bin } from "./figures"
 import { isReader, readEvalStyles } from "./library";
 import { CONDITIONS, drawPictures, type Condition, type EvalPicture } from "./pictures";
 import { SETTINGS } from "./settings";
+import { drawWild, WILD } from "./wild/draw";
 import { answerPictures, type Answered, type Mode } from "./solve";
 
 function option(name: string, otherwise: string): string {
@@ -21,7 +23,8 @@ function option(name: string, otherwise: string): string {
 type Slice = { pictures: EvalPicture[]; modes: Mode[]; fonts: string; absent: boolean };
 
 const isSettings = process.argv.includes("--settings");
-const conditions: readonly Condition[] = isSettings ? SETTINGS : CONDITIONS;
+const isWild = process.argv.includes("--wild");
+const conditions: readonly Condition[] = isWild ? WILD : isSettings ? SETTINGS : CONDITIONS;
 
 if (!isMainThread && !isReader) {
   const slice = workerData as Slice;
@@ -38,13 +41,17 @@ async function report() {
   console.log(
     `${styles.length} styles of ${new Set(styles.map((s) => s.family)).size} families (read in ${secondsToRead.toFixed(1)} s)`,
   );
-  const drawn = await drawPictures(
-    styles,
-    Number(option("count", "250")),
-    Number(option("seed", "11")),
-    `${fonts ? "folder" : "demo"}${isSettings ? "-settings" : ""}`,
-    conditions,
-  );
+  const [count, seed] = [Number(option("count", "250")), Number(option("seed", "11"))];
+  const drawn = isWild
+    ? await drawWild(styles, count, seed, process.argv.includes("--apart"))
+    : await drawPictures(
+        styles,
+        count,
+        seed,
+        `${fonts ? "folder" : "demo"}${isSettings ? "-settings" : ""}`,
+        conditions,
+      );
+  if (process.argv.includes("--draw")) return;
   const only = option("only", "");
   const pictures = drawn.filter(
     (p) => p.condition.includes(only) && (!process.argv.includes("--held-out") || p.heldOut),
@@ -98,7 +105,7 @@ function printTable(answers: Answered[], mode: Mode) {
   );
   const rows: [string, Answered[]][] = [
     ...conditions.map((c): [string, Answered[]] => [c, answers.filter((a) => a.condition === c)]),
-    ...(["magick", "pango", "chromium"] as const).map((r): [string, Answered[]] => [
+    ...(isWild ? [] : (["magick", "pango", "chromium"] as const)).map((r): [string, Answered[]] => [
       `drawn by ${r}`,
       answers.filter((a) => a.renderer === r),
     ]),

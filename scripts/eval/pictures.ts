@@ -9,6 +9,7 @@ import { seededRandom } from "../../src/core/geometry/numbers";
 import { EVAL_FOLDER, type EvalStyle } from "./library";
 import { isSetting, maySet, setAs, type SettingCondition } from "./settings";
 import { FIGURES, TEXTS } from "./texts";
+import type { WildCondition } from "./wild/draw";
 
 export type EvalPicture = {
   condition: Condition;
@@ -21,7 +22,7 @@ export type EvalPicture = {
   /** Where the lettering stands when there is more than one, in pixels. */
   at?: { x: number; y: number; width: number; height: number };
 };
-export type Renderer = "magick" | "pango" | "chromium";
+export type Renderer = "magick" | "pango" | "chromium" | "wild";
 
 export const CONDITIONS = [
   "clean",
@@ -35,7 +36,7 @@ export const CONDITIONS = [
   "capitals",
   "figures",
 ] as const;
-export type Condition = (typeof CONDITIONS)[number] | SettingCondition;
+export type Condition = (typeof CONDITIONS)[number] | SettingCondition | WildCondition;
 
 const COLOURS = [
   ["#20262B", "#F3EFE6"],
@@ -204,7 +205,7 @@ async function draw(condition: Condition, d: Drawing): Promise<Drawn> {
     case "two fonts":
       return twoByChromium(d);
     default:
-      return bySetting(d, setAs(d.style, d.text, condition, d.next));
+      return isSetting(condition) ? bySetting(d, setAs(d.style, d.text, condition, d.next)) : null;
   }
 }
 
