@@ -18,7 +18,7 @@ import { benchLarge, quantile, WORDS } from "./benchLarge.mjs";
 const { compiled } = await installPackages();
 await compiled;
 await build();
-await installDebian({ "fc-scan": "fontconfig" });
+await installDebian({ "fc-scan": "fontconfig", "chromium-headless-shell": "chromium-headless-shell" });
 
 const port = await freePort();
 const url = `http://127.0.0.1:${port}`;
@@ -229,7 +229,7 @@ async function drawPictures() {
 async function launchBrowser() {
   const { chromium } = await import("playwright-core");
   return chromium.launch({
-    executablePath: "/usr/bin/chromium",
+    executablePath: "/usr/bin/chromium-headless-shell",
     args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
   });
 }

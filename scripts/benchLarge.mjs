@@ -126,7 +126,7 @@ function memoryMb(pid) {
 
 async function look(url, note) {
   const browser = await chromium.launch({
-    executablePath: "/usr/bin/chromium",
+    executablePath: "/usr/bin/chromium-headless-shell",
     args: ["--no-sandbox", "--disable-background-networking"],
   });
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });

@@ -84,7 +84,7 @@ export async function drawPictures(
   const list = join(folder, "list.json");
   if (existsSync(list)) return JSON.parse(readFileSync(list, "utf8")) as EvalPicture[];
   mkdirSync(folder, { recursive: true });
-  const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args: ["--no-sandbox"] });
+  const browser = await chromium.launch({ executablePath: "/usr/bin/chromium-headless-shell", args: ["--no-sandbox"] });
   const page = await browser.newPage({ viewport: { width: 1400, height: 500 } });
   const next = seededRandom(seed);
   const words = styles.filter((s) => !s.picture);

@@ -113,9 +113,15 @@ type Hypothesis = { session: MatchSession; candidates: Candidate[] };
 async function chooseHypothesis(lines: InkReadings, wording: Wording, executor: Executor): Promise<Hypothesis> {
   const session = new MatchSession(wording, executor);
   const plain: Hypothesis = { session, candidates: await gatherCandidates(lines.plain, session) };
-  if ((plain.candidates[0]?.cost ?? Infinity) <= PLAIN_ENOUGH) return plain;
+  const isNear = ({ candidates }: Hypothesis) => (candidates[0]?.cost ?? Infinity) <= PLAIN_ENOUGH;
+  if (isNear(plain)) return plain;
   const all = [plain];
-  for (const other of lines.others()) all.push({ session, candidates: await gatherCandidates(other, session) });
+  for (const other of lines.others()) {
+    const assumed: Hypothesis = { session, candidates: await gatherCandidates(other, session) };
+    all.push(assumed);
+    // Nearer than this none of the others will come.
+    if (isNear(assumed)) break;
+  }
   const small = proposeSmallCapitals(lines.plain, wording);
   if (small) {
     const inCapitals = new MatchSession(small, executor);

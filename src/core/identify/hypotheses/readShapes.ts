@@ -202,6 +202,7 @@ export async function readWords(
     for (const line of lines.others()) {
       const other = await readLine(line, index, fitOf, reader);
       if (other.fit * OTHER_INK_FACTOR < best.fit) best = other;
+      if (best.fit < DOUBTED_FIT) break;
     }
     if (best !== plain) best = await showAgain(best);
   }
