@@ -27,7 +27,7 @@ describe("the layout", () => {
       const { body: health } = await api<{ families: number }>("/health");
       again = (await api<FaceMap>("/map")).body;
       return map.faces.length === health.families && again.faces.length === health.families;
-    });
+    }, 120_000);
     expect(map).toEqual(again);
     expect(new Set(map.faces.map((f) => f.familyId)).size).toBe(map.faces.length);
     expect(new Set(map.faces.map((f) => f.cell)).size).toBe(map.faces.length);
