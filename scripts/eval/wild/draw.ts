@@ -5,20 +5,20 @@ import { join } from "node:path";
 import { chromium } from "playwright-core";
 import sharp from "sharp";
 import { seededRandom } from "../../../src/core/geometry/numbers";
+import { WordTable } from "../../../src/core/theme/wordTable";
 import { EVAL_FOLDER, type EvalStyle } from "../library";
 import { isHeldOut, type EvalPicture } from "../pictures";
 import {
   byChromium,
   byFfmpeg,
   byGhostscript,
-  css,
   fontFile,
   fromScreen,
-  label,
   lampsIn,
   lettering,
-  magick,
+  printWrap,
   shoot,
+  SIZE,
   type Drawing,
 } from "./programs";
 import { cloth, glowing, mug, paints, pressed, raised, signFromSide, type Dice } from "./scenes";
@@ -52,7 +52,8 @@ export async function drawWild(
   if (existsSync(list)) return JSON.parse(readFileSync(list, "utf8")) as WildPicture[];
   mkdirSync(folder, { recursive: true });
   const next = seededRandom(seed);
-  const words = readWords(readFileSync("dist-workers/words.bin"));
+  const table = WordTable.parse(new Uint8Array(readFileSync("dist-workers/words.bin")))!;
+  const words = table.mostUsed(20_000).filter((w) => /^[a-z]{3,9}$/.test(w));
   const dice: Dice = {
     between: (a, b) => a + next() * (b - a),
     pick: (all) => all[Math.floor(next() * all.length)]!,
@@ -66,7 +67,7 @@ export async function drawWild(
   );
   const families = [...new Set(fit.map((s) => s.family))].sort();
   const browser = await chromium.launch({ executablePath: "/usr/bin/chromium-headless-shell", args: ["--no-sandbox"] });
-  const page = await browser.newPage({ viewport: { width: 720, height: 450 } });
+  const page = await browser.newPage({ viewport: SIZE });
   const pictures: WildPicture[] = [];
   for (let tries = 0; pictures.length < count && tries < count * 5; tries++) {
     const condition = WILD[pictures.length % WILD.length]!;
@@ -98,13 +99,6 @@ export async function drawWild(
   await browser.close();
   writeFileSync(list, JSON.stringify(pictures));
   return pictures;
-}
-
-/** The most used words of the language; layout of the file: src/core/theme/wordTable.ts. */
-function readWords(bytes: Buffer): string[] {
-  const [count, dims] = [bytes.readUInt32LE(0), bytes.readUInt32LE(4)];
-  const [list] = bytes.toString("utf8", 8 + count * dims + count).split("\n\n");
-  return list!.split("\n", 20_000).filter((w) => /^[a-z]{3,9}$/.test(w));
 }
 
 function inventText({ pick, between }: Dice, words: string[]): string {
@@ -147,56 +141,21 @@ async function draw(condition: WildCondition, d: Drawing): Promise<void> {
     case "neon or backlit":
       return shoot(d, glowing(d, lettering(d), await lampsIn(d)));
     case "mug": {
-      const [ink, ground] = paints(d);
+      const colours = paints(d);
       const height = d.between(1.7, 2.6);
-      const size = [2000, Math.round((2000 * height) / (2 * Math.PI))] as const;
+      const [across, down] = [2000, Math.round((2000 * height) / (2 * Math.PI))];
       const arc = d.between(0.16, 0.3);
-      const place = `+0+${Math.round(size[1] * d.between(-0.14, 0.14))}`;
-      for (const [out, a, b] of [
-        ["wrap", ink, ground],
-        ["white", [1, 1, 1], [0, 0, 0]],
-      ] as const)
-        magick(
-          "-size",
-          size.join("x"),
-          `xc:${css(b)}`,
-          "(",
-          ...label(file, d.text, css(a), 260),
-          "-trim",
-          "+repage",
-          "-resize",
-          `${Math.round(arc * 2000)}x${Math.round(size[1] * 0.6)}`,
-          ")",
-          "-gravity",
-          "center",
-          "-geometry",
-          place,
-          "-composite",
-          `${d.base}.${out}.png`,
-        );
-      return shoot(d, mug(d, `${d.base}.wrap.png`, `${d.base}.white.png`, height, arc * 360, ground));
+      const place = `+0+${Math.round(down * d.between(-0.14, 0.14))}`;
+      const fitted = ["-trim", "+repage", "-resize", `${Math.round(arc * across)}x${Math.round(down * 0.6)}`];
+      const { wrap, white } = printWrap(d, colours, `${across}x${down}`, 260, fitted, place);
+      return shoot(d, mug(d, wrap, white, height, arc * 360, colours[1]));
     }
     case "cloth": {
-      const [ink, ground] = paints(d);
+      const colours = paints(d);
       const width = lettering(d).widthEm;
       const size = `${Math.round(width * 1.35 * 190)}x${Math.round(2.6 * 190)}`;
-      for (const [out, a, b] of [
-        ["wrap", ink, ground],
-        ["white", [1, 1, 1], [0, 0, 0]],
-      ] as const)
-        magick(
-          "-size",
-          size,
-          `xc:${css(b)}`,
-          "(",
-          ...label(file, d.text, css(a), 190),
-          ")",
-          "-gravity",
-          "center",
-          "-composite",
-          `${d.base}.${out}.png`,
-        );
-      return shoot(d, cloth(d, width, `${d.base}.wrap.png`, `${d.base}.white.png`));
+      const { wrap, white } = printWrap(d, colours, size, 190);
+      return shoot(d, cloth(d, width, wrap, white));
     }
     case "filled and outlined":
       return byChromium(d);

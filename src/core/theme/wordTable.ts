@@ -69,6 +69,11 @@ export class WordTable {
     return this.placeOf.has(word);
   }
 
+  /** The most used words, the first the most. */
+  mostUsed(count: number): string[] {
+    return [...this.placeOf.keys()].slice(0, count);
+  }
+
   /** @returns 0–1, near 0 for the most used words. */
   rarityOf(word: string): number {
     const place = this.placeOf.get(word) ?? this.placeOf.size;
