@@ -6,7 +6,7 @@ import { build, cutWords, drawFoundry, installDebian, installPackages } from "./
 const begun = performance.now();
 const sinceBegun = () => `${((performance.now() - begun) / 1000).toFixed(0)} s since the start`;
 
-// What is fetched is fetched side by side. What fails of it is told where it is asked for.
+// What the first checks need not wait for is fetched beside them.
 const fetched = Promise.allSettled([
   installDebian({
     "chromium-headless-shell": "chromium-headless-shell",
@@ -18,8 +18,7 @@ const fetched = Promise.allSettled([
   cutWords(),
 ]);
 const { compiled } = await installPackages();
-for (const { reason } of await fetched) if (reason) console.error(reason.message);
-console.log(`\n— fetched, ${sinceBegun()}`);
+console.log(`\n— packages, ${sinceBegun()}`);
 
 let passed = 0;
 let failed = 0;
@@ -86,6 +85,7 @@ await Promise.all([
     await setUp(drawFoundry());
   })(),
 ]);
+for (const { reason } of await fetched) if (reason) console.error(reason.message);
 console.log(`\nset up, ${sinceBegun()}`);
 // Unit tests read fonts, terms and pictures in the real processes, and keep rows in a real database.
 runJest("unit tests", "jest.config.mjs");

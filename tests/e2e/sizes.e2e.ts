@@ -121,20 +121,21 @@ function listFaults(): string[] {
   return [...new Set(faults)];
 }
 
-/** Waits until as many things can be pressed as half a second ago, and none is told to be on its way. */
+/** Waits until nothing is told to be on its way, and what can be pressed is what it was a moment ago. */
 async function settle(page: Page) {
   const tell = () =>
-    page.evaluate(() =>
-      [...document.querySelectorAll("button, a[href], input, select, textarea, [aria-busy=true]")].map((e) =>
-        e.ariaBusy === "true" ? "busy" : (e.ariaLabel ?? e.textContent),
-      ),
-    );
+    page.evaluate(() => ({
+      isBusy: document.querySelector("[aria-busy=true]") !== null,
+      names: [...document.querySelectorAll("button, a[href], input, select, textarea")]
+        .map((e) => e.ariaLabel ?? e.textContent)
+        .join(),
+    }));
   // What goes on changing is looked at as it is.
   let before = "";
   for (let tries = 0; tries < 20; tries++) {
-    const now = (await tell()).join();
-    if (now === before) return;
-    before = now;
+    const { isBusy, names } = await tell();
+    if (!isBusy && names === before) return;
+    before = names;
     await page.waitForTimeout(400);
   }
 }

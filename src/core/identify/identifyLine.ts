@@ -112,21 +112,22 @@ type Hypothesis = { session: MatchSession; candidates: Candidate[] };
 /** The hypothesis under which the best few come nearest when laid over it; others are made where the plain one comes near to nothing. */
 async function chooseHypothesis(lines: InkReadings, wording: Wording, executor: Executor): Promise<Hypothesis> {
   const session = new MatchSession(wording, executor);
-  const plain: Hypothesis = { session, candidates: await gatherCandidates(lines.plain, session) };
+  const assume = async (line: InkLine, by = session): Promise<Hypothesis> => ({
+    session: by,
+    candidates: await gatherCandidates(line, by),
+  });
   const isNear = ({ candidates }: Hypothesis) => (candidates[0]?.cost ?? Infinity) <= PLAIN_ENOUGH;
+  const plain = await assume(lines.plain);
   if (isNear(plain)) return plain;
   const all = [plain];
+  // Near enough ends the search among the others, too.
   for (const other of lines.others()) {
-    const assumed: Hypothesis = { session, candidates: await gatherCandidates(other, session) };
+    const assumed = await assume(other);
     all.push(assumed);
-    // Nearer than this none of the others will come.
     if (isNear(assumed)) break;
   }
   const small = proposeSmallCapitals(lines.plain, wording);
-  if (small) {
-    const inCapitals = new MatchSession(small, executor);
-    all.push({ session: inCapitals, candidates: await gatherCandidates(lines.plain, inCapitals) });
-  }
+  if (small) all.push(await assume(lines.plain, new MatchSession(small, executor)));
   let best = { hypothesis: plain, cost: Infinity };
   for (const hypothesis of all) {
     const few = hypothesis.candidates.slice(0, EFFORT.perReading);

@@ -36,6 +36,8 @@ const TABLE = makeTable(
 const words = WordTable.parse(TABLE)!;
 
 describe("a table of word vectors", () => {
+  test("its words come the most used first", () => expect(words.mostUsed(2)).toEqual(["haunted", "spectre"]));
+
   test("words of one direction are near, others are not", () => {
     expect(cosine(words.of("haunted")!, words.of("spectre")!)).toBeGreaterThan(0.9);
     expect(cosine(words.of("haunted")!, words.of("candy")!)).toBeCloseTo(0);

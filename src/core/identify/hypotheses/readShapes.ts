@@ -177,7 +177,7 @@ type Reading = { text: string; confidence: number; byReader: string };
 const READER_TRUST = 0.9;
 /** A fit by cuts under which nothing else is tried. */
 const CLEAR_FIT = 0.2;
-/** A fit from which the line is shown to the letter reader otherwise. */
+/** A fit from which the line is shown to the letter reader otherwise; under it no further hypotheses of the ink are read. */
 const DOUBTED_FIT = 0.4;
 /** A fit from which another hypothesis of the ink is read too; and how much better that must be. */
 const UNSURE_FIT = 0.5;
