@@ -1,4 +1,5 @@
-// Unit tests stand beside their files. ESM throughout: the shaper's package uses top-level await.
+// Unit tests stand beside their files. ESM throughout: the shaper's package uses top-level await. `npm test` runs those of the core by
+// jest.core.config.mjs instead.
 export const swcSettings = {
   jsc: {
     target: "es2022",

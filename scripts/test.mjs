@@ -44,7 +44,7 @@ function runJest(name, config) {
   spawnSync(`npx jest --config ${config} --json --outputFile=${report}`, {
     shell: true,
     stdio: "inherit",
-    env: { ...process.env, NODE_OPTIONS: "--experimental-vm-modules --no-warnings" },
+    env: { ...process.env, NODE_OPTIONS: "--experimental-vm-modules --enable-source-maps --no-warnings" },
   });
   if (!existsSync(report)) {
     failed++;
@@ -88,7 +88,9 @@ await Promise.all([
 for (const { reason } of await fetched) if (reason) console.error(reason.message);
 console.log(`\nset up, ${sinceBegun()}`);
 // Unit tests read fonts, terms and pictures in the real processes, and keep rows in a real database.
-runJest("unit tests", "jest.config.mjs");
+await check("tests of the core, bundled", "node scripts/bundleTests.mjs");
+runJest("tests of the core", "jest.core.config.mjs");
+runJest("unit tests", "jest.config.mjs --testPathIgnorePatterns=/src/core/");
 if (!isBuilt) failed++;
 if (isBuilt) runJest("browser tests", "jest.e2e.config.mjs");
 

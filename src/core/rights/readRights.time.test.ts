@@ -38,9 +38,9 @@ describe("time", () => {
           };
           const texts = JSON.parse(readFileSync(0, "utf8"));
           // In turn, so that an hour in which the machine is slow is slow for both; the best of each counts.
-          const runs = [0, 1, 2].map(() => texts.map(time));
+          const runs = [0, 1].map(() => texts.map(time));
           console.log(JSON.stringify(texts.map((_, i) => Math.min(...runs.map((r) => r[i])))));`,
-        resolveDir: import.meta.dirname,
+        resolveDir: path.resolve("src/core/rights"),
         loader: "ts",
       },
       bundle: true,
