@@ -2,7 +2,7 @@
 // and nothing stands between them and Node.js: half the time of a context for each file, which has to load everything anew.
 export default {
   runner: "jest-light-runner",
-  roots: ["<rootDir>/.cache/core-tests"],
+  roots: ["<rootDir>/.cache/tests/src/core"],
   testMatch: ["**/*.test.mjs"],
   maxWorkers: "100%",
 };

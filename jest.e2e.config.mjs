@@ -1,15 +1,10 @@
-// Browser and server flows, in two workers that each have a server with the whole demo library (tests/e2e/globalSetup.mjs).
-import { swcSettings } from "./jest.config.mjs";
-
+// Browser and server flows, bundled by scripts/bundleTests.mjs, in two workers that each have a server with the whole demo library
+// (tests/e2e/globalSetup.mjs). What hangs is ended by Playwright's time limits.
 export default {
-  roots: ["<rootDir>/tests/e2e"],
-  testMatch: ["**/*.e2e.ts"],
-  extensionsToTreatAsEsm: [".ts"],
-  moduleNameMapper: { "^@/(.*)$": "<rootDir>/src/$1" },
-  // Functions go from here into pages: their globals stay as they are written.
-  transform: { "^.+\\.tsx?$": ["@swc/jest", swcSettings] },
+  runner: "jest-light-runner",
+  roots: ["<rootDir>/.cache/tests/tests/e2e"],
+  testMatch: ["**/*.e2e.mjs"],
   globalSetup: "<rootDir>/tests/e2e/globalSetup.mjs",
   globalTeardown: "<rootDir>/tests/e2e/globalTeardown.mjs",
-  testTimeout: 300_000,
   maxWorkers: 2,
 };

@@ -1,13 +1,14 @@
-// Bundles the tests of the core to .cache/core-tests/, from where jest.core.config.mjs runs them.
+// Bundles tests to .cache/tests/, where they share what they import: node scripts/bundleTests.mjs src/core .test.ts
 import { build } from "esbuild";
 import { readdirSync, rmSync } from "node:fs";
 
-const outdir = ".cache/core-tests";
+const [folder, suffix] = process.argv.slice(2);
+const outdir = `.cache/tests/${folder}`;
 rmSync(outdir, { recursive: true, force: true });
 await build({
-  entryPoints: readdirSync("src/core", { recursive: true })
-    .filter((name) => name.endsWith(".test.ts"))
-    .map((name) => `src/core/${name}`),
+  entryPoints: readdirSync(folder, { recursive: true })
+    .filter((name) => name.endsWith(suffix))
+    .map((name) => `${folder}/${name}`),
   outdir,
   outExtension: { ".js": ".mjs" },
   bundle: true,

@@ -36,15 +36,14 @@ async function check(name, command) {
 }
 
 /** Runs Jest and adds what it counted. A suite that could not run at all counts as one failure. */
-function runJest(name, config) {
+function runJest(name, command) {
   console.log(`\n— ${name}, ${sinceBegun()}`);
   mkdirSync(".cache", { recursive: true });
   const report = `.cache/${name.replace(/\W+/g, "-")}.json`;
   rmSync(report, { force: true });
-  spawnSync(`npx jest --config ${config} --json --outputFile=${report}`, {
+  spawnSync(`${command} --json --outputFile=${report}`, {
     shell: true,
     stdio: "inherit",
-    env: { ...process.env, NODE_OPTIONS: "--experimental-vm-modules --enable-source-maps --no-warnings" },
   });
   if (!existsSync(report)) {
     failed++;
@@ -88,11 +87,10 @@ await Promise.all([
 for (const { reason } of await fetched) if (reason) console.error(reason.message);
 console.log(`\nset up, ${sinceBegun()}`);
 // Unit tests read fonts, terms and pictures in the real processes, and keep rows in a real database.
-await check("tests of the core, bundled", "node scripts/bundleTests.mjs");
-runJest("tests of the core", "jest.core.config.mjs");
-runJest("unit tests", "jest.config.mjs --testPathIgnorePatterns=/src/core/");
+runJest("tests of the core", "npm run --silent unit:core --");
+runJest("unit tests", "npm run --silent unit:rest --");
 if (!isBuilt) failed++;
-if (isBuilt) runJest("browser tests", "jest.e2e.config.mjs");
+if (isBuilt) runJest("browser tests", "npm run --silent e2e --");
 
 console.log(`\n${sinceBegun()}`);
 console.log(`${passed} passed, ${failed} failed`);
