@@ -8,7 +8,7 @@ import Database from "better-sqlite3";
 import sharp from "sharp";
 import { build, drawFoundry, installDebian, installPackages, prepareDemo } from "./setup.mjs";
 import { forgetPictures } from "./forgetPictures.mjs";
-import { freePort, stopServer } from "./server.mjs";
+import { fetchAgain, freePort, stopServer } from "./server.mjs";
 import { startServer, waitFor } from "../tests/e2e/globalSetup.mjs";
 import { benchCompare, watchTasks } from "./benchCompare.mjs";
 import { benchLetter } from "./benchLetter.mjs";
@@ -62,11 +62,11 @@ try {
   const form = new FormData();
   for (const f of files) form.append("files", new File([readFileSync(f)], basename(f)));
   const t1 = performance.now();
-  const { importId } = await (await fetch(`${url}/api/v1/imports`, { method: "POST", body: form })).json();
+  const { importId } = await (await fetchAgain(`${url}/api/v1/imports`, { method: "POST", body: form })).json();
   let report;
   do {
     await new Promise((r) => setTimeout(r, 100));
-    report = await (await fetch(`${url}/api/v1/imports/${importId}`)).json();
+    report = await (await fetchAgain(`${url}/api/v1/imports/${importId}`)).json();
   } while (report.state === "running");
   const importRate = report.items.length / ((performance.now() - t1) / 1000);
   note(
@@ -81,7 +81,7 @@ try {
   // Floor of finding: the same server answering a question that computes nothing.
   const time = async (path) => {
     const t = performance.now();
-    await (await fetch(`${url}/api/v1${path}`)).arrayBuffer();
+    await (await fetchAgain(`${url}/api/v1${path}`)).arrayBuffer();
     return performance.now() - t;
   };
   const words = WORDS.slice(0, 12);
@@ -125,7 +125,7 @@ const again = performance.now();
 const second = startServer(port, data);
 try {
   await waitFor(url, (h) => h.styles > 700, 60_000);
-  await (await fetch(`${url}/b/b_open-night-poster/find`)).text();
+  await (await fetchAgain(`${url}/b/b_open-night-poster/find`)).text();
   note("second start until the wall's page", (performance.now() - again) / 1000, "s", 15, "lower");
 } finally {
   await stopServer(second);
@@ -160,7 +160,7 @@ async function identifyAll(what, wordMs, lineMs) {
       form.append("image", new File([png], "p.png"));
       form.append("text", text);
       const t = performance.now();
-      const response = await fetch(`${url}/api/v1/identify`, { method: "POST", body: form });
+      const response = await fetchAgain(`${url}/api/v1/identify`, { method: "POST", body: form });
       if (!response.ok) throw new Error(`identify answered ${response.status}: ${await response.text()}`);
       await response.json();
       if (round) took[text.includes(" ") ? "line" : "word"].push(performance.now() - t);
@@ -212,9 +212,9 @@ async function drawPictures() {
     ["zilla slab bold", "Foghorn", "font-size:140px;color:#a8431a"],
     ["work sans", "Lantern", "font-size:48px"],
   ]) {
-    const { items } = await (await fetch(`${url}/api/v1/styles?limit=1&q=${encodeURIComponent(q)}`)).json();
+    const { items } = await (await fetchAgain(`${url}/api/v1/styles?limit=1&q=${encodeURIComponent(q)}`)).json();
     const font = Buffer.from(
-      await (await fetch(`${url}/api/v1/styles/${items[0].styleId}/file`)).arrayBuffer(),
+      await (await fetchAgain(`${url}/api/v1/styles/${items[0].styleId}/file`)).arrayBuffer(),
     ).toString("base64");
     await page.setContent(
       `<style>@font-face{font-family:f;src:url(data:font/woff2;base64,${font})}#t{display:inline-block;font-family:f;padding:24px 32px;white-space:pre;background:#fff;${css}}</style><div id=t>${text}</div>`,

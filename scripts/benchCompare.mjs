@@ -1,5 +1,6 @@
 // Compare with eight faces in the page: until they are first drawn, a letter typed, the longest task, frames while one is dragged over another.
 import { quantile } from "./benchLarge.mjs";
+import { fetchAgain } from "./server.mjs";
 
 const FACES = [
   ...["zilla slab bold", "arvo bold", "rokkitt extrabold", "lobster"],
@@ -11,7 +12,7 @@ const BRIEF = "b_open-night-poster";
 export async function benchCompare({ url, browser, note }) {
   const ids = [];
   for (const q of FACES) {
-    const { items } = await (await fetch(`${url}/api/v1/styles?limit=1&q=${encodeURIComponent(q)}`)).json();
+    const { items } = await (await fetchAgain(`${url}/api/v1/styles?limit=1&q=${encodeURIComponent(q)}`)).json();
     ids.push(items[0].styleId);
   }
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });

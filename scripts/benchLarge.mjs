@@ -4,7 +4,7 @@ import { readFileSync } from "node:fs";
 import { spawnSync } from "node:child_process";
 import { chromium } from "playwright-core";
 import { startServer, waitFor } from "../tests/e2e/globalSetup.mjs";
-import { stopServer } from "./server.mjs";
+import { fetchAgain, stopServer } from "./server.mjs";
 
 export const WORDS = [
   "slab heavy",
@@ -40,7 +40,7 @@ export async function benchLarge({ data, port, note }) {
   const server = startServer(port, data, { FOND_QUARRY_CHECK_ANSWERS: "" });
   try {
     await waitFor(url, () => true, 60_000);
-    await (await fetch(`${url}/api/v1/styles?limit=1`)).text();
+    await (await fetchAgain(`${url}/api/v1/styles?limit=1`)).text();
     note(
       "100,000 styles: start until the first question is answered",
       (performance.now() - started) / 1000,
@@ -63,7 +63,7 @@ export async function benchLarge({ data, port, note }) {
 async function ask(url, note) {
   const time = async (path) => {
     const t = performance.now();
-    const reply = await fetch(`${url}/api/v1${path}`);
+    const reply = await fetchAgain(`${url}/api/v1${path}`);
     await reply.arrayBuffer();
     inServer = Number(/dur=([\d.]+)/.exec(reply.headers.get("server-timing") ?? "")?.[1] ?? 0);
     return performance.now() - t;
@@ -73,7 +73,7 @@ async function ask(url, note) {
   const alone = [];
   const bare = [];
   const alike = [];
-  const { items } = await (await fetch(`${url}/api/v1/styles?limit=20&sort=name`)).json();
+  const { items } = await (await fetchAgain(`${url}/api/v1/styles?limit=20&sort=name`)).json();
   for (let i = 0; i < 240; i++) {
     // No question is asked twice, so that no kept answer is given.
     const range = i < WORDS.length ? "" : `&traits=weight:${(i * 3) % 400}~,contrast:1.${i % 10}~`;
@@ -105,15 +105,15 @@ async function ask(url, note) {
 
 /** Says a word of a family and asks for it, until it is there. @returns milliseconds. */
 async function findAfterTag(url) {
-  const { items } = await (await fetch(`${url}/api/v1/styles?limit=1&sort=name`)).json();
+  const { items } = await (await fetchAgain(`${url}/api/v1/styles?limit=1&sort=name`)).json();
   const t = performance.now();
-  await fetch(`${url}/api/v1/styles/${items[0].styleId}/tags`, {
+  await fetchAgain(`${url}/api/v1/styles/${items[0].styleId}/tags`, {
     method: "PUT",
     headers: { "content-type": "application/json" },
     body: JSON.stringify({ tag: "bench word", holds: true }),
   });
   for (let total = 0; !total;)
-    ({ total } = await (await fetch(`${url}/api/v1/styles?limit=1&moods=bench%20word`)).json());
+    ({ total } = await (await fetchAgain(`${url}/api/v1/styles?limit=1&moods=bench%20word`)).json());
   return performance.now() - t;
 }
 

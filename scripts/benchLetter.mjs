@@ -2,6 +2,7 @@
 import { join } from "node:path";
 import Database from "better-sqlite3";
 import { quantile } from "./benchLarge.mjs";
+import { fetchAgain } from "./server.mjs";
 
 const BRIEF = "b_open-night-poster";
 const TWENTY = "Wrens and terns ashore";
@@ -12,7 +13,7 @@ const WARM = 10;
 
 /** @param {{ url: string, data: string, browser: import("playwright-core").Browser, note: Function }} asked */
 export async function benchLetter({ url, data, browser, note }) {
-  const { items } = await (await fetch(`${url}/api/v1/styles?limit=1&q=kaushan%20script`)).json();
+  const { items } = await (await fetchAgain(`${url}/api/v1/styles?limit=1&q=kaushan%20script`)).json();
   const { styleId } = items[0];
   const documentOf = (text, emMm, more = {}) => ({
     sheet: { widthMm: 1600, heightMm: 300, ground: null },
@@ -62,7 +63,7 @@ async function computed({ data, styleId, documentOf, note }) {
 
 /** Frames a second of the page while a letter follows the mouse. */
 async function frames({ url, browser, document }) {
-  const made = await fetch(`${url}/api/v1/briefs/${BRIEF}/letterings`, {
+  const made = await fetchAgain(`${url}/api/v1/briefs/${BRIEF}/letterings`, {
     method: "POST",
     headers: { "content-type": "application/json" },
     body: JSON.stringify({ name: "Bench", document }),
@@ -83,7 +84,7 @@ async function frames({ url, browser, document }) {
   await page.mouse.up();
   const rate = await counted;
   await page.close();
-  await fetch(`${url}/api/v1/letterings/${letteringId}`, { method: "DELETE" });
+  await fetchAgain(`${url}/api/v1/letterings/${letteringId}`, { method: "DELETE" });
   return rate;
 }
 

@@ -1,12 +1,13 @@
 // Move: moments a second of the preview while an axis moves in thirty letters, and frames a second of a title of five seconds at 1080p.
 import { existsSync, readdirSync, readFileSync } from "node:fs";
+import { fetchAgain } from "./server.mjs";
 
 const BRIEF = "b_keepers-of-the-lamp";
 const TEXT = "Keepers of the Lamp: Fog+Brass";
 
 /** @param {{ url: string, browser: import("playwright-core").Browser, note: Function }} asked */
 export async function benchMotion({ url, browser, note }) {
-  const { items } = await (await fetch(`${url}/api/v1/styles?limit=1&q=commissioner`)).json();
+  const { items } = await (await fetchAgain(`${url}/api/v1/styles?limit=1&q=commissioner`)).json();
   const document = documentOf(items[0].styleId);
   const { rate, behind } = await preview({ url, browser, document });
   note("move: preview of 30 letters with an axis on its way", rate, "frames/s", 55, "higher");
@@ -44,7 +45,7 @@ function documentOf(styleId) {
 
 const send = async (address, method, body) =>
   (
-    await fetch(address, {
+    await fetchAgain(address, {
       method,
       headers: { "content-type": "application/json" },
       body: body && JSON.stringify(body),

@@ -46,3 +46,24 @@ export function stopServer(server) {
     setTimeout(() => server.kill("SIGKILL"), STOP_MS).unref();
   });
 }
+
+/** Requests asked again, and the wait before: what the server closed meanwhile is noticed in it. */
+const TRIES = 4;
+const BETWEEN_MS = 60;
+
+/**
+ * The server closes connections that idle; one that was picked up in that moment is asked again, as a browser does.
+ * @param {string} address
+ * @param {RequestInit} [init]
+ * @returns {Promise<Response>}
+ */
+export async function fetchAgain(address, init, tries = TRIES) {
+  try {
+    return await fetch(address, init);
+  } catch (error) {
+    const { code } = /** @type {{ cause?: { code?: string } }} */ (error).cause ?? {};
+    if (tries <= 1 || !["EPIPE", "ECONNRESET", "UND_ERR_SOCKET"].includes(code ?? "")) throw error;
+    await new Promise((resolve) => setTimeout(resolve, BETWEEN_MS));
+    return fetchAgain(address, init, tries - 1);
+  }
+}

@@ -5,6 +5,8 @@ import { chromium, type Browser, type BrowserContext, type Download, type Locato
 import { readFileSync } from "node:fs";
 // @ts-expect-error -- plain JavaScript, shared with the bench
 import { forgetPictures } from "../../scripts/forgetPictures.mjs";
+// @ts-expect-error -- plain JavaScript, shared with the bench
+import { fetchAgain as again } from "../../scripts/server.mjs";
 
 /** What this worker's own server goes by (globalSetup.mjs). */
 const ofWorker = (name: string) => process.env[`E2E_${name}_${process.env.JEST_WORKER_ID}`]!;
@@ -69,21 +71,8 @@ export async function boxOf(part: Locator) {
   throw new Error(`${part} has no box`);
 }
 
-/** Requests asked again, and the wait before: what the server closed meanwhile is noticed in it. */
-const TRIES = 4;
-const BETWEEN_MS = 60;
-
-/** The server closes connections that idle; one that was picked up in that moment is asked again, as a browser does. */
-export async function fetchAgain(address: string, init?: RequestInit, tries = TRIES): Promise<Response> {
-  try {
-    return await fetch(address, init);
-  } catch (error) {
-    const { code } = (error as { cause?: { code?: string } }).cause ?? {};
-    if (tries <= 1 || !["EPIPE", "ECONNRESET", "UND_ERR_SOCKET"].includes(code ?? "")) throw error;
-    await new Promise((resolve) => setTimeout(resolve, BETWEEN_MS));
-    return fetchAgain(address, init, tries - 1);
-  }
-}
+/** A request; asked again where the server had just closed its connection. */
+export const fetchAgain = again as (address: string, init?: RequestInit) => Promise<Response>;
 
 export async function api<T = Record<string, never>>(
   path: string,
