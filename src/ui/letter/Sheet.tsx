@@ -41,6 +41,10 @@ type Drag = { blockId: string; at: number | null; x: number; y: number; dxMm: nu
 /** A block comes to rest where it is so near; Alt leaves it where the hand is. */
 const REACH_PX = 6;
 
+/** Pixels per millimetre at which all of a view is seen, with a little room around. */
+const fitInside = ({ widthPx, heightPx }: { widthPx: number; heightPx: number }, widthMm: number, heightMm: number) =>
+  Math.max(0.01, Math.min((widthPx - 24) / widthMm, (heightPx - 24) / heightMm));
+
 export function Sheet(props: Props) {
   const { document, blocks, way, chosen, onChoose, onChange } = props;
   const frame = useRef<HTMLDivElement>(null);
@@ -49,9 +53,7 @@ export function Sheet(props: Props) {
   // The whole sheet, or a part of it that is looked at closely.
   const view = props.closeUp ?? { xMin: 0, yMin: 0, xMax: widthMm, yMax: heightMm };
   const [viewWidthMm, viewHeightMm] = [view.xMax - view.xMin, view.yMax - view.yMin];
-  const pxPerMm = size
-    ? Math.max(0.01, Math.min((size.widthPx - 24) / viewWidthMm, (size.heightPx - 24) / viewHeightMm))
-    : 1;
+  const pxPerMm = size ? fitInside(size, viewWidthMm, viewHeightMm) : 1;
   const [drag, setDrag] = useState<Drag | null>(null);
   const move = (block: Block, at: number | null, dxMm: number, dyMm: number) => {
     const next = moveBy(block, at, dxMm, dyMm);
