@@ -3,7 +3,7 @@
 // Options: --count 250, --seed 11, --fonts folder (another set of fonts than the demo library), --only words of a condition, --settings
 // (small capitals, alternates, old-style figures, ligatures instead of the ten conditions), --held-out (only families kept out of tuning),
 // --wild (photographs, frames of films and things instead: POV-Ray, FFmpeg, Ghostscript, ImageMagick, Chromium; --apart: families and scenes kept out
-// of tuning; --draw: only draws), --text given|unread|both, --absent (some families are kept out of the index), --misses (list them), --out file (answers as JSON, for fitting)
+// of tuning; --draw: only draws; --letters-alone: of each picture its letters, white on black), --text given|unread|both, --absent (some families are kept out of the index), --misses (list them), --out file (answers as JSON, for fitting)
 import { writeFileSync } from "node:fs";
 import { availableParallelism } from "node:os";
 import { fileURLToPath } from "node:url";
@@ -12,7 +12,7 @@ import { areaUnderRoc, binChances, calibrationError, type Bin } from "./figures"
 import { isReader, readEvalStyles } from "./library";
 import { CONDITIONS, drawPictures, type Condition, type EvalPicture } from "./pictures";
 import { SETTINGS } from "./settings";
-import { drawWild, WILD } from "./wild/draw";
+import { drawWild, WILD, type WildPicture } from "./wild/draw";
 import { answerPictures, type Answered, type Mode } from "./solve";
 
 function option(name: string, otherwise: string): string {
@@ -41,9 +41,9 @@ async function report() {
   console.log(
     `${styles.length} styles of ${new Set(styles.map((s) => s.family)).size} families (read in ${secondsToRead.toFixed(1)} s)`,
   );
-  const [count, seed] = [Number(option("count", "250")), Number(option("seed", "11"))];
+  const [count, seed, only] = [Number(option("count", "250")), Number(option("seed", "11")), option("only", "")];
   const drawn = isWild
-    ? await drawWild(styles, count, seed, process.argv.includes("--apart"))
+    ? await drawWild(styles, count, seed, process.argv.includes("--apart"), only)
     : await drawPictures(
         styles,
         count,
@@ -52,10 +52,9 @@ async function report() {
         conditions,
       );
   if (process.argv.includes("--draw")) return;
-  const only = option("only", "");
-  const pictures = drawn.filter(
-    (p) => p.condition.includes(only) && (!process.argv.includes("--held-out") || p.heldOut),
-  );
+  const pictures = drawn
+    .filter((p) => p.condition.includes(only) && (!process.argv.includes("--held-out") || p.heldOut))
+    .map((p) => (process.argv.includes("--letters-alone") ? { ...p, file: (p as WildPicture).mask } : p));
   const started = Date.now();
   const answers = await askAll(pictures, modes, fonts);
   console.log(`${pictures.length} pictures, ${((Date.now() - started) / 1000).toFixed(0)} s\n`);

@@ -46,8 +46,10 @@ export async function drawWild(
   count: number,
   seed: number,
   isApart: boolean,
+  only = "",
 ): Promise<WildPicture[]> {
-  const folder = join(EVAL_FOLDER, `wild-${seed}-${count}-${isApart ? "apart" : "tuning"}`);
+  const conditions = WILD.filter((c) => c.includes(only));
+  const folder = join(EVAL_FOLDER, `wild-${seed}-${count}-${isApart ? "apart" : "tuning"}${only && `-${only}`}`);
   const list = join(folder, "list.json");
   if (existsSync(list)) return JSON.parse(readFileSync(list, "utf8")) as WildPicture[];
   mkdirSync(folder, { recursive: true });
@@ -70,7 +72,7 @@ export async function drawWild(
   const page = await browser.newPage({ viewport: SIZE });
   const pictures: WildPicture[] = [];
   for (let tries = 0; pictures.length < count && tries < count * 5; tries++) {
-    const condition = WILD[pictures.length % WILD.length]!;
+    const condition = conditions[pictures.length % conditions.length]!;
     const family = dice.pick(families);
     const style = dice.pick(fit.filter((s) => s.family === family));
     const text = inventText(dice, words);

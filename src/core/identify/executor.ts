@@ -2,7 +2,15 @@
 // opens faces can do it.
 import type { InkLine } from "../picture/readPicture";
 import { tryAlternates } from "./registration/alternates";
-import { rankByCuts, rankByPieces, rankByWhole, measureWord, type CoarseRank, type Share } from "./ranking/coarse";
+import {
+  glanceAtWhole,
+  rankByCuts,
+  rankByPieces,
+  rankByWhole,
+  measureWord,
+  type CoarseRank,
+  type Share,
+} from "./ranking/coarse";
 import { fitPreview, fitFull, type FaceLoader, type Laid, type Tried } from "./registration/fit";
 import type { Imaging } from "./registration/pose";
 import { refineLocation, type RefinedLocation } from "./registration/refineLocation";
@@ -19,15 +27,17 @@ export type CoarseTask = {
   share: Share;
   keep: number;
 };
+export type GlanceTask = { kind: "glance"; line: InkLine; wording: Wording; share: Share };
 export type PreviewTask = { kind: "preview"; laid: Laid[]; wording: Wording; imaging: Imaging; rounds: number };
 export type FullTask = { kind: "full"; laid: Laid[]; imaging: Imaging };
 export type LocationTask = { kind: "location"; tried: Tried[]; wording: Wording; imaging: Imaging };
 export type AlternatesTask = { kind: "alternates"; tried: Tried[]; wording: Wording; imaging: Imaging };
-export type Task = CoarseTask | PreviewTask | FullTask | LocationTask | AlternatesTask;
+export type Task = CoarseTask | GlanceTask | PreviewTask | FullTask | LocationTask | AlternatesTask;
 type Replies = {
   cuts: CoarseRank[];
   pieces: CoarseRank[];
   whole: CoarseRank[];
+  glance: number;
   preview: (Tried | null)[];
   full: Tried[];
   location: (RefinedLocation | null)[];
@@ -51,6 +61,8 @@ function answer(task: Task, index: SignatureIndex, load: FaceLoader): Replies[Ta
       return rankByPieces(task.line, measureWord(task.wording, index, task.share), index, task.keep);
     case "whole":
       return rankByWhole(task.line, measureWord(task.wording, index, task.share), index, task.keep);
+    case "glance":
+      return glanceAtWhole(task.line, measureWord(task.wording, index, task.share), index);
     case "preview":
       return task.laid.map((l) => fitPreview(l, task.wording, task.imaging, task.rounds, index, load));
     case "full":

@@ -18,7 +18,7 @@ import { likenessOf, type Likeness } from "../descriptors/twins";
 import { drawnCharacters, wordingOf, type Wording } from "../picture/wording";
 
 // Taken out of the global object once: the loops below call them millions of times.
-const { abs, max, min } = Math;
+const { abs, ceil, max, min } = Math;
 
 /** Faces that stay open between questions: nearly every session asks for the same few hundred. */
 const FACES_KEPT = 400;
@@ -109,8 +109,29 @@ async function gatherCandidates(line: InkLine, session: MatchSession): Promise<C
 /** What is assumed of a picture: what is ink in it, and how its text is set; and what came near under that. */
 type Hypothesis = { session: MatchSession; candidates: Candidate[] };
 
+/** Of the ways in which a line may have been seen from further round those that come nearest to any face at a rough look, the nearest first. */
+async function chooseFurther(lines: InkReadings, session: MatchSession, index: SignatureIndex): Promise<InkLine[]> {
+  const every = ceil(index.ids.length / GLANCED_ENTRIES);
+  const glanced: { line: InkLine; cost: number }[] = [];
+  for (const line of lines.further()) glanced.push({ line, cost: await session.glance(line, every) });
+  return glanced
+    .sort((p, q) => p.cost - q.cost)
+    .slice(0, FURTHER_FOLLOWED)
+    .map((g) => g.line);
+}
+/** Entries of the index that they are chosen by, about, and how many of them are followed. */
+const GLANCED_ENTRIES = 500;
+const FURTHER_FOLLOWED = 3;
+/** What has come as near as this at a close look was seen from where it seems. */
+const FURTHER_FROM = 0.22;
+
 /** The hypothesis under which the best few come nearest when laid over it; others are made where the plain one comes near to nothing. */
-async function chooseHypothesis(lines: InkReadings, wording: Wording, executor: Executor): Promise<Hypothesis> {
+async function chooseHypothesis(
+  lines: InkReadings,
+  wording: Wording,
+  index: SignatureIndex,
+  executor: Executor,
+): Promise<Hypothesis> {
   const session = new MatchSession(wording, executor);
   const assume = async (line: InkLine, by = session): Promise<Hypothesis> => ({
     session: by,
@@ -119,22 +140,24 @@ async function chooseHypothesis(lines: InkReadings, wording: Wording, executor: 
   const isNear = ({ candidates }: Hypothesis) => (candidates[0]?.cost ?? Infinity) <= PLAIN_ENOUGH;
   const plain = await assume(lines.plain);
   if (isNear(plain)) return plain;
-  const all = [plain];
-  // Near enough ends the search among the others, too.
-  for (const other of lines.others()) {
-    const assumed = await assume(other);
-    all.push(assumed);
-    if (isNear(assumed)) break;
-  }
-  const small = proposeSmallCapitals(lines.plain, wording);
-  if (small) all.push(await assume(lines.plain, new MatchSession(small, executor)));
   let best = { hypothesis: plain, cost: Infinity };
-  for (const hypothesis of all) {
+  const look = async (hypothesis: Hypothesis) => {
     const few = hypothesis.candidates.slice(0, EFFORT.perReading);
     const looked = await hypothesis.session.fitPreview(few, START, EFFORT.lookRounds);
     const cost = (looked[0]?.total ?? Infinity) * (hypothesis === plain ? 1 : READING_COST);
     if (cost < best.cost) best = { hypothesis, cost };
+  };
+  await look(plain);
+  // Near enough ends the search among the others, too.
+  for (const other of lines.others()) {
+    const assumed = await assume(other);
+    await look(assumed);
+    if (isNear(assumed)) break;
   }
+  const small = proposeSmallCapitals(lines.plain, wording);
+  if (small) await look(await assume(lines.plain, new MatchSession(small, executor)));
+  if (best.cost > FURTHER_FROM)
+    for (const further of await chooseFurther(lines, session, index)) await look(await assume(further));
   return best.hypothesis;
 }
 
@@ -151,7 +174,7 @@ export async function identifyLine(
   executor: Executor,
   limit: number,
 ): Promise<IdentifyResult> {
-  const { session, candidates } = await chooseHypothesis(lines, wordingOf(text), executor);
+  const { session, candidates } = await chooseHypothesis(lines, wordingOf(text), index, executor);
   const { characters, small } = session.wording;
   const first = await session.fitPreview(candidates.slice(0, 5), START, EFFORT.lookRounds);
   if (!first.length) return nothing(lines.plain, index);

@@ -7,6 +7,7 @@ import {
   type AlternatesTask,
   type FullTask,
   type CoarseTask,
+  type GlanceTask,
   type Executor,
   type PreviewTask,
   type ReplyTo,
@@ -26,24 +27,36 @@ export class MatchSession {
     private executor: Executor,
   ) {}
 
+  private async rankBy(kind: CoarseTask["kind"], line: InkLine, keep: number): Promise<CoarseRank[]> {
+    const tasks = Array.from({ length: SHARES }, (_, at): CoarseTask => ({
+      kind,
+      line,
+      wording: this.wording,
+      share: { at, of: SHARES },
+      keep,
+    }));
+    const ranks = (await this.executor(tasks)).flat();
+    return ranks.sort((a, b) => a.cost - b.cost).slice(0, keep);
+  }
+
   /** The coarse stage over the whole index. @param cutsOnly - the expensive alignment by pieces is left out. */
   async rank(line: InkLine, keep: number, cutsOnly = false): Promise<CoarseRank[]> {
-    const ask = async (kind: CoarseTask["kind"]) => {
-      const jobs = Array.from({ length: SHARES }, (_, at): CoarseTask => ({
-        kind,
-        line,
-        wording: this.wording,
-        share: { at, of: SHARES },
-        keep,
-      }));
-      const ranks = (await this.executor(jobs)).flat();
-      return ranks.sort((a, b) => a.cost - b.cost).slice(0, keep);
-    };
     const isCut = line.letters.length === this.wording.characters.length;
-    const byCuts = isCut ? await ask("cuts") : [];
+    const byCuts = isCut ? await this.rankBy("cuts", line, keep) : [];
     if (cutsOnly || isCutWell(byCuts)) return byCuts;
-    const byPieces = await ask("pieces");
-    return mergeRanks(byPieces, await ask("whole"));
+    const byPieces = await this.rankBy("pieces", line, keep);
+    return mergeRanks(byPieces, await this.rankBy("whole", line, keep));
+  }
+
+  /** How near a line comes to any of some faces at a rough look. @param every - of so many entries, one. */
+  async glance(line: InkLine, every: number): Promise<number> {
+    const tasks = Array.from({ length: SHARES }, (_, at): GlanceTask => ({
+      kind: "glance",
+      line,
+      wording: this.wording,
+      share: { at: at * every, of: SHARES * every },
+    }));
+    return Math.min(...(await this.executor(tasks)));
   }
 
   /** Fits over the small copies, each begun where the last one ended. */

@@ -5,7 +5,14 @@ import type { FoundInk } from "./ink";
 // Taken out of the global object once: the loops below call them millions of times.
 const { abs, hypot, max, min } = Math;
 
-export type InkReading = "plain" | "level as it is" | "evened" | "filled outlines" | "first colour" | "second colour";
+export type InkReading =
+  | "plain"
+  | "level as it is"
+  | "evened"
+  | `evened, ${string}`
+  | "filled outlines"
+  | "first colour"
+  | "second colour";
 export type InkHypothesis = { picture: InkPicture; reading: InkReading };
 
 /** Of all ink, a colour must have this share to be letters of its own. */

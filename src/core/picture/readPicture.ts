@@ -17,7 +17,7 @@ import {
   type Lean,
   type Point,
 } from "./straighten";
-import { evenInk, findTaper } from "./taper";
+import { evenInk, findTaper, stretchInk, unrollInk, type Round } from "./taper";
 import { unbendBaseline } from "./unbend";
 
 // Taken out of the global object once: the loops below call them millions of times.
@@ -53,7 +53,12 @@ const MARGIN_PX = 8;
 const LEVEL_DEG = 0.5;
 
 /** The line as its ink stands out, and the line under other hypotheses of what the ink is, read when they are asked for. */
-export type InkReadings = { plain: InkLine; others: () => InkLine[] };
+export type InkReadings = {
+  plain: InkLine;
+  others: () => InkLine[];
+  /** As it would be from the front, if it was seen from further round than its rows tell. */
+  further: () => InkLine[];
+};
 
 /**
  * Reads the line of lettering in a picture (the heaviest one where there are several).
@@ -81,20 +86,42 @@ export function readPicture(picture: RgbaPicture, frame: PictureFrame = {}): Ink
   // Long strokes of a script may look like the slope of its line.
   const level: InkHypothesis[] = abs(plain.slopeDeg) > LEVEL_DEG ? [{ picture: found, reading: "level as it is" }] : [];
   // Reading the text and identifying both ask for them.
+  let fronts: Fronts | null = null;
+  const seen = () => (fronts ??= seeFronts(plain));
   let others: InkLine[] | null = null;
   return {
     plain,
-    others: () => (others ??= [...evenLine(plain), ...[...level, ...proposeInks(found)].flatMap(read)]),
+    others: () => (others ??= [...seen().evened, ...[...level, ...proposeInks(found)].flatMap(read)]),
+    further: () => seen().further,
   };
 }
 
-/** The line as seen from the front, where it grows towards one end. */
-function evenLine(line: InkLine): InkLine[] {
+/** A line as its letters would be from the front, where it was seen from the side or stands around something. */
+type Fronts = {
+  /** Where it grows towards one end or is bowed: even again, as if seen from the front but for that. */
+  evened: InkLine[];
+  /** How far round it was seen from is not known: in a few ways. */
+  further: InkLine[];
+};
+
+function seeFronts(line: InkLine): Fronts {
   const taper = findTaper(line.strip);
   const even = taper && evenInk(line.strip, taper);
-  const cut = even && cutLine(even, 0);
-  return cut ? [{ ...line, ...cut, slopeDeg: line.slopeDeg, reading: "evened" }] : [];
+  const cut = (ink: InkPicture, reading: InkReading): InkLine[] => {
+    const found = cutLine(ink, 0);
+    return found ? [{ ...line, ...found, slopeDeg: line.slopeDeg, reading }] : [];
+  };
+  const from = even ?? line.strip;
+  return {
+    evened: even ? cut(even, "evened") : [],
+    further: taper?.bow
+      ? ROUNDS.flatMap((round) => cut(unrollInk(from, round), `evened, around ${round.arcRad} from ${round.turnRad}`))
+      : STRETCHES.flatMap((by) => cut(stretchInk(from, by), `evened, ${by} times as wide`)),
+  };
 }
+/** How a line may stand on a cylinder, and how much narrower a sign may be seen than it is. */
+const ROUNDS: Round[] = [0.55, 0.8, 1.05].flatMap((arcRad) => [0, -0.3, 0.3].map((turnRad) => ({ arcRad, turnRad })));
+const STRETCHES = [1.18, 1.39, 1.64, 1.94];
 
 /** Ink made level, its heaviest band cut out at a working height, its letters boxed. */
 function cutLine(found: InkPicture, slopeDeg: number): Pick<InkLine, "strip" | "letters" | "slopeDeg"> | null {

@@ -2,10 +2,10 @@
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import { readDemo } from "../../../tests/fixtures/demoFont";
 import { drawLine } from "../../../tests/fixtures/drawLine";
-import { seeFromSide } from "../../../tests/fixtures/seenFromSide";
+import { seeAround, seeFromSide } from "../../../tests/fixtures/seenFromSide";
 import type { InkPicture } from "../geometry/raster";
 import type { OpenFace } from "../outlines/openFace";
-import { readPicture } from "./readPicture";
+import { readPicture, type InkLine } from "./readPicture";
 import { evenInk, findTaper } from "./taper";
 
 const faces = new Map<string, OpenFace>();
@@ -71,8 +71,27 @@ describe("seen from the front", () => {
 
   test("nothing is lost of the ink's edges", () => {
     const line = readPicture(seenFromSide("lora", "Quay", 0.7, 1))!.plain;
-    const even = evenInk(line.strip, { growth: 0.18, rise: 0 })!;
+    const even = evenInk(line.strip, { growth: 0.18, rise: 0, bow: 0 })!;
     const border = [...even.ink.subarray(0, even.widthPx), ...even.ink.subarray(-even.widthPx)];
     expect(Math.max(...border)).toBeLessThan(0.2);
   });
+});
+
+describe("around a cylinder", () => {
+  test.each([
+    [100, 0, 14],
+    [120, 0, 8],
+    [110, 14, 18],
+  ])(
+    "%d° of it, turned by %d°, from %d° above: one of a few ways has all letters as wide as each other",
+    (arc, turn, down) => {
+      const { plain, further } = readPicture(seeAround(draw("work-sans", "NNNNNNNNN"), arc, turn, down))!;
+      const unevenness = ({ letters }: InkLine) => {
+        const widths = letters.map((b) => b.right - b.left);
+        return letters.length === 9 ? Math.max(...widths) / Math.min(...widths) : Infinity;
+      };
+      expect(unevenness(plain)).toBeGreaterThan(1.3);
+      expect(Math.min(...further().map(unevenness))).toBeLessThan(1.15);
+    },
+  );
 });

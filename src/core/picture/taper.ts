@@ -1,20 +1,26 @@
-// A line seen from the side grows towards one end. How much is told by its rows: under the right taper letters stand in the sharpest ones.
+// A line seen from the side grows towards one end, one around a mug is bowed. How much is told by its rows: under the right taper letters stand in
+// the sharpest ones.
 import type { InkPicture } from "../geometry/raster";
 import { pickInk, sharpnessOf } from "./rows";
 import { mapRectangle, readInk, type Point } from "./straighten";
 
 // Taken out of the global object once: the loops below call them millions of times.
-const { abs, max, min, round } = Math;
+const { abs, cos, max, min, round, sin } = Math;
 
-/** How letters grow from the middle of the line to its right end, as a share; and how its middle row rises there, in heights. */
-type Taper = { growth: number; rise: number };
+/**
+ * How letters grow from the middle of the line to its right end, as a share; how its middle row falls there, and how much lower both ends lie than the
+ * middle, in heights of the strip.
+ */
+type Taper = { growth: number; rise: number; bow: number };
 
 /** Points of ink that are looked at. */
 const POINTS = 4500;
-const MAX_GROWTH = 0.42;
+const MAX_GROWTH = 0.6;
 const MAX_RISE = 0.3;
-/** A growth under which the line is even, and what the sharpness of its rows must gain. */
+const MAX_BOW = 0.66;
+/** A growth and a bow under which the line is even, and what the sharpness of its rows must gain. */
 const MIN_GROWTH = 0.05;
+const MIN_BOW = 0.05;
 const MIN_GAIN = 1.05;
 
 /** The taper of a level line. @returns null for an even one. */
@@ -32,10 +38,39 @@ export function findTaper(strip: InkPicture): Taper | null {
       const value = sharpness(near, FINE_ROWS);
       if (value > most) [best, most] = [near, value];
     }
-  return abs(best.growth) >= MIN_GROWTH && most > MIN_GAIN * even ? best : null;
+  for (const bowed of bowsAbout(best)) {
+    const value = sharpness(bowed, FINE_ROWS);
+    if (value > MIN_GAIN * most) [best, most] = [bowed, value];
+  }
+  if (best.bow) [best, most] = refine(best, most, sharpness);
+  const isBent = abs(best.growth) >= MIN_GROWTH || abs(best.bow) >= MIN_BOW;
+  return isBent && most > MIN_GAIN * even ? best : null;
 }
 
-const EVEN: Taper = { growth: 0, rise: 0 };
+/** Bows that are looked at, upright or leaning to one end, with the growth that was found or none. */
+function bowsAbout({ growth, rise }: Taper): Taper[] {
+  const list: Taper[] = [];
+  for (let bow = -MAX_BOW; bow <= MAX_BOW + 1e-9; bow += 0.0825)
+    for (let r = -0.24; r <= 0.24 + 1e-9; r += 0.08)
+      for (const own of growth ? [0, growth] : [0]) list.push({ growth: own, rise: (own && rise) + r, bow });
+  return list;
+}
+
+/** Each of the three by ever smaller steps, for as long as rows get sharper. */
+function refine(begun: Taper, value: number, sharpness: (taper: Taper, rows: number) => number): [Taper, number] {
+  let [best, most] = [begun, value];
+  for (const by of [0.03, 0.015, 0.008])
+    for (let round = 0; round < 3; round++)
+      for (const side of ["bow", "rise", "growth"] as const)
+        for (const step of [-by, by]) {
+          const near = { ...best, [side]: best[side] + step };
+          const sharp = abs(near.growth) > MAX_GROWTH ? 0 : sharpness(near, FINE_ROWS);
+          if (sharp > most) [best, most] = [near, sharp];
+        }
+  return [best, most];
+}
+
+const EVEN: Taper = { growth: 0, rise: 0, bow: 0 };
 /** Rows to a height of the strip, for a first and a second look; tapers that are looked at twice. */
 const BROAD_ROWS = 26;
 const FINE_ROWS = 40;
@@ -45,7 +80,7 @@ function tapersAbout(middle: Taper, growthReach: number, riseReach: number, grow
   const list: Taper[] = [];
   for (let g = -growthReach; g <= growthReach + 1e-9; g += growthBy)
     for (let r = -riseReach; r <= riseReach + 1e-9; r += riseBy)
-      list.push({ growth: middle.growth + g, rise: middle.rise + r });
+      list.push({ ...middle, growth: middle.growth + g, rise: middle.rise + r });
   return list;
 }
 
@@ -56,12 +91,12 @@ function rowsUnder(strip: InkPicture): (taper: Taper, rows: number) => number {
   const us = xs.map((x) => (2 * (x + 0.5)) / w - 1);
   const bins = new Float64Array(4 * h + 4);
   const middle = us.reduce((sum, u) => sum + u, 0) / max(1, us.length);
-  return ({ growth, rise }, rows) => {
+  return ({ growth, rise, bow }, rows) => {
     const rowPx = max(1, stepPx, h / rows);
     // The line as large as before, on the whole.
     const size = 1 + growth * middle;
     const rowOf = (i: number) => {
-      const off = ys[i]! + 0.5 - h / 2 - rise * h * us[i]!;
+      const off = ys[i]! + 0.5 - h / 2 - h * (rise * us[i]! + bow * us[i]! * us[i]!);
       return ((off * size) / (1 + growth * us[i]!) + 2 * h) / rowPx;
     };
     return sharpnessOf(vs, rowOf, bins);
@@ -69,14 +104,14 @@ function rowsUnder(strip: InkPicture): (taper: Taper, rows: number) => number {
 }
 
 /** The strip as seen from the front: what grew to one end is as large as at the other. */
-export function evenInk(strip: InkPicture, { growth, rise }: Taper): InkPicture | null {
+export function evenInk(strip: InkPicture, { growth, rise, bow }: Taper): InkPicture | null {
   const { widthPx: w, heightPx: h } = strip;
   const at = (u: number, v: number): Point => ({
     x: ((u + 1) / 2) * w,
     y: h / 2 + rise * h * u + v * (1 + growth * u),
   });
   // Room above and below for what the smaller end is enlarged by.
-  const reach = (h / 2) * (1 + 2 * abs(growth));
+  const reach = (h / 2) * (1 + 2 * abs(growth)) + h * abs(bow);
   const corners = [at(-1, -reach), at(1, -reach), at(1, reach), at(-1, reach)];
   const [outW, outH] = [w, round(2 * reach)];
   const map = mapRectangle(corners, outW, outH);
@@ -85,7 +120,46 @@ export function evenInk(strip: InkPicture, { growth, rise }: Taper): InkPicture 
   for (let y = 0; y < outH; y++)
     for (let x = 0; x < outW; x++) {
       const from = map(x + 0.5, y + 0.5);
-      ink[y * outW + x] = min(1, readInk(strip, from.x, from.y));
+      const u = (2 * from.x) / w - 1;
+      ink[y * outW + x] = min(1, readInk(strip, from.x, from.y + bow * h * u * u));
     }
   return { widthPx: outW, heightPx: outH, ink };
+}
+
+/** What a column shows: the place along the strip, −1 to 1, and how large it stands there. */
+type Column = { at: number; size: number };
+
+/** The strip drawn again with columns from elsewhere. @param from - for a place along it, −1 to 1, what it shows. */
+function moveColumns(strip: InkPicture, outW: number, from: (u: number) => Column): InkPicture {
+  const { widthPx: w, heightPx: h } = strip;
+  const ink = new Float32Array(outW * h);
+  for (let x = 0; x < outW; x++) {
+    const { at, size } = from((2 * (x + 0.5)) / outW - 1);
+    const fromX = ((at + 1) / 2) * w;
+    for (let y = 0; y < h; y++) ink[y * outW + x] = readInk(strip, fromX, h / 2 + (y + 0.5 - h / 2) * size);
+  }
+  return { widthPx: outW, heightPx: h, ink };
+}
+
+/** What was seen from the side is as wide again as from the front. @param by - 1 and more. */
+export const stretchInk = (strip: InkPicture, by: number): InkPicture =>
+  moveColumns(strip, round(strip.widthPx * by), (u) => ({ at: u, size: 1 }));
+
+/** From where a cylinder is seen, in its radii: mugs and bottles are seen from about here, and it makes little difference. */
+const FAR_RADII = 6;
+
+/** How a line stands on a cylinder: half of what it takes of it, and how far its middle stands from where it is nearest to the eye. */
+export type Round = { arcRad: number; turnRad: number };
+
+/** What stands around a cylinder, rolled out. */
+export function unrollInk(strip: InkPicture, { arcRad, turnRad }: Round): InkPicture {
+  const awayAt = (rad: number) => FAR_RADII - cos(rad);
+  const seenAt = (rad: number) => sin(rad) / awayAt(rad);
+  const [from, to] = [seenAt(turnRad - arcRad), seenAt(turnRad + arcRad)];
+  // As wide as its letters are high, at its middle.
+  const outW = round((2 * arcRad * strip.widthPx) / ((to - from) * awayAt(turnRad)));
+  return moveColumns(strip, outW, (u) => {
+    const rad = turnRad + arcRad * u;
+    return { at: (2 * (seenAt(rad) - from)) / (to - from) - 1, size: awayAt(turnRad) / awayAt(rad) };
+  });
 }

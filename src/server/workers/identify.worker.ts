@@ -12,7 +12,7 @@ import { nearestToSketch } from "@/core/identify/sketch";
 import { readWords } from "@/core/identify/hypotheses/readShapes";
 import { findAreas } from "@/core/picture/areas";
 import { cutByHand } from "@/core/picture/cutByHand";
-import { leanLine, readPicture, type InkReadings, type PictureFrame } from "@/core/picture/readPicture";
+import { leanLine, readPicture, type InkLine, type InkReadings, type PictureFrame } from "@/core/picture/readPicture";
 import { openDatabase, type Db } from "../db/open";
 import { listSignaturesSince, type SignatureRow } from "../queries/signatures";
 import { loadStored } from "./loadStored";
@@ -129,7 +129,8 @@ export default async function identify(request: IdentifyRequest, signal?: AbortS
 
 /** The view of the line that was cut by hand, and nothing else. */
 function cutLines(lines: InkReadings, { reading, leanTan, letters }: HandCut): InkReadings | null {
-  const seen = lines.plain.reading === reading ? lines.plain : lines.others().find((l) => l.reading === reading);
+  const isIt = (line: InkLine) => line.reading === reading;
+  const seen = isIt(lines.plain) ? lines.plain : [...lines.others(), ...lines.further()].find(isIt);
   if (!seen) return null;
   const boxes = letters.map(({ box }) => ({
     left: box.x,
@@ -138,7 +139,7 @@ function cutLines(lines: InkReadings, { reading, leanTan, letters }: HandCut): I
     bottom: box.y + box.height,
   }));
   const plain = cutByHand(leanTan ? leanLine(seen, leanTan).line : seen, boxes);
-  return plain && { plain, others: () => [] };
+  return plain && { plain, others: () => [], further: () => [] };
 }
 
 /** Letters that are known otherwise than from a picture: as signed outlines, or by their advances alone. */

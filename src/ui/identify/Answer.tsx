@@ -109,6 +109,12 @@ function useMatchKeys(state: IdentifyState, dispatch: Props["dispatch"], isShown
   );
 }
 
+/** What was assumed of where the lettering was seen from. */
+function describeSeen(reading: string): string {
+  if (reading.startsWith("evened, around")) return " Unrolled from a curved surface before comparing.";
+  return reading.startsWith("evened") ? " Perspective corrected before comparing." : "";
+}
+
 /** How many styles were compared, and the chance that none of them is it. */
 function AboutAnswer({ result }: { result: Identification }) {
   return (
@@ -116,7 +122,7 @@ function AboutAnswer({ result }: { result: Identification }) {
       {result.compared} styles compared in {(result.tookMs / 1000).toFixed(1)} s.{" "}
       {Math.round(result.notInLibraries.chance * 100)} % chance it isn’t in your libraries.
       {result.strip.setAs === "small-capitals" && " Read as small caps."}
-      {result.strip.reading === "evened" && " Perspective corrected before comparing."}
+      {describeSeen(result.strip.reading)}
     </p>
   );
 }
