@@ -1,15 +1,5 @@
 // Unit tests stand beside their files. ESM throughout: the shaper's package uses top-level await. `npm test` runs those of the core by
 // jest.core.config.mjs instead.
-export const swcSettings = {
-  jsc: {
-    target: "es2022",
-    parser: { syntax: "typescript", tsx: true },
-    transform: { react: { runtime: "automatic" } },
-    experimental: { keepImportAttributes: true },
-  },
-  module: { type: "es6" },
-};
-
 export default {
   roots: ["<rootDir>/src", "<rootDir>/tests/unit"],
   testMatch: ["**/*.test.ts", "**/*.test.tsx"],

@@ -1,5 +1,5 @@
 // Browser and server flows, bundled by scripts/bundleTests.mjs, in two workers that each have a server with the whole demo library
-// (tests/e2e/globalSetup.mjs). What hangs is ended by Playwright's time limits.
+// (tests/e2e/globalSetup.mjs).
 export default {
   runner: "jest-light-runner",
   roots: ["<rootDir>/.cache/tests/tests/e2e"],

@@ -1,6 +1,7 @@
 // Bundles the worker entries to dist-workers/, and other TypeScript entries on request: node scripts/buildWorkers.mjs [entry.ts …]
 import { build } from "esbuild";
 import { readdirSync } from "node:fs";
+import { bundleOptions } from "./bundle.mjs";
 
 const folders = ["src/server/workers", "src/server/jobs"];
 const asked = process.argv.slice(2);
@@ -14,17 +15,4 @@ const entryPoints = asked.length
           .map((f) => `${folder}/${f}`),
       ),
     ];
-await build({
-  entryPoints,
-  outdir: "dist-workers",
-  outExtension: { ".js": ".mjs" },
-  entryNames: "[name]",
-  bundle: true,
-  platform: "node",
-  format: "esm",
-  target: "node20",
-  packages: "external",
-  // Read as data, so bundled: Node takes no JSON without an attribute.
-  alias: { "@": "./src", "spdx-license-list/licenses": "./node_modules/spdx-license-list/licenses" },
-  logLevel: "error",
-});
+await build({ ...bundleOptions, entryPoints, outdir: "dist-workers", entryNames: "[name]" });

@@ -1,29 +1,22 @@
-// Bundles tests to .cache/tests/, where they share what they import: node scripts/bundleTests.mjs src/core .test.ts
+// Bundles tests to .cache/tests/, where they share what they import. The last word is what a test has, in seconds, where it says nothing else:
+// node scripts/bundleTests.mjs src/core .test.ts 60
 import { build } from "esbuild";
 import { readdirSync, rmSync } from "node:fs";
+import { bundleOptions } from "./bundle.mjs";
 
-const [folder, suffix] = process.argv.slice(2);
+const [folder, suffix, seconds] = process.argv.slice(2);
 const outdir = `.cache/tests/${folder}`;
 rmSync(outdir, { recursive: true, force: true });
 await build({
+  ...bundleOptions,
   entryPoints: readdirSync(folder, { recursive: true })
     .filter((name) => name.endsWith(suffix))
     .map((name) => `${folder}/${name}`),
   outdir,
-  outExtension: { ".js": ".mjs" },
-  bundle: true,
-  // What several tests import is loaded once for all of them.
+  // What several tests import is loaded by the first of them.
   splitting: true,
-  platform: "node",
-  format: "esm",
-  target: "node20",
-  packages: "external",
   sourcemap: true,
-  alias: {
-    "@": "./src",
-    "spdx-license-list/licenses": "./node_modules/spdx-license-list/licenses",
-    // The runner has them as globals; the package is only there to say so to TypeScript.
-    "@jest/globals": "./tests/jestGlobals.mjs",
-  },
-  logLevel: "error",
+  // The runner has what the package exports as globals, but without time limits.
+  alias: { ...bundleOptions.alias, "@jest/globals": "./tests/jestGlobals.mjs" },
+  define: { LIMIT_MS: String(1000 * Number(seconds)) },
 });

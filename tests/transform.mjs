@@ -1,7 +1,6 @@
 // Turns TypeScript into what Jest runs for unit tests. In a context of its own, as each test file has one, a global is looked up by its name
 // at every use, ten times slower than outside: each module takes those of hot loops once.
 import swc from "@swc/jest";
-import { swcSettings } from "../jest.config.mjs";
 
 const GLOBALS = [
   ...["Math", "Number", "Array", "Object", "Map", "Set", "String", "DataView"],
@@ -11,9 +10,18 @@ const GLOBALS = [
 const taken = (name) => `global${name}`;
 const head = `const { ${GLOBALS.map((name) => `${name}: ${taken(name)}`).join(", ")} } = globalThis; `;
 
-const { jsc, module } = swcSettings;
-const optimizer = { globals: { vars: Object.fromEntries(GLOBALS.map((name) => [name, taken(name)])) } };
-const inner = swc.createTransformer({ jsc: { ...jsc, transform: { ...jsc.transform, optimizer } }, module });
+const inner = swc.createTransformer({
+  jsc: {
+    target: "es2022",
+    parser: { syntax: "typescript", tsx: true },
+    transform: {
+      react: { runtime: "automatic" },
+      optimizer: { globals: { vars: Object.fromEntries(GLOBALS.map((name) => [name, taken(name)])) } },
+    },
+    experimental: { keepImportAttributes: true },
+  },
+  module: { type: "es6" },
+});
 const withHead = ({ code, ...rest }) => ({ ...rest, code: head + code });
 
 export default {

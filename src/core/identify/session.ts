@@ -1,6 +1,6 @@
 // One line matched by an executor: every stage in shares, and the places where each entry came to lie so far.
 import type { InkLine } from "../picture/readPicture";
-import { isCutWell, type CoarseRank } from "./ranking/coarse";
+import { isCutWell, type CoarseRank, type Share } from "./ranking/coarse";
 import {
   partition,
   SHARES,
@@ -19,6 +19,10 @@ import type { Imaging, Pose } from "./registration/pose";
 import type { RefinedLocation } from "./registration/refineLocation";
 import type { Wording } from "../picture/wording";
 
+/** The index in shares that are worked on side by side. @param every - of so many entries, one. */
+const sharesOf = (every: number): Share[] =>
+  Array.from({ length: SHARES }, (_, at) => ({ at: at * every, of: SHARES * every }));
+
 /** One line, matched by an executor: what stands there, and where each entry came to lie so far. */
 export class MatchSession {
   private poses = new Map<View, Map<number, Pose>>();
@@ -28,13 +32,7 @@ export class MatchSession {
   ) {}
 
   private async rankBy(kind: CoarseTask["kind"], line: InkLine, keep: number): Promise<CoarseRank[]> {
-    const tasks = Array.from({ length: SHARES }, (_, at): CoarseTask => ({
-      kind,
-      line,
-      wording: this.wording,
-      share: { at, of: SHARES },
-      keep,
-    }));
+    const tasks = sharesOf(1).map((share): CoarseTask => ({ kind, line, wording: this.wording, share, keep }));
     const ranks = (await this.executor(tasks)).flat();
     return ranks.sort((a, b) => a.cost - b.cost).slice(0, keep);
   }
@@ -50,12 +48,7 @@ export class MatchSession {
 
   /** How near a line comes to any of some faces at a rough look. @param every - of so many entries, one. */
   async glance(line: InkLine, every: number): Promise<number> {
-    const tasks = Array.from({ length: SHARES }, (_, at): GlanceTask => ({
-      kind: "glance",
-      line,
-      wording: this.wording,
-      share: { at: at * every, of: SHARES * every },
-    }));
+    const tasks = sharesOf(every).map((share): GlanceTask => ({ kind: "glance", line, wording: this.wording, share }));
     return Math.min(...(await this.executor(tasks)));
   }
 

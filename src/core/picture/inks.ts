@@ -9,7 +9,8 @@ export type InkReading =
   | "plain"
   | "level as it is"
   | "evened"
-  | `evened, ${string}`
+  | `evened, ${number} times as wide`
+  | `evened, around ${number} from ${number}`
   | "filled outlines"
   | "first colour"
   | "second colour";

@@ -86,38 +86,39 @@ export function readPicture(picture: RgbaPicture, frame: PictureFrame = {}): Ink
   // Long strokes of a script may look like the slope of its line.
   const level: InkHypothesis[] = abs(plain.slopeDeg) > LEVEL_DEG ? [{ picture: found, reading: "level as it is" }] : [];
   // Reading the text and identifying both ask for them.
-  let fronts: Fronts | null = null;
-  const seen = () => (fronts ??= seeFronts(plain));
+  let front: Front | null = null;
+  const evened = () => (front ??= findFront(plain));
   let others: InkLine[] | null = null;
   return {
     plain,
-    others: () => (others ??= [...seen().evened, ...[...level, ...proposeInks(found)].flatMap(read)]),
-    further: () => seen().further,
+    others: () => (others ??= [...evenLine(plain, evened()), ...[...level, ...proposeInks(found)].flatMap(read)]),
+    further: () => seeFurther(plain, evened()),
   };
 }
 
-/** A line as its letters would be from the front, where it was seen from the side or stands around something. */
-type Fronts = {
-  /** Where it grows towards one end or is bowed: even again, as if seen from the front but for that. */
-  evened: InkLine[];
-  /** How far round it was seen from is not known: in a few ways. */
-  further: InkLine[];
-};
+/** A line even again, as if seen from the front; null: it neither grows towards one end nor is bowed. */
+type Front = { even: InkPicture | null; isBowed: boolean };
 
-function seeFronts(line: InkLine): Fronts {
-  const taper = findTaper(line.strip);
-  const even = taper && evenInk(line.strip, taper);
-  const cut = (ink: InkPicture, reading: InkReading): InkLine[] => {
-    const found = cutLine(ink, 0);
-    return found ? [{ ...line, ...found, slopeDeg: line.slopeDeg, reading }] : [];
-  };
+function findFront({ strip }: InkLine): Front {
+  const taper = findTaper(strip);
+  return { even: taper && evenInk(strip, taper), isBowed: Boolean(taper?.bow) };
+}
+
+/** The line under a reading of how it was seen. */
+function cutAsSeen(line: InkLine, ink: InkPicture, reading: InkReading): InkLine[] {
+  const cut = cutLine(ink, 0);
+  return cut ? [{ ...line, ...cut, slopeDeg: line.slopeDeg, reading }] : [];
+}
+
+const evenLine = (line: InkLine, { even }: Front): InkLine[] => (even ? cutAsSeen(line, even, "evened") : []);
+
+/** From how far round the line was seen is not known: it is cut in a few ways. */
+function seeFurther(line: InkLine, { even, isBowed }: Front): InkLine[] {
   const from = even ?? line.strip;
-  return {
-    evened: even ? cut(even, "evened") : [],
-    further: taper?.bow
-      ? ROUNDS.flatMap((round) => cut(unrollInk(from, round), `evened, around ${round.arcRad} from ${round.turnRad}`))
-      : STRETCHES.flatMap((by) => cut(stretchInk(from, by), `evened, ${by} times as wide`)),
-  };
+  if (!isBowed) return STRETCHES.flatMap((by) => cutAsSeen(line, stretchInk(from, by), `evened, ${by} times as wide`));
+  return ROUNDS.flatMap((round) =>
+    cutAsSeen(line, unrollInk(from, round), `evened, around ${round.arcRad} from ${round.turnRad}`),
+  );
 }
 /** How a line may stand on a cylinder, and how much narrower a sign may be seen than it is. */
 const ROUNDS: Round[] = [0.55, 0.8, 1.05].flatMap((arcRad) => [0, -0.3, 0.3].map((turnRad) => ({ arcRad, turnRad })));

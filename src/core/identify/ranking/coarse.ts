@@ -105,42 +105,38 @@ export function rankByPieces(line: InkLine, word: SetWord, index: SignatureIndex
  * @returns the best `keep`, best first.
  */
 export function rankByWhole(line: InkLine, word: SetWord, index: SignatureIndex, keep: number): CoarseRank[] {
-  const extent = spanOf(line.letters);
-  const rankAt = (entries: SetWord["entries"], rows: number, most: number): CoarseRank[] => {
-    const grain = grainOf(extent, rows);
-    const seen = describeWord(line.strip, extent, grain);
-    const nearest = new Nearest(most);
-    const ranks = entries.flatMap(({ style, boxes }): CoarseRank[] => {
-      const drawn = drawSigned(style, boxes, word, index, grain, extent);
-      const warp = drawn && warpWords(drawn, seen, nearest.worst);
-      if (!warp) return [];
-      nearest.add(warp.cost);
-      return [{ style, cost: warp.cost, by: "whole" }];
-    });
-    return best(ranks, most);
-  };
-  const rough = new Set(rankAt(word.entries, ROUGH_ROWS, max(keep, LOOKED_AT_WHOLE)).map((r) => r.style));
-  return rankAt(
-    word.entries.filter((e) => rough.has(e.style)),
+  const first = rankWholeAt(ROUGH_ROWS, line, word, index, max(keep, LOOKED_AT_WHOLE));
+  const rough = new Set(first.map((r) => r.style));
+  return rankWholeAt(
     FINE_ROWS,
+    line,
+    { ...word, entries: word.entries.filter((e) => rough.has(e.style)) },
+    index,
     keep,
   );
 }
+
 /**
  * How near a line comes to any of some entries, the word as a whole and roughly: to choose between readings of a picture, not between faces.
  * @returns share of ink that differs, 0 = none; Infinity where none of the entries sets it about as wide.
  */
-export function glanceAtWhole(line: InkLine, word: SetWord, index: SignatureIndex): number {
+export const glanceAtWhole = (line: InkLine, word: SetWord, index: SignatureIndex): number =>
+  rankWholeAt(ROUGH_ROWS, line, word, index, 1)[0]?.cost ?? Infinity;
+
+/** Ranks by the word as a whole, looked at in so many rows. @returns the best `most`, best first. */
+function rankWholeAt(rows: number, line: InkLine, word: SetWord, index: SignatureIndex, most: number): CoarseRank[] {
   const extent = spanOf(line.letters);
-  const grain = grainOf(extent, ROUGH_ROWS);
+  const grain = grainOf(extent, rows);
   const seen = describeWord(line.strip, extent, grain);
-  let least = Infinity;
-  for (const { style, boxes } of word.entries) {
+  const nearest = new Nearest(most);
+  const ranks = word.entries.flatMap(({ style, boxes }): CoarseRank[] => {
     const drawn = drawSigned(style, boxes, word, index, grain, extent);
-    const warp = drawn && warpWords(drawn, seen, least);
-    if (warp) least = min(least, warp.cost);
-  }
-  return least;
+    const warp = drawn && warpWords(drawn, seen, nearest.worst);
+    if (!warp) return [];
+    nearest.add(warp.cost);
+    return [{ style, cost: warp.cost, by: "whole" }];
+  });
+  return best(ranks, most);
 }
 /** Styles whose word is looked at finely, after a rough look at all. */
 const LOOKED_AT_WHOLE = 60;
