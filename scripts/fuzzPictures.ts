@@ -127,6 +127,7 @@ async function put(name: string, image: Uint8Array): Promise<string> {
       frame: {},
       limit: 3,
       cut: null,
+      ink: null,
       styleId: null,
       dataFolder: dataFolder(),
       version,

@@ -1,7 +1,7 @@
 // Identifications that are kept with a brief.
 import { z } from "zod";
 import { BriefId } from "./ids";
-import { Corner, Identification, PixelBox } from "./identify";
+import { Corner, HandInk, Identification, PixelBox } from "./identify";
 
 export const IdentificationId = z
   .string()
@@ -14,6 +14,7 @@ export const IdentificationState = z.object({
   frame: PixelBox.nullable(),
   corners: z.array(Corner).length(4).nullable(),
   baseline: z.array(Corner).length(3).nullable().default(null),
+  ink: HandInk.nullable().default(null),
   text: z.string().max(200),
   isTyped: z.boolean(),
   result: Identification,

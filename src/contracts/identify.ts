@@ -23,6 +23,27 @@ export const HandCut = z.object({
 });
 export type HandCut = z.infer<typeof HandCut>;
 
+/** What a person takes for ink; all places in the picture's pixels. */
+export const HandInk = z.object({
+  letters: z
+    .enum(["found", "dark", "light", "outlines"])
+    .describe("what the letters are: what stands out, the dark, the light, what is enclosed by outlines"),
+  letterAt: z.array(Corner).max(12).describe("places that show a colour of the letters; they go before `letters`"),
+  groundAt: z.array(Corner).max(12).describe("places that show a colour that is none of the letters"),
+  strokes: z
+    .array(
+      z.object({
+        rubsOut: z.boolean(),
+        radiusPx: z.number().positive().max(400),
+        points: z.array(Corner).min(1).max(2000),
+      }),
+    )
+    .max(200)
+    .refine((strokes) => strokes.reduce((sum, s) => sum + s.points.length, 0) <= 8000, "at most 8,000 points")
+    .describe("what was painted in and rubbed out, the later over the earlier"),
+});
+export type HandInk = z.infer<typeof HandInk>;
+
 export const ReadLetter = z.object({ char: z.string(), box: PixelBox, confidence: z.number() });
 export type ReadLetter = z.infer<typeof ReadLetter>;
 
@@ -85,6 +106,46 @@ export const Identification = z.object({
   tookMs: z.number(),
 });
 export type Identification = z.infer<typeof Identification>;
+
+const NamedFace = z.object({ styleId: StyleId, familyId: FamilyId, family: z.string(), style: z.string() });
+const Refusal = z.object({ code: z.string(), message: z.string(), details: z.unknown().optional() });
+
+/** A line of JSON of an answer that is told step by step. */
+export const IdentifyStep = z.discriminatedUnion("step", [
+  z.object({
+    step: z.literal("seen"),
+    strip: z
+      .object({ png: PngUrl, widthPx: z.number(), heightPx: z.number() })
+      .describe("what is taken for ink at first; another reading of the picture may come nearer"),
+  }),
+  z.object({
+    step: z.literal("nearer"),
+    share: z.number().min(0).max(1).describe("of the way to the answer"),
+    text: z.string(),
+    nearest: z.array(NamedFace).describe("what comes nearest so far, the nearest first"),
+  }),
+  z.object({ step: z.literal("answered"), answer: Identification }),
+  z.object({ step: z.literal("refused"), error: Refusal }),
+]);
+export type IdentifyStep = z.infer<typeof IdentifyStep>;
+
+/** Lines of a picture that are set in one face. */
+export const FaceGroup = z.object({
+  lines: z.array(z.number()).describe("places of its lines among all that were found"),
+  matches: z.array(NamedFace.extend({ score: z.number(), chance: z.number() })).describe("the likeliest first"),
+  noneChance: z.number(),
+});
+export type FaceGroup = z.infer<typeof FaceGroup>;
+
+/** A line of JSON of the answer to all lines of a picture. */
+export const LayoutStep = z.discriminatedUnion("step", [
+  z.object({ step: z.literal("lines"), areas: z.array(PixelBox) }),
+  z.object({ step: z.literal("line"), at: z.number(), answer: Identification }),
+  z.object({ step: z.literal("line refused"), at: z.number(), error: Refusal }),
+  z.object({ step: z.literal("grouped"), groups: z.array(FaceGroup) }),
+  z.object({ step: z.literal("refused"), error: Refusal }),
+]);
+export type LayoutStep = z.infer<typeof LayoutStep>;
 
 /** A setting of a variable font in a query. */
 const Setting = z

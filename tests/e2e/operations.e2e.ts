@@ -227,6 +227,8 @@ const RIGHT: Record<OperationName, Case> = {
     ask: () => ({ form: { image: picture, text: "Harbour", limit: "5", box: "", styleId: "" } }),
     then: (body) => (identification = body),
   },
+  identifyInSteps: plain(() => ({ form: { image: picture, text: "Harbour", limit: "5" } })),
+  identifyLayout: plain(() => ({ form: { image: picture } })),
   listDocumentFonts: plain(() => ({ form: { document: new File(["<p style='font-family:Lora'>x</p>"], "a.html") } })),
   describeFace: plain(() => ({ body: { answers: [] } })),
   keepIdentification: {

@@ -14,7 +14,7 @@ import { writeAnswer, cornersOf, identifyReducer, NOTHING, type Picture } from "
 import { moveFocus } from "@/ui/find/select";
 import { writeFault } from "@/ui/messages";
 
-const ASKED = { frame: null, corners: null, baseline: null, text: "", isTyped: false };
+const ASKED = { frame: null, corners: null, baseline: null, ink: null, text: "", isTyped: false };
 
 const entry = (styleId: string, place: number): Kept => ({
   keptId: `k_${styleId.slice(2)}` as Kept["keptId"],

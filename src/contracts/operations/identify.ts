@@ -3,7 +3,7 @@ import { z } from "zod";
 import { Described, DescribeRequest } from "../describe";
 import { DocumentFonts } from "../documents";
 import { IdentificationId, IdentificationState, IdentificationSummary, SavedIdentification } from "../identifications";
-import { Corner, HandCut, Identification, PixelBox } from "../identify";
+import { Corner, HandCut, HandInk, Identification, PixelBox } from "../identify";
 import { BriefId, StyleId } from "../ids";
 import { MAX_DOCUMENT_BYTES, MAX_PICTURE_BYTES } from "../limits";
 import { PeopleState, SheetKind } from "../people";
@@ -16,34 +16,56 @@ const orNone = <T extends z.ZodType>(of: T) =>
   z.preprocess((value) => (value === "" || value === undefined ? null : value), of.nullable());
 const picture = { file: "image", maxBytes: MAX_PICTURE_BYTES, tooLarge: "picture-too-large" } as const;
 
+/** A question with a picture. */
+const ASKED = {
+  ...picture,
+  fields: z.object({
+    text: orNone(z.string().max(200)).describe("what the line says, where it is known"),
+    box: jsonField(orNone(PixelBox)).describe("JSON {x,y,width,height} in pixels"),
+    corners: jsonField(orNone(z.array(Corner).length(4))).describe(
+      "JSON array of four {x,y}, clockwise from the top left",
+    ),
+    baseline: jsonField(orNone(z.array(Corner).length(3))).describe(
+      "JSON array of three {x,y} on a curved baseline: its start, middle and end",
+    ),
+    cut: jsonField(orNone(HandCut)).describe(
+      "JSON: the line as a person has cut it, see reading and strip of an answer",
+    ),
+    ink: jsonField(orNone(HandInk)).describe("JSON: what a person takes for ink, in pixels of the picture"),
+    styleId: orNone(StyleId).describe("compare with this style alone"),
+    sketch: z
+      .preprocess((v) => v === "true", z.boolean())
+      .describe("true: drawn by hand; the nearest faces by form, without a chance"),
+    limit: z.coerce.number().int().min(1).max(40).default(12),
+  }),
+} as const;
+
 export const IDENTIFY_OPERATIONS = operations({
   identify: {
     method: "post",
     path: "/identify",
     summary: "Identify the face of a line of lettering in a picture",
     access: "reader",
-    form: {
-      ...picture,
-      fields: z.object({
-        text: orNone(z.string().max(200)).describe("what the line says, where it is known"),
-        box: jsonField(orNone(PixelBox)).describe("JSON {x,y,width,height} in pixels"),
-        corners: jsonField(orNone(z.array(Corner).length(4))).describe(
-          "JSON array of four {x,y}, clockwise from the top left",
-        ),
-        baseline: jsonField(orNone(z.array(Corner).length(3))).describe(
-          "JSON array of three {x,y} on a curved baseline: its start, middle and end",
-        ),
-        cut: jsonField(orNone(HandCut)).describe(
-          "JSON: the line as a person has cut it, see reading and strip of an answer",
-        ),
-        styleId: orNone(StyleId).describe("compare with this style alone"),
-        sketch: z
-          .preprocess((v) => v === "true", z.boolean())
-          .describe("true: drawn by hand; the nearest faces by form, without a chance"),
-        limit: z.coerce.number().int().min(1).max(40).default(12),
-      }),
-    },
+    form: ASKED,
     output: Identification,
+  },
+  identifyInSteps: {
+    method: "post",
+    path: "/identify/steps",
+    summary:
+      "The same, told while it is found: lines of JSON, the last of them the answer or why there is none (see IdentifyStep)",
+    access: "reader",
+    form: ASKED,
+    file: ["application/x-ndjson"],
+  },
+  identifyLayout: {
+    method: "post",
+    path: "/identify/layout",
+    summary:
+      "Identify every line of lettering in a picture; lines in one face are answered together (lines of JSON, see LayoutStep)",
+    access: "reader",
+    form: { ...picture, fields: z.object({}) },
+    file: ["application/x-ndjson"],
   },
   listDocumentFonts: {
     method: "post",
@@ -85,7 +107,7 @@ export const IDENTIFY_OPERATIONS = operations({
     form: {
       ...picture,
       fields: z.object({
-        state: jsonField(IdentificationState).describe("JSON: frame, corners, text, isTyped, result"),
+        state: jsonField(IdentificationState).describe("JSON: frame, corners, baseline, ink, text, isTyped, result"),
       }),
     },
     output: SavedIdentification,

@@ -11,6 +11,7 @@ import { byTotal, START, viewOf, type FaceLoader, type Tried, type View } from "
 import type { VariationLocation } from "../descriptors/instances";
 import { uniqueBy } from "./ranking/uniqueBy";
 import { drawPose, imageInk, posePolygons, scalePose, type Imaging } from "./registration/pose";
+import type { CoarseRank } from "./ranking/coarse";
 import { MatchSession } from "./session";
 import type { SignatureIndex } from "../descriptors/extractDescriptors";
 import { proposeSmallCapitals } from "./hypotheses/smallCapitals";
@@ -89,9 +90,13 @@ const SETTLE_NEAR = 1.25;
 const SETTLED = 2;
 
 /** The best candidates over all views of one line; each entry once, under its best view. */
-async function gatherCandidates(line: InkLine, session: MatchSession): Promise<Candidate[]> {
+async function gatherCandidates(
+  line: InkLine,
+  session: MatchSession,
+  onRanked: (ranks: CoarseRank[]) => void = () => {},
+): Promise<Candidate[]> {
   const upright = viewOf(line, UPRIGHT);
-  const ranks = await session.rank(line, EFFORT.coarse);
+  const ranks = await session.rank(line, EFFORT.coarse, false, onRanked);
   const list: Candidate[] = ranks.map((r) => ({ entry: r.style, view: upright, cost: r.cost }));
   if ((list[0]?.cost ?? 0) >= NEAR_ENOUGH)
     for (const tan of LEANS) {
@@ -108,6 +113,17 @@ async function gatherCandidates(line: InkLine, session: MatchSession): Promise<C
 
 /** What is assumed of a picture: what is ink in it, and how its text is set; and what came near under that. */
 type Hypothesis = { session: MatchSession; candidates: Candidate[] };
+
+/** Told while an answer is being found. @param share - of the way, 0–1. @param nearest - styles that come nearest so far, the nearest first. */
+type Watch = (share: number, nearest: string[]) => void;
+const NEAREST_TOLD = 5;
+/** How far a question has come when all styles were ranked at first, when all styles were compared, after each assumption, and when faces are laid over the line. */
+const WAY = { ranked: 0.12, compared: 0.2, assumed: 0.6, looked: 0.7, laid: 0.85 };
+
+const entryOf = ({ style }: CoarseRank) => ({ entry: style });
+function nearestOf(entries: readonly { entry: number }[], index: SignatureIndex): string[] {
+  return [...new Set(entries.slice(0, 4 * NEAREST_TOLD).map((c) => index.ids[c.entry]!))].slice(0, NEAREST_TOLD);
+}
 
 /** Of the ways in which a line may have been seen from further round those that come nearest to any face at a rough look, the nearest first. */
 async function chooseFurther(lines: InkReadings, session: MatchSession, index: SignatureIndex): Promise<InkLine[]> {
@@ -131,21 +147,27 @@ async function chooseHypothesis(
   wording: Wording,
   index: SignatureIndex,
   executor: Executor,
+  watch: Watch,
 ): Promise<Hypothesis> {
   const session = new MatchSession(wording, executor);
+  const onRanked = (ranks: CoarseRank[]) => watch(WAY.ranked, nearestOf(ranks.map(entryOf), index));
   const assume = async (line: InkLine, by = session): Promise<Hypothesis> => ({
     session: by,
-    candidates: await gatherCandidates(line, by),
+    candidates: await gatherCandidates(line, by, line === lines.plain ? onRanked : undefined),
   });
   const isNear = ({ candidates }: Hypothesis) => (candidates[0]?.cost ?? Infinity) <= PLAIN_ENOUGH;
   const plain = await assume(lines.plain);
+  watch(WAY.compared, nearestOf(plain.candidates, index));
   if (isNear(plain)) return plain;
+  let share = WAY.compared;
   let best = { hypothesis: plain, cost: Infinity };
   const look = async (hypothesis: Hypothesis) => {
     const few = hypothesis.candidates.slice(0, EFFORT.perReading);
     const looked = await hypothesis.session.fitPreview(few, START, EFFORT.lookRounds);
     const cost = (looked[0]?.total ?? Infinity) * (hypothesis === plain ? 1 : READING_COST);
     if (cost < best.cost) best = { hypothesis, cost };
+    share += (WAY.assumed - share) / 4;
+    watch(share, nearestOf(best.hypothesis.candidates, index));
   };
   await look(plain);
   // Near enough ends the search among the others, too.
@@ -165,6 +187,7 @@ async function chooseHypothesis(
  * Identifies the face of a line.
  * @param lines - as `readPicture` gives them: other hypotheses of the ink are read where the plain one comes near to nothing.
  * @param text - what stands there, spaces included. @param executor - does the work over this index. @param limit - matches wanted.
+ * @param watch - is told how far it has come.
  * @returns matches best first, and the chance that none of the styles is the one. No matches when nothing can be compared.
  */
 export async function identifyLine(
@@ -173,17 +196,20 @@ export async function identifyLine(
   index: SignatureIndex,
   executor: Executor,
   limit: number,
+  watch: Watch = () => {},
 ): Promise<IdentifyResult> {
-  const { session, candidates } = await chooseHypothesis(lines, wordingOf(text), index, executor);
+  const { session, candidates } = await chooseHypothesis(lines, wordingOf(text), index, executor, watch);
   const { characters, small } = session.wording;
   const first = await session.fitPreview(candidates.slice(0, 5), START, EFFORT.lookRounds);
   if (!first.length) return nothing(lines.plain, index);
   const begun = estimateImaging(first.slice(0, 3));
   const glanced = await session.fitPreview(candidates.slice(0, EFFORT.glances), begun, 0);
   const plainly = await session.fitPreview(glanced.slice(0, EFFORT.looks), begun, EFFORT.lookRounds);
+  watch(WAY.looked, nearestOf(plainly, index));
   const looked = await session.tryAlternates(plainly, begun);
   const imaging = estimateImaging(looked.slice(0, 2));
   const last = await session.fitFull(looked.slice(0, EFFORT.closest), imaging);
+  watch(WAY.laid, nearestOf(last, index));
   const { settled, coordinates } = await refineNearest(last, index, session, imaging);
   const ranked = uniqueBy(
     [...settled, ...looked.slice(EFFORT.closest), ...glanced.slice(EFFORT.looks)],
@@ -288,6 +314,7 @@ function edgeOf({ result, view, per }: Tried): number {
 
 /**
  * How far a line is from the nearest face when a text is assumed: what choosing between readings goes by.
+ * @param onNear - is told the entries that come near.
  * @returns cost of the best of a few, 0 = the same; 1 where nothing can be laid over it.
  */
 export async function fitText(
@@ -295,14 +322,20 @@ export async function fitText(
   text: string,
   executor: Executor,
   by: "cuts" | "any way" = "any way",
+  onNear: (entries: number[]) => void = () => {},
 ): Promise<number> {
   const wording = wordingOf(text);
   const view = viewOf(line, UPRIGHT);
+  let nearest = Infinity;
   const fit = async (assumed: Wording) => {
     const session = new MatchSession(assumed, executor);
     const ranks = await session.rank(line, EFFORT.perReading, by === "cuts");
     const few = ranks.map((r) => ({ entry: r.style, view }));
-    return min(1, (await session.fitPreview(few, START, EFFORT.lookRounds))[0]?.total ?? 1);
+    const tried = await session.fitPreview(few, START, EFFORT.lookRounds);
+    const cost = min(1, tried[0]?.total ?? 1);
+    if (cost < nearest) onNear(tried.map((t) => t.entry));
+    nearest = min(nearest, cost);
+    return cost;
   };
   const plain = await fit(wording);
   // A letter reader sees small capitals as capitals.

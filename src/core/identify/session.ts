@@ -37,12 +37,22 @@ export class MatchSession {
     return ranks.sort((a, b) => a.cost - b.cost).slice(0, keep);
   }
 
-  /** The coarse stage over the whole index. @param cutsOnly - the expensive alignment by pieces is left out. */
-  async rank(line: InkLine, keep: number, cutsOnly = false): Promise<CoarseRank[]> {
+  /**
+   * The coarse stage over the whole index.
+   * @param cutsOnly - the expensive alignment by pieces is left out. @param onRanked - is told what was ranked first.
+   */
+  async rank(
+    line: InkLine,
+    keep: number,
+    cutsOnly = false,
+    onRanked: (ranks: CoarseRank[]) => void = () => {},
+  ): Promise<CoarseRank[]> {
     const isCut = line.letters.length === this.wording.characters.length;
     const byCuts = isCut ? await this.rankBy("cuts", line, keep) : [];
+    if (byCuts.length) onRanked(byCuts);
     if (cutsOnly || isCutWell(byCuts)) return byCuts;
     const byPieces = await this.rankBy("pieces", line, keep);
+    if (!byCuts.length) onRanked(byPieces);
     return mergeRanks(byPieces, await this.rankBy("whole", line, keep));
   }
 

@@ -16,9 +16,10 @@ const TERMS = 6;
 
 /**
  * Finds the ink of a picture.
+ * @param wanted - whether it is the dark or the light; told by its amount when left out: there is less of it than of paper.
  * @returns coverage 0–1 and `contrast`, the distance between ink and background in noise widths; null when nothing stands out.
  */
-export function findInk(picture: RgbaPicture): FoundInk | null {
+export function findInk(picture: RgbaPicture, wanted?: "dark" | "light"): FoundInk | null {
   const { widthPx, heightPx, rgba } = picture;
   const n = widthPx * heightPx;
   const residual = subtractBackground(picture);
@@ -27,7 +28,8 @@ export function findInk(picture: RgbaPicture): FoundInk | null {
   for (let i = 0; i < n; i++)
     value[i] =
       residual[3 * i]! * direction[0] + residual[3 * i + 1]! * direction[1] + residual[3 * i + 2]! * direction[2];
-  if (skewness(value) < 0) for (let i = 0; i < n; i++) value[i] = -value[i]!;
+  const isTurned = wanted ? sum3(direction) < 0 !== (wanted === "dark") : skewness(value) < 0;
+  if (isTurned) for (let i = 0; i < n; i++) value[i] = -value[i]!;
   const rough = otsu(value);
   const noise = noiseOf(value, rough);
   const inkLevel = levelOfInk(value, rough);
@@ -120,6 +122,7 @@ function lookAtBorder(rgba: Uint8Array, w: number, h: number, c: number): Border
 }
 const BORDER_REACH = 1.6;
 
+const sum3 = (v: readonly [number, number, number]) => v[0] + v[1] + v[2];
 const dot = (a: readonly number[], b: readonly number[]) => a.reduce((s, v, i) => s + v * b[i]!, 0);
 
 function skewness(v: Float32Array): number {

@@ -1,5 +1,6 @@
 // A picture → one straightened line of soft ink with its letters' boxes. Stands before `identify`; see README for the method.
 import type { InkPicture } from "../geometry/raster";
+import { drawStrokes, pickColours, takeInk, type HandInk } from "./handInk";
 import { findInk, type RgbaPicture } from "./ink";
 import { proposeInks, type InkReading, type InkHypothesis } from "./inks";
 import { drawIn, findDotReach, spreadInk } from "./dots";
@@ -62,19 +63,19 @@ export type InkReadings = {
 
 /**
  * Reads the line of lettering in a picture (the heaviest one where there are several).
+ * @param byHand - what a person takes for ink: nothing else is assumed of it then.
  * @returns null when no lettering stands out.
  */
-export function readPicture(picture: RgbaPicture, frame: PictureFrame = {}): InkReadings | null {
-  const framed =
-    frame.baseline?.length === 3
-      ? unbendBaseline(picture, frame.baseline, WORK_PX)
-      : frame.corners?.length === 4
-        ? straightenCorners(picture, frame.corners, WORK_PX)
-        : frame.box
-          ? cropPicture(picture, frame.box)
-          : picture;
+export function readPicture(
+  picture: RgbaPicture,
+  frame: PictureFrame = {},
+  byHand: HandInk | null = null,
+): InkReadings | null {
+  const framed = framePicture(picture, frame);
   if (!framed) return null;
-  const found = findInk(fitDetail(framed));
+  const scale = scaleOfDetail(framed);
+  const fitted = shrunk(framed, scale);
+  const found = byHand ? takeByHand(picture, frame, byHand, fitted, scale) : findInk(fitted);
   if (!found) return null;
   const read = ({ picture: ink, reading }: InkHypothesis): InkLine[] => {
     const clean = dropBorder(ink);
@@ -89,12 +90,27 @@ export function readPicture(picture: RgbaPicture, frame: PictureFrame = {}): Ink
   let front: Front | null = null;
   const evened = () => (front ??= findFront(plain));
   let others: InkLine[] | null = null;
+  const otherInks = () => (byHand ? [] : proposeInks(found));
   return {
     plain,
-    others: () => (others ??= [...evenLine(plain, evened()), ...[...level, ...proposeInks(found)].flatMap(read)]),
+    others: () => (others ??= [...evenLine(plain, evened()), ...[...level, ...otherInks()].flatMap(read)]),
     further: () => seeFurther(plain, evened()),
   };
 }
+
+/** What of a picture is asked about, laid straight. @returns null when the frame holds nothing. */
+function framePicture(picture: RgbaPicture, { baseline, corners, box }: PictureFrame): RgbaPicture | null {
+  if (baseline?.length === 3) return unbendBaseline(picture, baseline, WORK_PX);
+  if (corners?.length === 4) return straightenCorners(picture, corners, WORK_PX);
+  return box ? cropPicture(picture, box) : picture;
+}
+
+function takeByHand(picture: RgbaPicture, frame: PictureFrame, byHand: HandInk, fitted: RgbaPicture, scale: number) {
+  const strokes = byHand.strokes.length ? framePicture(drawStrokes(byHand.strokes, picture), frame) : null;
+  return takeInk(fitted, byHand, pickColours(picture, byHand), strokes && shrunk(strokes, scale));
+}
+
+const shrunk = (picture: RgbaPicture, scale: number) => (scale < 1 ? shrinkPicture(picture, scale) : picture);
 
 /** A line even again, as if seen from the front; null: it neither grows towards one end nor is bowed. */
 type Front = { even: InkPicture | null; isBowed: boolean };
@@ -154,20 +170,20 @@ function bandOfDots(picture: InkPicture, reach: number): CutBox | null {
 }
 
 /**
- * Shrinks a large picture to the detail that the comparison can use: lettering of a good working height.
+ * How much a large picture is shrunk, to the detail that the comparison can use: lettering of a good working height. 1: not at all.
  * What cannot be made out in the small copy is left as it is.
  */
-function fitDetail(picture: RgbaPicture): RgbaPicture {
+function scaleOfDetail(picture: RgbaPicture): number {
   const { widthPx, heightPx } = picture;
-  if (widthPx * heightPx < LARGE_PX) return picture;
+  if (widthPx * heightPx < LARGE_PX) return 1;
   const shrink = min(1, PREVIEW_PX / max(widthPx, heightPx));
   const preview = findInk(shrinkPicture(picture, shrink));
-  if (!preview) return picture;
+  if (!preview) return 1;
   const slopeDeg = findSlopeDeg(preview);
   const band = heaviestBand(dropSpecks(slopeDeg ? turnInk(preview, slopeDeg, 1) : preview).picture);
-  if (!band) return picture;
+  if (!band) return 1;
   const wanted = (INK_HEIGHT_PX * 1.6) / ((band.bottom - band.top) / shrink);
-  return wanted < 0.85 ? shrinkPicture(picture, wanted) : picture;
+  return wanted < 0.85 ? wanted : 1;
 }
 
 /** The line at half its size: for a first look that needs no detail. */

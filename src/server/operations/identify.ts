@@ -1,7 +1,9 @@
 // What answers pictures, documents and descriptions.
 import { succeed } from "@/contracts/errors";
 import type { IDENTIFY_OPERATIONS } from "@/contracts/operations/identify";
+import type { FieldsOf } from "@/contracts/operations/operation";
 import type { SheetKind } from "@/contracts/people";
+import type { IdentifyStep, LayoutStep } from "@/contracts/identify";
 import { findBrief } from "../queries/briefs";
 import { describeFace } from "../usecases/describeFace";
 import { listDocumentFonts } from "../usecases/documents";
@@ -12,9 +14,10 @@ import {
   removeIdentification,
   saveIdentification,
 } from "../usecases/identifications";
-import { identify } from "../usecases/identify";
+import { identify, identifyLayout } from "../usecases/identify";
 import { askPeople, getPeople, withdrawQuestion, writeQuestionSheetFor } from "../usecases/people";
 import { FileAnswer, KEPT_FOR_EVER } from "./answers";
+import { tellSteps } from "./tellSteps";
 import { found, type Handlers } from "./bind";
 
 const SHEET_TYPES: Record<SheetKind, string> = {
@@ -25,12 +28,31 @@ const SHEET_TYPES: Record<SheetKind, string> = {
 /** A stranger's picture, opened by itself, runs nothing. */
 const SANDBOX = { ...KEPT_FOR_EVER, "content-security-policy": "sandbox; default-src 'none'" };
 
+type Fields = FieldsOf<(typeof IDENTIFY_OPERATIONS)["identify"]>;
+
+function questionOf({ box, corners, baseline, sketch: isSketch, ...rest }: Fields) {
+  const frame = { ...(box && { box }), ...(corners && { corners }), ...(baseline && { baseline }) };
+  return { frame, isSketch, ...rest };
+}
+
 export const identifyHandlers: Handlers<keyof typeof IDENTIFY_OPERATIONS> = {
-  identify: ({ db, file, fields, signal }) => {
-    const { text: given, box, corners, baseline, sketch: isSketch, ...rest } = fields;
-    const frame = { ...(box && { box }), ...(corners && { corners }), ...(baseline && { baseline }) };
-    return identify(db, file.name, file.bytes, { text: given, frame, isSketch, ...rest }, signal);
-  },
+  identify: ({ db, file, fields, signal }) => identify(db, file, questionOf(fields), signal),
+  identifyInSteps: ({ db, file, fields, signal }) =>
+    succeed(
+      tellSteps(
+        (gone, tell) => identify(db, file, questionOf(fields), gone, tell),
+        (answer): IdentifyStep => ({ step: "answered", answer }),
+        signal,
+      ),
+    ),
+  identifyLayout: ({ db, file, signal }) =>
+    succeed(
+      tellSteps(
+        (gone, tell) => identifyLayout(db, file, gone, tell),
+        (groups): LayoutStep => ({ step: "grouped", groups }),
+        signal,
+      ),
+    ),
   listDocumentFonts: ({ db, file, signal }) => listDocumentFonts(db, file.name, file.bytes, signal),
   describeFace: ({ db, body }) => succeed(describeFace(db, body)),
   listIdentifications: ({ db, params }) =>

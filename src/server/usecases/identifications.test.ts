@@ -24,7 +24,7 @@ beforeEach(() => {
   briefId = createBrief(db, BriefCreate.parse({ name: "Hull letters" }))!.briefId;
 });
 const state = (text: string): IdentificationState => ({
-  ...{ frame: null, corners: null, baseline: null, text, isTyped: false },
+  ...{ frame: null, corners: null, baseline: null, ink: null, text, isTyped: false },
   result: {
     reading: { text: "Wren & Tern", confidence: 0.9, given: false, letters: [] },
     matches: [],

@@ -1,11 +1,12 @@
 // Identifying a picture: limits checked here, the work in the worker, names added on the way out.
 import { MAX_PICTURE_BYTES } from "@/contracts/limits";
-import type { HandCut, Identification } from "@/contracts/identify";
-import type { FamilyId } from "@/contracts/ids";
-import { refuse, succeed, type Outcome } from "@/contracts/errors";
-import type { PictureFrame } from "@/core/picture/readPicture";
+import type { FaceGroup, Identification, IdentifyStep, LayoutStep } from "@/contracts/identify";
+import type { FamilyId, StyleId } from "@/contracts/ids";
+import { refuse, succeed, type FaultCode, type Outcome } from "@/contracts/errors";
+import { groupLines, type LineAnswer } from "@/core/identify/answer/groupLines";
 import { dataFolder, type Db } from "../db/open";
-import { identifyInWorker, warmIdentifyInWorker } from "../workers/pool";
+import type { IdentifyRequest, IdentifyTold } from "../workers/identify.worker";
+import { findLinesInWorker, identifyInWorker, warmIdentifyInWorker } from "../workers/pool";
 import { beforeReaders } from "../queue/queue";
 import { lastSignatureVersion } from "../queries/signatures";
 import { getRows } from "./findings";
@@ -15,36 +16,88 @@ export function warmIdentify(db: Db) {
   void warmIdentifyInWorker({ dataFolder: dataFolder(), version: lastSignatureVersion(db) });
 }
 
+/** A question with a picture. */
+type Question = Pick<IdentifyRequest, "text" | "frame" | "limit" | "cut" | "ink" | "styleId" | "isSketch">;
+type SentPicture = { name: string; bytes: Uint8Array };
+/** What is told before the answer. */
+type Told = Exclude<IdentifyStep, { step: "answered" | "refused" }>;
+
+const refusePicture = (name: string, code: FaultCode, detail?: unknown) =>
+  refuse(code, `${name}: ${refuse(code).message}`, detail);
+
+function refuseSize({ name, bytes }: SentPicture) {
+  if (!bytes.length) return refusePicture(name, "picture-empty");
+  return bytes.length > MAX_PICTURE_BYTES ? refusePicture(name, "picture-too-large") : null;
+}
+
+/** A style with its names; none for one that vanished while a picture was compared. */
+function nameStyles(db: Db) {
+  const { findRow } = getRows(db);
+  return <T extends { styleId: string }>(face: T) => {
+    const row = findRow(face.styleId);
+    const { family, style, familyId } = row ?? {};
+    return row
+      ? [{ ...face, styleId: face.styleId as StyleId, familyId: familyId as FamilyId, family: family!, style: style! }]
+      : [];
+  };
+}
+
+/** @param tell - is told what comes nearest so far. */
 export async function identify(
   db: Db,
-  name: string,
-  image: Uint8Array,
-  ask: {
-    text: string | null;
-    frame: PictureFrame;
-    limit: number;
-    cut: HandCut | null;
-    styleId: string | null;
-    isSketch: boolean;
-  },
+  picture: SentPicture,
+  question: Question,
   signal?: AbortSignal,
+  tell?: (told: Told) => void,
 ): Promise<Outcome<Identification>> {
-  const say = (code: Parameters<typeof refuse>[0], detail?: unknown) =>
-    refuse(code, `${name}: ${refuse(code).message}`, detail);
-  if (!image.length) return say("picture-empty");
-  if (image.length > MAX_PICTURE_BYTES) return say("picture-too-large");
+  const refused = refuseSize(picture);
+  if (refused) return refused;
   const started = Date.now();
-  const { findRow } = getRows(db);
-  const request = { image, ...ask, dataFolder: dataFolder(), version: lastSignatureVersion(db) };
-  const reply = await beforeReaders(() => identifyInWorker(request, signal));
-  if (!reply.ok) return say(reply.code, reply.place && { place: reply.place });
+  const named = nameStyles(db);
+  const request = { image: picture.bytes, ...question, dataFolder: dataFolder(), version: lastSignatureVersion(db) };
+  const onStep = (told: IdentifyTold) =>
+    tell?.(told.step === "seen" ? told : { ...told, nearest: told.nearest.flatMap((styleId) => named({ styleId })) });
+  const reply = await beforeReaders(() => identifyInWorker(request, signal, tell && onStep));
+  if (!reply.ok) return refusePicture(picture.name, reply.code, reply.place && { place: reply.place });
   return succeed({
     ...reply.value,
-    // A style that vanished while the picture was compared is no match.
-    matches: reply.value.matches.flatMap((m) => {
-      const row = findRow(m.styleId);
-      return row ? [{ ...m, familyId: row.familyId as FamilyId, family: row.family, style: row.style }] : [];
-    }),
+    matches: reply.value.matches.flatMap(named),
     tookMs: Date.now() - started,
   });
 }
+
+/** Every line of a picture, one after the other, then the faces that they share. @param tell - is told each as it comes. */
+export async function identifyLayout(
+  db: Db,
+  picture: SentPicture,
+  signal: AbortSignal,
+  tell: (told: Exclude<LayoutStep, { step: "grouped" | "refused" }>) => void,
+): Promise<Outcome<FaceGroup[]>> {
+  const refused = refuseSize(picture);
+  if (refused) return refused;
+  const found = await beforeReaders(() => findLinesInWorker({ image: picture.bytes }, signal));
+  if (!found.ok) return refusePicture(picture.name, found.code);
+  if (!found.areas.length) return refusePicture(picture.name, "no-ink");
+  tell({ step: "lines", areas: found.areas });
+  const plain = { text: null, limit: FACES_OF_LINE, cut: null, ink: null, styleId: null, isSketch: false };
+  const lines: LineAnswer[] = [];
+  for (const [at, box] of found.areas.entries()) {
+    if (signal.aborted) return refuse("let-go");
+    const answer = await identify(db, picture, { ...plain, frame: { box } }, signal);
+    lines.push(
+      answer.ok
+        ? { matches: answer.value.matches, noneChance: answer.value.notInLibraries.chance }
+        : { matches: [], noneChance: 1 },
+    );
+    tell(
+      answer.ok
+        ? { step: "line", at, answer: { ...answer.value, matches: answer.value.matches.slice(0, FACES_TOLD) } }
+        : { step: "line refused", at, error: { code: answer.code, message: answer.message } },
+    );
+  }
+  const named = nameStyles(db);
+  return succeed(groupLines(lines).map((g) => ({ ...g, matches: g.matches.flatMap(named) })));
+}
+/** Faces of a line that are weighed against those of the others, and how many are told of each. */
+const FACES_OF_LINE = 40;
+const FACES_TOLD = 12;

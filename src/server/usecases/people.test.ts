@@ -44,7 +44,14 @@ const match = (family: string, score: number): IdentifyMatch =>
     ...{ coordinates: null, besideFirst: null, overlay: { path: "M0,0L1,1Z", widthPx: 9, heightPx: 9 } },
   }) as unknown as IdentifyMatch;
 const state = (): IdentificationState => ({
-  ...{ frame: { x: 1, y: 2, width: 30, height: 10 }, corners: null, baseline: null, text: "Qg", isTyped: true },
+  ...{
+    frame: { x: 1, y: 2, width: 30, height: 10 },
+    corners: null,
+    baseline: null,
+    ink: null,
+    text: "Qg",
+    isTyped: true,
+  },
   result: {
     reading: { text: "Qg", confidence: 1, given: true, letters: [] },
     matches: [match("lora", 0.9), match("gelasio", 0.7)],

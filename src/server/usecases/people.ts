@@ -34,13 +34,14 @@ export function writeWhy(match: IdentifyMatch): string {
 
 /** What was tried, in sentences. */
 export function writeTried({ state }: Pick<SavedIdentification, "state">): string[] {
-  const { result, isTyped, corners, baseline } = state;
+  const { result, isTyped, corners, baseline, ink } = state;
   const { reading, compared, notInLibraries, strip } = result;
   const cut = strip.cut === "letters" ? "letter by letter" : "as a whole: its letters could not be parted";
   return [
     `${isTyped || reading.given ? "The words were typed." : `The words were read by machine (${percent(reading.confidence)} sure).`} The line was compared ${cut}.`,
     ...(baseline ? ["The lettering was taken off its curved baseline first."] : []),
     ...(corners ? ["The picture was straightened by its four corners first."] : []),
+    ...(ink ? ["What is lettering in it was marked by hand."] : []),
     `${compared} styles were compared by the shape of their letters. Chance that it is none of them: ${percent(notInLibraries.chance)}.`,
   ];
 }

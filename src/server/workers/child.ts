@@ -4,9 +4,10 @@ import { watchOwnProcess } from "./watch";
 
 export type ParentMessage = { id: number; name: string; request: unknown } | { cancel: number };
 export type ChildMessage =
+  | { id: number; step: unknown }
   | { id: number; ok: true; reply: unknown }
   | { id: number; ok: false; code: "let-go" | "reader-failed"; detail: string; isBroken: boolean };
-type Entry = Record<string, (request: unknown, signal: AbortSignal) => unknown>;
+type Entry = Record<string, (request: unknown, signal: AbortSignal, tell: (step: unknown) => void) => unknown>;
 
 /** Once the heap of a wasm module is broken, whatever comes next in the same process may be wrong. */
 const isBroken = (error: unknown) =>
@@ -27,7 +28,7 @@ async function serve({ id, name, request }: Exclude<ParentMessage, { cancel: num
   const stop = new AbortController();
   running.set(id, stop);
   try {
-    say({ id, ok: true, reply: await (await entry)[name]!(request, stop.signal) });
+    say({ id, ok: true, reply: await (await entry)[name]!(request, stop.signal, (step) => say({ id, step })) });
   } catch (error) {
     const code = stop.signal.aborted ? "let-go" : "reader-failed";
     say({ id, ok: false, code, detail: String((error as Error).message), isBroken: isBroken(error) });

@@ -52,7 +52,17 @@ function picture(id: string, text: string, options: DrawOptions = {}) {
 type Ask = Partial<Parameters<typeof identify>[0]>;
 const ask = (image: Uint8Array, more: Ask = {}) =>
   identify({
-    ...{ image, text: "Harbour", frame: {}, limit: 5, cut: null, styleId: null, dataFolder: data, version: 1 },
+    ...{
+      image,
+      text: "Harbour",
+      frame: {},
+      limit: 5,
+      cut: null,
+      ink: null,
+      styleId: null,
+      dataFolder: data,
+      version: 1,
+    },
     ...more,
   });
 async function firstOf(image: Uint8Array, more: Ask = {}) {
@@ -60,6 +70,45 @@ async function firstOf(image: Uint8Array, more: Ask = {}) {
   if (!reply.ok) throw new Error(reply.code);
   return reply.value.matches[0]!.styleId;
 }
+
+describe("on the way", () => {
+  test("what is taken for ink, then what comes nearest, then the answer; no step goes back", async () => {
+    const image = await picture("zilla-slab", "Harbour").png().toBuffer();
+    const told: import("./identify.worker").IdentifyTold[] = [];
+    const request = { text: "Harbour", frame: {}, limit: 5, cut: null, ink: null, styleId: null };
+    const reply = await identify({ image, ...request, dataFolder: data, version: 1 }, undefined, (s) => told.push(s));
+    expect(reply.ok).toBe(true);
+    expect(told[0]!.step).toBe("seen");
+    const nearer = told.flatMap((s) => (s.step === "nearer" ? [s] : []));
+    expect(nearer.length).toBeGreaterThan(2);
+    expect(nearer.map((s) => s.share)).toEqual(nearer.map((s) => s.share).sort((a, b) => a - b));
+    expect(nearer.at(-1)!.nearest[0]).toBe(idOf.get("zilla-slab"));
+  });
+
+  test("nothing more is begun for somebody who has gone", async () => {
+    const image = await picture("zilla-slab", "Harbour").png().toBuffer();
+    const gone = new AbortController();
+    const request = { text: null, frame: {}, limit: 5, cut: null, ink: null, styleId: null };
+    const asked = identify({ image, ...request, dataFolder: data, version: 1 }, gone.signal, () => gone.abort());
+    await expect(asked).rejects.toThrow();
+  });
+
+  test("ink by hand is scaled with a picture that is shrunk", async () => {
+    const image = await picture("zilla-slab", "Harbour").resize(5200).png().toBuffer();
+    const rubbed = {
+      rubsOut: true,
+      radiusPx: 400,
+      points: [
+        { x: 4700, y: 0 },
+        { x: 4700, y: 3000 },
+      ],
+    };
+    const ink = { letters: "found" as const, letterAt: [], groundAt: [], strokes: [rubbed] };
+    const reply = await ask(image, { ink, text: null });
+    if (!reply.ok) throw new Error(reply.code);
+    expect(reply.value.reading.letters.length).toBeLessThan(7);
+  });
+});
 
 describe("pictures as they come", () => {
   test.each(["png", "jpeg", "webp", "tiff", "gif", "avif"] as const)("%s", async (format) => {

@@ -1,16 +1,15 @@
 // Worker entry: decodes a picture, reads its line, identifies the face over all described styles. Keeps the index between calls.
 import { join } from "node:path";
-import { codeOfDecoder, openPixels } from "./pictureLimits";
-import type { HandCut, Identification } from "@/contracts/identify";
+import { decodePicture } from "./decodePicture";
+import type { HandCut, HandInk, Identification } from "@/contracts/identify";
 import type { RequestFaultCode } from "@/contracts/errors";
 import { SignatureIndex } from "@/core/descriptors/extractDescriptors";
 import { inlineExecutor, type FullTask, type Executor } from "@/core/identify/executor";
-import { fitText, identifyLine } from "@/core/identify/identifyLine";
+import { fitText, identifyLine, type IdentifyResult } from "@/core/identify/identifyLine";
 import { START, type FaceLoader } from "@/core/identify/registration/fit";
 import { rankByAdvances, rankByOutlines } from "@/core/descriptors/nearestFaces";
 import { nearestToSketch } from "@/core/identify/sketch";
 import { readWords } from "@/core/identify/hypotheses/readShapes";
-import { findAreas } from "@/core/picture/areas";
 import { cutByHand } from "@/core/picture/cutByHand";
 import { leanLine, readPicture, type InkLine, type InkReadings, type PictureFrame } from "@/core/picture/readPicture";
 import { openDatabase, type Db } from "../db/open";
@@ -26,6 +25,8 @@ export type IdentifyRequest = {
   limit: number;
   /** A line as a person has cut it. */
   cut: HandCut | null;
+  /** What a person takes for ink. */
+  ink: HandInk | null;
   /** Compare with this style alone. */
   styleId: string | null;
   /** The letters are drawn by hand: the nearest are wanted, no answer. */
@@ -34,6 +35,10 @@ export type IdentifyRequest = {
   /** Of the index: what changed since the one that is held is read. */
   version: number;
 };
+/** What is told before the reply. */
+export type IdentifyTold =
+  | { step: "seen"; strip: { png: string; widthPx: number; heightPx: number } }
+  | { step: "nearer"; share: number; text: string; nearest: string[] };
 export type IdentifyReply =
   | {
       ok: true;
@@ -43,7 +48,8 @@ export type IdentifyReply =
     }
   | { ok: false; code: RequestFaultCode; detail?: string; place?: number };
 
-const LONGEST_PX = 2400;
+/** Of the way to an answer, how far it is when faces are tried in words that may stand there. */
+const SHARE_OF_READING = 0.06;
 
 let db: Db | null = null;
 type Held = {
@@ -62,69 +68,93 @@ export async function warmUp(request: Pick<IdentifyRequest, "dataFolder" | "vers
   await warmReader();
 }
 
-export default async function identify(request: IdentifyRequest, signal?: AbortSignal): Promise<IdentifyReply> {
-  const decoded = await decode(request.image, request.frame);
+export default async function identify(
+  request: IdentifyRequest,
+  signal?: AbortSignal,
+  tell: (step: IdentifyTold) => void = () => {},
+): Promise<IdentifyReply> {
+  const decoded = await decodePicture(request);
   if (!decoded.ok) return decoded;
-  const found = readPicture(decoded.picture, decoded.frame);
+  const found = readPicture(decoded.picture, decoded.frame, decoded.ink);
   const lines = found && request.cut ? cutLines(found, request.cut) : found;
   if (!lines?.plain.letters.length) return { ok: false, code: "no-ink" };
+  tell({ step: "seen", strip: await writeStrip(lines.plain) });
   const all = indexFor(request);
   const index = request.styleId ? all.index.only(request.styleId) : all.index;
-  const executor = request.styleId ? inlineExecutor(index, all.load) : all.executor;
+  const shared = request.styleId ? inlineExecutor(index, all.load) : all.executor;
+  // Who asked may have gone: then nothing more is begun.
+  const executor: Executor = (tasks) => {
+    signal?.throwIfAborted();
+    return shared(tasks);
+  };
   if (!index.ids.length) return { ok: false, code: request.styleId ? "not-owned" : "no-styles" };
   const given = request.text?.trim();
+  const nearTo = (text: string) => (entries: number[]) =>
+    tell({ step: "nearer", share: SHARE_OF_READING, text, nearest: entries.map((e) => index.ids[e]!) });
   const reading = given
     ? { text: given, confidence: 1 }
-    : await readWords(lines, index, (line, text, by) => fitText(line, text, executor, by), readLetters);
+    : await readWords(lines, index, (line, text, by) => fitText(line, text, executor, by, nearTo(text)), readLetters);
   signal?.throwIfAborted();
   if (!reading.text) return { ok: false, code: "no-text" };
   const result = request.isSketch
     ? nearestToSketch(lines, reading.text, index, all.load, request.limit)
-    : await identifyLine(lines, reading.text, index, executor, request.limit);
+    : await identifyLine(lines, reading.text, index, executor, request.limit, (share, nearest) =>
+        tell({ step: "nearer", share, text: reading.text, nearest }),
+      );
   if (!result.matches.length) return { ok: false, code: "text-unknown" };
+  return { ok: true, value: await writeAnswer(result, { ...reading, given: Boolean(given) }, decoded.areas) };
+}
+
+type Read = { text: string; confidence: number; given: boolean };
+type Value = Extract<IdentifyReply, { ok: true }>["value"];
+
+async function writeAnswer(result: IdentifyResult, reading: Read, areas: Identification["areas"]): Promise<Value> {
   const { line } = result;
+  const strip = await writeStrip(line);
+  const { widthPx, heightPx } = strip;
+  const characters = [...reading.text.replace(/\s/g, "")];
+  const isCut = line.letters.length === characters.length;
+  return {
+    reading: {
+      ...reading,
+      letters: line.letters.map((b, i) => ({
+        char: isCut ? characters[i]! : "",
+        box: { x: b.left, y: b.top, width: Math.max(0.1, b.right - b.left), height: Math.max(0.1, b.bottom - b.top) },
+        confidence: reading.confidence,
+      })),
+    },
+    matches: result.matches.map(({ family: _, overlayPath: path, styleId, ...m }) => ({
+      ...m,
+      styleId: styleId as Identification["matches"][number]["styleId"],
+      overlay: { path, widthPx, heightPx },
+    })),
+    notInLibraries: { chance: result.noneChance },
+    strip: {
+      ...strip,
+      slopeDeg: line.slopeDeg,
+      cut: isCut ? "letters" : "whole-word",
+      reading: line.reading,
+      taper: result.taper,
+      setAs: result.setAs,
+      leanTan: result.leanTan,
+    },
+    areas,
+    compared: result.compared,
+  };
+}
+
+/** Lines of lettering in a picture, in its pixels. */
+export async function findLines({ image }: FindLinesRequest): Promise<FindLinesReply> {
+  const decoded = await decodePicture({ image, frame: {}, ink: null });
+  return decoded.ok ? { ok: true, areas: decoded.areas } : decoded;
+}
+export type FindLinesRequest = { image: Uint8Array };
+export type FindLinesReply = { ok: true; areas: Identification["areas"] } | { ok: false; code: RequestFaultCode };
+
+async function writeStrip(line: InkLine) {
   const png = await drawStrip(line).png().toBuffer();
   const { widthPx, heightPx } = line.strip;
-  const characters = [...reading.text.replace(/\s/g, "")];
-  return {
-    ok: true,
-    value: {
-      reading: {
-        text: reading.text,
-        confidence: reading.confidence,
-        given: Boolean(given),
-        letters: line.letters.map((b, i) => ({
-          char: line.letters.length === characters.length ? characters[i]! : "",
-          box: { x: b.left, y: b.top, width: Math.max(0.1, b.right - b.left), height: Math.max(0.1, b.bottom - b.top) },
-          confidence: reading.confidence,
-        })),
-      },
-      matches: result.matches.map((m) => ({
-        styleId: m.styleId as Identification["matches"][number]["styleId"],
-        score: m.score,
-        chance: m.chance,
-        letters: m.letters,
-        coordinates: m.coordinates,
-        features: m.features,
-        besideFirst: m.besideFirst,
-        overlay: { path: m.overlayPath, widthPx, heightPx },
-      })),
-      notInLibraries: { chance: result.noneChance },
-      strip: {
-        png: `data:image/png;base64,${png.toString("base64")}`,
-        widthPx,
-        heightPx,
-        slopeDeg: line.slopeDeg,
-        cut: line.letters.length === characters.length ? "letters" : "whole-word",
-        reading: line.reading,
-        taper: result.taper,
-        setAs: result.setAs,
-        leanTan: result.leanTan,
-      },
-      areas: decoded.areas,
-      compared: result.compared,
-    },
-  };
+  return { png: `data:image/png;base64,${png.toString("base64")}`, widthPx, heightPx };
 }
 
 /** The view of the line that was cut by hand, and nothing else. */
@@ -162,68 +192,6 @@ export function nearFaces(request: NearRequest): NearReply {
         .map(({ entry, steps, isSame }) => ({ styleId: index.ids[entry]!, steps, isSame })),
     };
   });
-}
-
-type Decoded =
-  | {
-      ok: true;
-      picture: { widthPx: number; heightPx: number; rgba: Uint8Array };
-      frame: PictureFrame;
-      areas: Identification["areas"];
-    }
-  | { ok: false; code: RequestFaultCode; detail?: string };
-
-/** Decodes, turns by EXIF, lays on white, and shrinks what is very large; the frame shrinks with it. */
-async function decode(image: Uint8Array, frame: PictureFrame): Promise<Decoded> {
-  if (!image.length) return { ok: false, code: "picture-empty" };
-  try {
-    const { metadata: meta, open } = await openPixels(image);
-    const turned = (meta.orientation ?? 1) >= 5;
-    const width = (turned ? meta.height : meta.width) ?? 0;
-    const height = (turned ? meta.width : meta.height) ?? 0;
-    if (width < 4 || height < 4) return { ok: false, code: "picture-empty" };
-    const region = frame.box ?? { width, height };
-    const shrink = Math.min(
-      1,
-      LONGEST_PX /
-        Math.max(frame.corners || frame.baseline ? Math.max(width, height) : Math.max(region.width, region.height)),
-    );
-    const { data, info } = await open()
-      .rotate()
-      .flatten({ background: "#ffffff" })
-      .resize(Math.max(1, Math.round(width * shrink)), Math.max(1, Math.round(height * shrink)), { fit: "fill" })
-      .toColourspace("srgb")
-      .ensureAlpha()
-      .raw()
-      .toBuffer({ resolveWithObject: true });
-    const { box, corners, baseline } = frame;
-    const picture = {
-      widthPx: info.width,
-      heightPx: info.height,
-      rgba: new Uint8Array(data.buffer, data.byteOffset, data.length),
-    };
-    return {
-      ok: true,
-      picture,
-      // Who framed a line has chosen already.
-      areas: (box || corners || baseline ? [] : findAreas(picture)).map((a) => ({
-        x: a.x / shrink,
-        y: a.y / shrink,
-        width: a.width / shrink,
-        height: a.height / shrink,
-      })),
-      frame: {
-        ...(box && {
-          box: { x: box.x * shrink, y: box.y * shrink, width: box.width * shrink, height: box.height * shrink },
-        }),
-        ...(corners && { corners: corners.map((c) => ({ x: c.x * shrink, y: c.y * shrink })) }),
-        ...(baseline && { baseline: baseline.map((c) => ({ x: c.x * shrink, y: c.y * shrink })) }),
-      },
-    };
-  } catch (error) {
-    const detail = String((error as Error).message);
-    return { ok: false, code: codeOfDecoder(detail), detail };
-  }
 }
 
 function indexFor({ dataFolder, version }: Pick<IdentifyRequest, "dataFolder" | "version">): Held {

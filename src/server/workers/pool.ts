@@ -8,7 +8,15 @@ import { IN_BACKGROUND } from "./forkNode";
 import { ProcessPool, type Ran, type RunOptions } from "./processPool";
 import type { DocumentReply, DocumentRequest } from "./documents.worker";
 import type { FaceReply, FaceRequest } from "./faces.worker";
-import type { IdentifyReply, IdentifyRequest, NearReply, NearRequest } from "./identify.worker";
+import type {
+  FindLinesReply,
+  FindLinesRequest,
+  IdentifyReply,
+  IdentifyRequest,
+  IdentifyTold,
+  NearReply,
+  NearRequest,
+} from "./identify.worker";
 import type { MapReply, MapRequest } from "./map.worker";
 import type { PreparePictureReply, PreparePictureRequest } from "./preparePicture.worker";
 import type { QuestionSheetRequest } from "./questionSheet.worker";
@@ -169,16 +177,23 @@ export async function layOutInWorker(request: MapRequest): Promise<MapReply | nu
   return ran.ok ? ran.value : null;
 }
 
-/** A picture that hangs or breaks its process gives a refusal, never an exception. */
-export async function identifyInWorker(request: IdentifyRequest, signal?: AbortSignal): Promise<IdentifyReply> {
-  const ran = await run<IdentifyRequest, IdentifyReply>("identify", request, {
-    timeoutMs: IDENTIFY_TIMEOUT_MS,
-    signal,
-  });
+/** A picture that hangs or breaks its process gives a refusal, never an exception. @param onStep - is told how far it has come. */
+export const identifyInWorker = (
+  request: IdentifyRequest,
+  signal?: AbortSignal,
+  onStep?: (step: IdentifyTold) => void,
+): Promise<IdentifyReply> =>
+  askPicture("default", request, { signal, onStep: onStep as ((step: unknown) => void) | undefined });
+
+export const findLinesInWorker = (request: FindLinesRequest, signal?: AbortSignal): Promise<FindLinesReply> =>
+  askPicture("findLines", request, { signal });
+
+async function askPicture<Request, Reply>(name: string, request: Request, options: Partial<RunOptions>) {
+  const ran = await run<Request, Reply>("identify", request, { timeoutMs: IDENTIFY_TIMEOUT_MS, name, ...options });
   if (ran.ok) return ran.value;
   if (ran.code !== "busy" && ran.code !== "let-go") console.error("identify:", ran.code, ran.detail);
   const code = codeOf(ran, "picture-broken", "picture-too-long");
-  return { ok: false, code, ...(ran.place && { place: ran.place }) };
+  return { ok: false as const, code, ...(ran.place && { place: ran.place }) };
 }
 
 export const warmIdentifyInWorker = (request: Pick<IdentifyRequest, "dataFolder" | "version">) =>

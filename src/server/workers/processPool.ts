@@ -37,6 +37,8 @@ export type RunOptions = {
   name?: string;
   canWait?: boolean;
   isComputing?: boolean;
+  /** Is told what the work says of itself before it is done. */
+  onStep?: (step: unknown) => void;
 };
 
 type Task = {
@@ -182,6 +184,7 @@ export class ProcessPool {
   private onReply(child: Child, message: ChildMessage) {
     const { task } = child;
     if (!task || task.id !== message.id || child.killedFor) return;
+    if ("step" in message) return task.options.onStep?.(message.step);
     clearTimeout(child.timer);
     child.task = null;
     if (message.ok) settle(task, { ok: true, value: message.reply as never });

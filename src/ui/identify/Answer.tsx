@@ -21,10 +21,11 @@ type Props = {
   onTry: (styleId: string) => void;
   /** Puts four corners around the line. */
   onCorners: () => void;
+  onGiveUp: () => void;
   keeping: Keeping;
 };
 
-export function Answer({ state, dispatch, isShown, onTry, onCorners, keeping }: Props) {
+export function Answer({ state, dispatch, isShown, onTry, onCorners, onGiveUp, keeping }: Props) {
   const { result, focus, tried, busy } = state;
   const matches = result?.matches ?? NO_MATCHES;
   const all = selectMatches(state);
@@ -48,6 +49,15 @@ export function Answer({ state, dispatch, isShown, onTry, onCorners, keeping }: 
   );
   return (
     <section aria-label="Matches" className="min-h-0 overflow-y-auto border-l border-rule bg-chalk px-4 py-3">
+      {state.layout && (
+        <button
+          type="button"
+          className="mb-1 font-semibold text-tide underline"
+          onClick={() => dispatch({ type: "layout shown" })}
+        >
+          Back to all {state.layout.lines.length} lines
+        </button>
+      )}
       <div className="flex items-start gap-3">
         <h1 className="text-[17px] font-bold" aria-live="polite" data-answer>
           {busy ? "Comparing every style …" : result ? writeAnswer(result) : state.fault ? "No answer yet." : "…"}
@@ -63,7 +73,8 @@ export function Answer({ state, dispatch, isShown, onTry, onCorners, keeping }: 
           </button>
         )}
       </div>
-      {result && <AboutAnswer result={result} />}
+      {busy && <OnTheWay progress={state.progress} onGiveUp={onGiveUp} />}
+      {result && !busy && <AboutAnswer result={result} />}
       {result && isTapered(state) && (
         <p className="mt-1">
           The lettering tapers, like a sign photographed at an angle.{" "}
@@ -80,10 +91,43 @@ export function Answer({ state, dispatch, isShown, onTry, onCorners, keeping }: 
           {tried.map((t, k) => row(t, matches.length + k, true))}
         </ol>
       )}
-      <ol className={`mt-2 ${busy ? "opacity-40" : ""}`}>
-        {matches.slice(0, rows).map((match, i) => row(match, i, false))}
-      </ol>
+      {!state.progress?.nearest.length && (
+        <ol className={`mt-2 ${busy ? "opacity-40" : ""}`}>
+          {matches.slice(0, rows).map((match, i) => row(match, i, false))}
+        </ol>
+      )}
     </section>
+  );
+}
+
+/** How far the question has come, and what comes nearest so far. */
+function OnTheWay({ progress, onGiveUp }: { progress: IdentifyState["progress"]; onGiveUp: () => void }) {
+  const nearest = progress?.nearest ?? [];
+  const details = useDetails(nearest.map((n) => n.styleId));
+  return (
+    <>
+      <div className="mt-2 flex items-center gap-3">
+        <progress
+          className="h-1.5 flex-1 accent-tide"
+          max={1}
+          value={progress?.share ?? 0}
+          aria-label="Compared so far"
+        />
+        <button type="button" className="btn" onClick={onGiveUp}>
+          Cancel
+        </button>
+      </div>
+      {nearest.length > 0 && (
+        <section className="mt-3" aria-label="Nearest so far">
+          <h2 className="text-basalt">Nearest so far; still comparing closely</h2>
+          <ol className="mt-1" data-nearest-so-far>
+            {nearest.map((match, i) => (
+              <MatchRow key={match.styleId} match={match} detail={details[i]} text={progress!.text} isPassing />
+            ))}
+          </ol>
+        </section>
+      )}
+    </>
   );
 }
 

@@ -3,7 +3,9 @@
 import { useCallback, useEffect, useRef, useState, type ReactNode } from "react";
 import ReactCrop, { type PercentCrop } from "react-image-crop";
 import "react-image-crop/dist/ReactCrop.css";
-import type { Corner } from "@/contracts/identify";
+import type { Corner, HandInk } from "@/contracts/identify";
+import type { InkTool } from "./ink";
+import { InkMarks } from "./InkMarks";
 import type { Frame, Picture } from "./state";
 
 type Props = {
@@ -12,17 +14,25 @@ type Props = {
   corners: Corner[] | null;
   baseline: Corner[] | null;
   areas: Frame[];
+  ink: HandInk | null;
+  /** With which its ink is corrected; null: it is framed. */
+  tool: InkTool | null;
+  /** Radius of the brush in pixels of the picture. */
+  brushPx: number;
+  onTool: (points: Corner[]) => void;
   onFrame: (f: Frame | null) => void;
   onCorners: (c: Corner[]) => void;
   onBaseline: (b: Corner[]) => void;
   onArea: (f: Frame) => void;
+  /** Under the picture, beside what enlarges it. */
+  caption: ReactNode;
 };
 
 const FITTED = { maxHeight: 290, minHeight: 60, display: "block" } as const;
 const MAX_ZOOM = 8;
 
 export function Framing(props: Props) {
-  const { picture, corners, baseline, areas, onCorners, onBaseline, onArea } = props;
+  const { picture, corners, baseline, areas, tool, onCorners, onBaseline, onArea } = props;
   const { zoom, fit, ground, image: shownImage, zoomTo } = useZoom();
   if (!picture.widthPx)
     return (
@@ -52,15 +62,30 @@ export function Framing(props: Props) {
         onKeyDown={(e) => pressOnView(e, zoom, zoomTo)}
       >
         <div className={zoom === 1 ? "relative" : "relative w-fit"}>
-          {corners || baseline ? image : <Cropped {...props} image={image} />}
-          {corners && <Handles picture={picture} points={corners} says={CORNERS} onPoints={onCorners} />}
-          {!corners && baseline && (
+          {tool || corners || baseline ? image : <Cropped {...props} image={image} />}
+          {tool && (
+            <InkMarks
+              picture={picture}
+              frame={props.frame}
+              ink={props.ink}
+              tool={tool}
+              radiusPx={props.brushPx}
+              onUsed={props.onTool}
+            />
+          )}
+          {!tool && corners && <Handles picture={picture} points={corners} says={CORNERS} onPoints={onCorners} />}
+          {!tool && !corners && baseline && (
             <Handles picture={picture} points={baseline} says={BASELINE} onPoints={onBaseline} />
           )}
-          {!corners && !baseline && areas.length > 1 && <Areas picture={picture} areas={areas} onArea={onArea} />}
+          {!tool && !corners && !baseline && areas.length > 1 && (
+            <Areas picture={picture} areas={areas} onArea={onArea} />
+          )}
         </div>
       </div>
-      <ZoomButtons zoom={zoom} zoomTo={zoomTo} />
+      <div className="mt-1 flex items-center gap-4">
+        {props.caption}
+        <ZoomButtons zoom={zoom} zoomTo={zoomTo} />
+      </div>
     </div>
   );
 }
@@ -133,7 +158,7 @@ function ZoomButtons({ zoom, zoomTo }: { zoom: number; zoomTo: ZoomTo }) {
     </button>
   );
   return (
-    <div className="mt-1 ml-auto flex w-fit gap-px bg-rule" role="group" aria-label="Zoom">
+    <div className="ml-auto flex w-fit gap-px bg-rule" role="group" aria-label="Zoom">
       {button("−", "Smaller", zoom / 1.4)}
       {button("+", "Larger", zoom * 1.4)}
       {button("Fit", "All of it", 1)}

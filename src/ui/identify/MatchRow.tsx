@@ -38,9 +38,11 @@ type Props = {
   children?: ReactNode;
   /** Below the chance. */
   score?: number;
+  /** Only on the way to an answer. */
+  isPassing?: boolean;
 };
 
-export function MatchRow({ match, detail, text, axes, isFocused, onChoose, children, score }: Props) {
+export function MatchRow({ match, detail, text, axes, isFocused, onChoose, children, score, isPassing }: Props) {
   const { brief, toggleKept } = useBench();
   const name = `${match.family} ${match.style}`;
   const isKept = brief.kept.some((k) => k.styleId === match.styleId);
@@ -58,7 +60,7 @@ export function MatchRow({ match, detail, text, axes, isFocused, onChoose, child
   );
   return (
     <li
-      data-match={name}
+      data-match={isPassing ? undefined : name}
       data-likely={match.family}
       className={`flex items-center gap-3 border-t border-rule py-2.5 pl-2 ${isFocused ? "shadow-[inset_3px_0_0_var(--tide)]" : ""}`}
     >

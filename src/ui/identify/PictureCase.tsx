@@ -1,24 +1,29 @@
 "use client";
 // One picture that is being identified: framed, read and corrected on the left, the answer on the right. Several may be open at once.
-import { startTransition, useCallback, useEffect, useReducer, useRef, type Dispatch } from "react";
-import type { HandCut, IdentifyMatch } from "@/contracts/identify";
+import { useEffect, useReducer, useState } from "react";
+import type { HandInk, Identification, IdentifyMatch } from "@/contracts/identify";
 import { useBench } from "../bench/BenchContext";
-import { ask, faultOf } from "../parts/client";
-import { writeFault } from "../messages";
 import { FaultNote } from "../parts/FaultNote";
 import { Answer } from "./Answer";
+import { useAsking, type AskAbout, type AskMore, type Tell } from "./asking";
 import type { OpenCase } from "./cases";
 import { Chooser, DropArea } from "./DropArea";
 import { Framing } from "./Framing";
+import { applyTool, type InkTool } from "./ink";
+import { InkBar } from "./InkBar";
+import { lineAt } from "./layout";
+import { LayoutAnswer } from "./LayoutAnswer";
 import {
   baselineOf,
   cornersOf,
   identifyReducer,
   NOTHING,
   selectMatches,
+  shapeOf,
   type IdentifyAction,
   type IdentifyState,
   type Picture,
+  type Progress,
 } from "./state";
 import { snapshotOf, type CaseSnapshot } from "./openCases";
 import { Strip } from "./Strip";
@@ -30,18 +35,14 @@ const beginWith = ({ saved, left }: OpenCase): IdentifyState =>
     : saved
       ? {
           ...NOTHING,
-          frame: saved.state.frame,
-          corners: saved.state.corners,
-          baseline: saved.state.baseline ?? null,
+          ...shapeOf(saved.state),
           text: saved.state.text,
           isTyped: saved.state.isTyped,
           result: saved.state.result,
           areas: saved.state.result.areas,
           savedAs: saved.identificationId,
           answered: {
-            frame: saved.state.frame,
-            corners: saved.state.corners,
-            baseline: saved.state.baseline ?? null,
+            ...shapeOf(saved.state),
             text: saved.state.text,
             isTyped: saved.state.isTyped,
           },
@@ -59,9 +60,8 @@ type Props = {
 export function PictureCase({ open, isShown, onFiles, onLeft }: Props) {
   const [state, dispatch] = useReducer(identifyReducer, open, beginWith);
   const { brief } = useBench();
-  const { picture, frame, corners, baseline, text } = state;
-  const shape: Shape = { frame, corners, baseline };
-  const askAbout = useAsking(dispatch);
+  const { picture } = state;
+  const { askAbout, askAll, giveUp } = useAsking(dispatch);
   const { file } = open;
   useChosenPicture(file, Boolean(open.saved ?? open.left?.result), dispatch, askAbout);
   useEffect(() => {
@@ -70,101 +70,134 @@ export function PictureCase({ open, isShown, onFiles, onLeft }: Props) {
   const match = selectMatches(state)[state.focus];
   useMatchFacts(match, isShown);
   const keeping = useKeepIdentification(state, brief.briefId, (id) => dispatch({ type: "kept", id }));
-
   if (!picture) return <p className="p-6 text-basalt">Opening {file.name} …</p>;
-  const compare = (words: string, more?: AskMore) => void askAbout(picture, shape, words, more);
+  const compare = (words: string, more?: AskMore) => void askAbout(picture, shapeOf(state), words, more);
   return (
     <div className="grid h-full grid-cols-[minmax(0,1.36fr)_minmax(0,1fr)]" hidden={!isShown} data-case={file.name}>
       <DropArea onFiles={onFiles} className="flex min-h-0 flex-col gap-3 overflow-y-auto px-4 py-3">
-        <Framing
+        <Marked state={state} picture={picture} dispatch={dispatch} askAbout={askAbout} />
+        <Tools
+          state={state}
           picture={picture}
-          frame={frame}
-          corners={corners}
-          baseline={baseline}
-          areas={state.areas}
-          onFrame={(f) => dispatch({ type: "framed", frame: f })}
-          onCorners={(c) => dispatch({ type: "corners", corners: c })}
-          onBaseline={(b) => dispatch({ type: "baseline", baseline: b })}
-          onArea={(area) => {
-            dispatch({ type: "framed", frame: area });
-            dispatch({ type: "typed", text: "" });
-            void askAbout(picture, { frame: area }, "");
-          }}
+          dispatch={dispatch}
+          onFiles={onFiles}
+          onCompare={compare}
+          onAll={() => void askAll(picture)}
         />
-        <Tools state={state} picture={picture} dispatch={dispatch} onFiles={onFiles} onCompare={compare} />
         {state.fault && <FaultNote fault={state.fault} />}
         <ReadAs id={open.key} state={state} dispatch={dispatch} onCompare={compare} />
-        {state.result && match && (
-          <Strip
-            key={state.asks}
-            result={state.result}
-            match={match}
-            lay={state.lay}
-            busy={state.busy}
-            onLay={(lay) => dispatch({ type: "laid", lay })}
-            onCut={(cut, letters) => {
-              dispatch({ type: "typed", text: letters });
-              compare(letters, { cut });
-            }}
-          />
-        )}
+        <Line state={state} dispatch={dispatch} onCompare={compare} />
       </DropArea>
-      <Answer
-        state={state}
-        dispatch={dispatch}
-        isShown={isShown}
-        onTry={(styleId) => compare(text || state.result?.reading.text || "", { styleId })}
-        onCorners={() => dispatch({ type: "corners", corners: cornersOf(picture, frame) })}
-        keeping={keeping}
-      />
+      {state.layout && state.isLayoutShown ? (
+        <LayoutAnswer
+          layout={state.layout}
+          busy={state.busy}
+          onLine={(at) => dispatch({ type: "line chosen", at })}
+          onGiveUp={giveUp}
+        />
+      ) : (
+        <Answer
+          state={state}
+          dispatch={dispatch}
+          isShown={isShown}
+          onTry={(styleId) => compare(state.text || state.result?.reading.text || "", { styleId })}
+          onCorners={() => dispatch({ type: "corners", corners: cornersOf(picture, state.frame) })}
+          onGiveUp={giveUp}
+          keeping={keeping}
+        />
+      )}
     </div>
   );
 }
 
-type Tell = Dispatch<IdentifyAction>;
-type Compare = (words: string, more?: AskMore) => void;
-type AskAbout = ReturnType<typeof useAsking>;
+type MarkedProps = { state: IdentifyState; picture: Picture; dispatch: Tell; askAbout: AskAbout };
 
-function formOf(of: Picture, within: Partial<Shape>, words: string, more: AskMore): FormData {
-  const form = new FormData();
-  form.append("image", of.file);
-  form.append("limit", "12");
-  if (words.trim()) form.append("text", words.trim());
-  if (within.baseline) form.append("baseline", JSON.stringify(within.baseline));
-  else if (within.corners) form.append("corners", JSON.stringify(within.corners));
-  else if (within.frame) form.append("box", JSON.stringify(within.frame));
-  if (more.cut) form.append("cut", JSON.stringify(more.cut));
-  if (more.styleId) form.append("styleId", more.styleId);
-  return form;
-}
-
-/** Asks what a picture says, one question at a time: a new one gives the one before up. */
-function useAsking(dispatch: Tell) {
-  const asked = useRef<AbortController | null>(null);
-  useEffect(() => () => asked.current?.abort(), []);
-  return useCallback(
-    async (of: Picture, within: Partial<Shape>, words: string, more: AskMore = {}) => {
-      asked.current?.abort();
-      const stop = new AbortController();
-      asked.current = stop;
-      dispatch({ type: "asked" });
-      try {
-        const result = await ask("identify", { form: formOf(of, within, words, more) }, { signal: stop.signal });
-        const { frame = null, corners = null, baseline = null } = within;
-        const about = { frame, corners, baseline, text: words, isTyped: words.trim() !== "" };
-        // In small steps: the page goes on answering to the hand while twenty rows are made.
-        if (asked.current === stop)
-          startTransition(() =>
-            dispatch(more.styleId ? { type: "tried", result } : { type: "answered", result, asked: about }),
-          );
-      } catch (error) {
-        if ((error as Error).name === "AbortError" || asked.current !== stop) return;
-        dispatch({ type: "refused", fault: writeFault(faultOf(error)), keepsAnswer: Boolean(more.styleId) });
-      }
-    },
-    [dispatch],
+/** The picture, framed, and what in it is lettering. */
+function Marked({ state, picture, dispatch, askAbout }: MarkedProps) {
+  const { frame, corners, baseline, ink } = state;
+  const [tool, setTool] = useState<InkTool | null>(null);
+  const [brush, setBrush] = useState(4);
+  const radiusPx = Math.max(1, (brush * (frame?.height ?? picture.heightPx)) / BRUSH_STEPS);
+  /** Each correction is answered at once. */
+  const correct = (next: HandInk | null, action: IdentifyAction) => {
+    dispatch(action);
+    void askAbout(picture, { ...shapeOf(state), ink: next }, state.isTyped ? state.text : "");
+  };
+  const mark = (next: HandInk | null) => correct(next, { type: "inked", ink: next });
+  return (
+    <>
+      <Framing
+        picture={picture}
+        frame={frame}
+        corners={corners}
+        baseline={baseline}
+        areas={state.areas}
+        ink={ink}
+        tool={tool}
+        brushPx={radiusPx}
+        caption={<AboutPicture picture={picture} result={state.result} />}
+        onTool={(points) => mark(applyTool(ink, tool!, points, radiusPx))}
+        onFrame={(f) => dispatch({ type: "framed", frame: f })}
+        onCorners={(c) => dispatch({ type: "corners", corners: c })}
+        onBaseline={(b) => dispatch({ type: "baseline", baseline: b })}
+        onArea={(area) => {
+          const at = lineAt(state.layout, area);
+          if (state.layout?.lines[at]) return dispatch({ type: "line chosen", at });
+          dispatch({ type: "framed", frame: area });
+          dispatch({ type: "typed", text: "" });
+          // Its colours are another line's.
+          if (ink) dispatch({ type: "inked", ink: null });
+          void askAbout(picture, { frame: area }, "");
+        }}
+      />
+      <InkBar
+        ink={ink}
+        tool={tool}
+        brush={brush}
+        canUndo={state.inkBefore.length > 0}
+        onInk={mark}
+        onTool={setTool}
+        onBrush={setBrush}
+        onUndo={() => correct(state.inkBefore.at(-1) ?? null, { type: "ink undone" })}
+      />
+    </>
   );
 }
+/** The brush has ten sizes; its radius is so many of these steps of the frame's height. */
+const BRUSH_STEPS = 40;
+
+/** The line that is compared: as it is seen while it is, then with the face laid over it. */
+function Line({ state, dispatch, onCompare }: { state: IdentifyState; dispatch: Tell; onCompare: Compare }) {
+  const { progress, result, focus } = state;
+  const match = selectMatches(state)[focus];
+  if (progress?.seen) return <Seen strip={progress.seen} />;
+  if (!result || !match) return null;
+  return (
+    <Strip
+      key={state.asks}
+      result={result}
+      match={match}
+      lay={state.lay}
+      busy={state.busy}
+      onLay={(lay) => dispatch({ type: "laid", lay })}
+      onCut={(cut, letters) => {
+        dispatch({ type: "typed", text: letters });
+        onCompare(letters, { cut });
+      }}
+    />
+  );
+}
+
+/** What is taken for ink, while it is compared. */
+const Seen = ({ strip }: { strip: NonNullable<Progress["seen"]> }) => (
+  <section aria-label="The ink that is compared">
+    {/* oxlint-disable-next-line nextjs/no-img-element -- a picture of the answer's, in itself */}
+    <img src={strip.png} alt="" className="block max-h-[190px] w-full bg-[#fbf9f4] object-contain" />
+    <p className="mt-1 text-basalt">This is what’s being compared. If it isn’t your lettering, correct it above.</p>
+  </section>
+);
+
+type Compare = (words: string, more?: AskMore) => void;
 
 /** Opens the file; one that was not answered before is asked about at once. */
 function useChosenPicture(file: File, isOpenedAgain: boolean, dispatch: Tell, askAbout: AskAbout) {
@@ -208,16 +241,50 @@ type ToolsProps = {
   dispatch: Tell;
   onFiles: (files: File[]) => void;
   onCompare: Compare;
+  /** Every line of the picture at once. */
+  onAll: () => void;
 };
 
-/** What the picture is, and what can be done with it. */
-function Tools({ state, picture, dispatch, onFiles, onCompare }: ToolsProps) {
-  const { frame, corners, baseline, text, isTyped, result, busy } = state;
-  const slopeDeg = Math.abs(result?.strip.slopeDeg ?? 0);
+/** What can be done with the picture. */
+function Tools({ state, picture, dispatch, onFiles, onCompare, onAll }: ToolsProps) {
+  const { frame, corners, baseline, areas, text, isTyped, busy } = state;
   const idle = frame || corners || baseline ? "Identify selection" : "Identify";
   return (
-    <div className="flex flex-wrap items-center gap-x-4 gap-y-2 text-[12px] text-basalt">
-      <b className="max-w-[180px] min-w-16 truncate text-slate" title={picture.file.name}>
+    <div className="flex flex-wrap justify-end gap-2">
+      <button
+        type="button"
+        className="btn"
+        aria-pressed={corners !== null}
+        onClick={() => dispatch({ type: "corners", corners: corners ? null : cornersOf(picture, frame) })}
+      >
+        Fix perspective
+      </button>
+      <button
+        type="button"
+        className="btn"
+        aria-pressed={baseline !== null}
+        onClick={() => dispatch({ type: "baseline", baseline: baseline ? null : baselineOf(picture, frame) })}
+      >
+        Follow a curve
+      </button>
+      <Chooser onFiles={onFiles} label="Another picture" what="Picture" accept="image/*" multiple />
+      {areas.length > 1 && (
+        <button type="button" className="btn" disabled={busy} onClick={onAll}>
+          All {areas.length} lines
+        </button>
+      )}
+      <button type="button" className="btn btn-act" disabled={busy} onClick={() => onCompare(isTyped ? text : "")}>
+        {busy ? "Comparing …" : idle}
+      </button>
+    </div>
+  );
+}
+
+function AboutPicture({ picture, result }: { picture: Picture; result: Identification | null }) {
+  const slopeDeg = Math.abs(result?.strip.slopeDeg ?? 0);
+  return (
+    <p className="flex min-w-0 items-center gap-4 text-[12px] text-basalt">
+      <b className="min-w-16 truncate text-slate" title={picture.file.name}>
         {picture.file.name}
       </b>
       {picture.widthPx > 0 && (
@@ -226,29 +293,7 @@ function Tools({ state, picture, dispatch, onFiles, onCompare }: ToolsProps) {
         </span>
       )}
       {slopeDeg > 0.05 && <span className="shrink-0">straightened {slopeDeg.toFixed(1)}°</span>}
-      <span className="ml-auto flex shrink-0 gap-2">
-        <button
-          type="button"
-          className="btn"
-          aria-pressed={corners !== null}
-          onClick={() => dispatch({ type: "corners", corners: corners ? null : cornersOf(picture, frame) })}
-        >
-          Fix perspective
-        </button>
-        <button
-          type="button"
-          className="btn"
-          aria-pressed={baseline !== null}
-          onClick={() => dispatch({ type: "baseline", baseline: baseline ? null : baselineOf(picture, frame) })}
-        >
-          Follow a curve
-        </button>
-        <Chooser onFiles={onFiles} label="Another picture" what="Picture" accept="image/*" multiple />
-        <button type="button" className="btn btn-act" disabled={busy} onClick={() => onCompare(isTyped ? text : "")}>
-          {busy ? "Comparing …" : idle}
-        </button>
-      </span>
-    </div>
+    </p>
   );
 }
 
@@ -280,7 +325,3 @@ function ReadAs({ id, state: { text, busy }, dispatch, onCompare }: ReadAsProps)
     </form>
   );
 }
-
-/** What is asked about: a frame, four corners, or a curved baseline. */
-type Shape = Pick<IdentifyState, "frame" | "corners" | "baseline">;
-type AskMore = { cut?: HandCut; styleId?: string };

@@ -5,7 +5,18 @@ import type { IdentifyState } from "./state";
 /** What of a case is kept: all that was done with the picture. */
 export type CaseSnapshot = Pick<
   IdentifyState,
-  "frame" | "corners" | "baseline" | "areas" | "text" | "isTyped" | "result" | "answered" | "tried" | "savedAs"
+  | "frame"
+  | "corners"
+  | "baseline"
+  | "ink"
+  | "areas"
+  | "text"
+  | "isTyped"
+  | "result"
+  | "answered"
+  | "tried"
+  | "savedAs"
+  | "layout"
 >;
 type LeftCase = { key: string; file: File; snapshot: CaseSnapshot | null };
 
@@ -22,6 +33,7 @@ export const snapshotOf = (state: IdentifyState): CaseSnapshot => ({
   frame: state.frame,
   corners: state.corners,
   baseline: state.baseline,
+  ink: state.ink,
   areas: state.areas,
   text: state.text,
   isTyped: state.isTyped,
@@ -29,4 +41,6 @@ export const snapshotOf = (state: IdentifyState): CaseSnapshot => ({
   answered: state.answered,
   tried: state.tried,
   savedAs: state.savedAs,
+  // What was only begun is not kept.
+  layout: state.layout?.isWhole ? state.layout : null,
 });

@@ -5,6 +5,7 @@ import {
   baselineOf,
   cornersOf,
   identifyReducer,
+  isAnswered,
   isTapered,
   NOTHING,
   selectMatches,
@@ -12,8 +13,9 @@ import {
   type IdentifyAction,
   type IdentifyState,
 } from "./state";
+import { writeLayout } from "./layout";
 
-const ASKED = { frame: null, corners: null, baseline: null, text: "", isTyped: false };
+const ASKED = { frame: null, corners: null, baseline: null, ink: null, text: "", isTyped: false };
 
 const match = (family: string, chance: number, style = "Bold") =>
   ({
@@ -39,6 +41,60 @@ describe("the state", () => {
     const typed = run({ type: "typed", text: "Quays" }, { type: "answered", asked: ASKED, result: lora });
     expect([typed.text, typed.isTyped]).toEqual(["Quays", true]);
     expect(run({ type: "typed", text: "  " }).isTyped).toBe(false);
+  });
+
+  test("ink is corrected, and each correction taken back", () => {
+    const picked = { letters: "found" as const, letterAt: [{ x: 3, y: 4 }], groundAt: [], strokes: [] };
+    const dark = { ...picked, letters: "dark" as const, letterAt: [] };
+    const inked = run({ type: "inked", ink: picked }, { type: "inked", ink: dark });
+    expect(inked.ink).toEqual(dark);
+    const back = identifyReducer(inked, { type: "ink undone" });
+    expect(back.ink).toEqual(picked);
+    expect(identifyReducer(back, { type: "ink undone" })).toMatchObject({ ink: null, inkBefore: [] });
+    // What was answered with other ink is not what stands there.
+    const answered = run({ type: "answered", asked: ASKED, result: lora });
+    expect(isAnswered(answered)).toBe(true);
+    expect(isAnswered(identifyReducer(answered, { type: "inked", ink: dark }))).toBe(false);
+  });
+
+  test("what is told on the way is gone with the answer, or when it is given up", () => {
+    const seen = { step: "seen" as const, strip: { png: "data:", widthPx: 2, heightPx: 1 } };
+    const nearer = { step: "nearer" as const, share: 0.4, text: "Quay", nearest: [] };
+    const told = run({ type: "asked" }, { type: "told", step: nearer }, { type: "told", step: seen });
+    expect(told.progress).toMatchObject({ share: 0.4, text: "Quay", seen: seen.strip });
+    // It never goes back.
+    const later = identifyReducer(told, { type: "told", step: { ...nearer, share: 0.1 } });
+    expect(later.progress?.share).toBe(0.4);
+    expect(identifyReducer(told, { type: "answered", asked: ASKED, result: lora }).progress).toBeNull();
+    expect(identifyReducer(told, { type: "given up" })).toMatchObject({ busy: false, progress: null });
+  });
+
+  test("lines of a picture come one by one; one opens, and what is corrected there counts among them", () => {
+    const areas = [0, 1].map((y) => ({ x: 0, y, width: 9, height: 1 }));
+    const asked: IdentifyState = run(
+      { type: "layout asked" },
+      { type: "layout told", step: { step: "lines", areas } },
+      { type: "layout told", step: { step: "line", at: 0, answer: lora } },
+    );
+    expect(asked).toMatchObject({ busy: true, isLayoutShown: true });
+    expect(writeLayout(asked.layout!)).toBe("Identifying line 2 of 2 …");
+    const refused = { step: "line refused" as const, at: 1, error: { code: "no-text", message: "Nothing to read." } };
+    const grouped = { step: "grouped" as const, groups: [...asked.layout!.groups] };
+    const whole = identifyReducer(identifyReducer(asked, { type: "layout told", step: refused }), {
+      type: "layout told",
+      step: grouped,
+    });
+    expect([whole.busy, writeLayout(whole.layout!)]).toEqual([false, "1 face on 2 lines."]);
+    const opened = identifyReducer(whole, { type: "line chosen", at: 1 });
+    expect(opened).toMatchObject({ frame: areas[1], isLayoutShown: false, result: null });
+    expect(opened.fault?.what).toBe("Nothing to read.");
+    const corrected = identifyReducer(opened, {
+      type: "answered",
+      asked: { ...ASKED, frame: areas[1]! },
+      result: answer([match("anton", 0.95)]),
+    });
+    expect(corrected.layout!.groups.map((g) => g.matches[0]!.family)).toEqual(["lora", "anton"]);
+    expect(identifyReducer(corrected, { type: "layout shown" }).isLayoutShown).toBe(true);
   });
 
   test("corners and a curve shut each other out", () => {

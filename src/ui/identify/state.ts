@@ -1,5 +1,6 @@
 // Identify: the picture, the frame, the reading, the answer, the match in focus. One reducer.
-import type { Corner, Identification, IdentifyMatch } from "@/contracts/identify";
+import type { Corner, HandInk, Identification, IdentifyMatch, IdentifyStep, LayoutStep } from "@/contracts/identify";
+import { hearLayout, lineAt, NO_LINES, putLine, type Layout } from "./layout";
 
 export type Picture = { file: File; url: string; widthPx: number; heightPx: number };
 export type Frame = { x: number; y: number; width: number; height: number };
@@ -12,12 +13,18 @@ export type IdentifyState = {
   corners: Corner[] | null;
   /** Three points of a curved baseline; null = it is straight. Either this or corners. */
   baseline: Corner[] | null;
+  /** What is taken for ink by hand; null = as it is found. */
+  ink: HandInk | null;
+  /** As it was before each correction, the last at the end. */
+  inkBefore: (HandInk | null)[];
   /** Lines of lettering that were found in the picture. */
   areas: Frame[];
   text: string;
   /** Whether the text was typed or corrected by the person. */
   isTyped: boolean;
   busy: boolean;
+  /** How far the question has come that is being answered; null = nothing is known of it yet, or none is asked. */
+  progress: Progress | null;
   result: Identification | null;
   fault: { what: string; now: string } | null;
   focus: number;
@@ -31,18 +38,38 @@ export type IdentifyState = {
   answered: Asked | null;
   /** How often it was answered: what was cut by hand belongs to one answer. */
   asks: number;
+  /** All lines of the picture, where they were asked about; and whether they are in view, or one of them. */
+  layout: Layout | null;
+  isLayoutShown: boolean;
 };
 
+/** @property seen - what is taken for ink. @property nearest - what comes nearest so far, the nearest first. */
+export type Progress = {
+  share: number;
+  text: string;
+  seen: Extract<IdentifyStep, { step: "seen" }>["strip"] | null;
+  nearest: Extract<IdentifyStep, { step: "nearer" }>["nearest"];
+};
+const BEGUN: Progress = { share: 0, text: "", seen: null, nearest: [] };
+
 /** A picture's frame and words as they were when the answer in view was asked for. */
-export type Asked = Pick<IdentifyState, "frame" | "corners" | "baseline" | "text" | "isTyped">;
+export type Asked = Pick<IdentifyState, "frame" | "corners" | "baseline" | "ink" | "text" | "isTyped">;
 
 export type IdentifyAction =
   | { type: "picture chosen"; picture: Picture }
   | { type: "framed"; frame: Frame | null }
   | { type: "corners"; corners: Corner[] | null }
   | { type: "baseline"; baseline: Corner[] | null }
+  | { type: "inked"; ink: HandInk | null }
+  | { type: "ink undone" }
   | { type: "typed"; text: string }
   | { type: "asked" }
+  | { type: "told"; step: IdentifyStep }
+  | { type: "layout asked" }
+  | { type: "layout told"; step: LayoutStep }
+  | { type: "line chosen"; at: number }
+  | { type: "layout shown" }
+  | { type: "given up" }
   | { type: "answered"; result: Identification; asked: Asked }
   | { type: "tried"; result: Identification }
   /** keepsAnswer: only a face that was tried was refused. */
@@ -57,10 +84,13 @@ export const NOTHING: IdentifyState = {
   frame: null,
   corners: null,
   baseline: null,
+  ink: null,
+  inkBefore: [],
   areas: [],
   text: "",
   isTyped: false,
   busy: false,
+  progress: null,
   result: null,
   fault: null,
   focus: 0,
@@ -69,6 +99,8 @@ export const NOTHING: IdentifyState = {
   savedAs: null,
   answered: null,
   asks: 0,
+  layout: null,
+  isLayoutShown: false,
 };
 
 export function identifyReducer(state: IdentifyState, action: IdentifyAction): IdentifyState {
@@ -81,14 +113,41 @@ export function identifyReducer(state: IdentifyState, action: IdentifyAction): I
       return { ...state, corners: action.corners, baseline: null };
     case "baseline":
       return { ...state, baseline: action.baseline, corners: null };
+    case "inked":
+      return { ...state, ink: action.ink, inkBefore: [...state.inkBefore, state.ink] };
+    case "ink undone":
+      return { ...state, ink: state.inkBefore.at(-1) ?? null, inkBefore: state.inkBefore.slice(0, -1) };
     case "typed":
       return { ...state, text: action.text, isTyped: action.text.trim() !== "" };
     case "asked":
-      return { ...state, busy: true, fault: null };
+      return { ...state, busy: true, progress: null, fault: null, isLayoutShown: false };
+    case "layout asked":
+      return { ...state, busy: true, progress: null, fault: null, layout: NO_LINES, isLayoutShown: true };
+    case "layout told": {
+      const layout = hearLayout(state.layout ?? NO_LINES, action.step);
+      const areas = layout.areas.length ? [...layout.areas] : state.areas;
+      return { ...state, layout, areas, busy: !layout.isWhole };
+    }
+    case "line chosen":
+      return chooseLine(state, action.at);
+    case "layout shown":
+      return { ...state, isLayoutShown: true };
+    case "told": {
+      const { step } = action;
+      const before = state.progress ?? BEGUN;
+      if (step.step === "seen") return { ...state, progress: { ...before, seen: step.strip } };
+      if (step.step !== "nearer") return state;
+      const { share, text, nearest } = step;
+      return { ...state, progress: { ...before, share: Math.max(share, before.share), text, nearest } };
+    }
+    case "given up":
+      return { ...state, busy: false, progress: null };
     case "answered":
       return {
         ...state,
         busy: false,
+        progress: null,
+        layout: correctLine(state.layout, action.asked, action.result),
         result: action.result,
         // A framed line is asked about alone: what was found before stands.
         areas: action.result.areas.length ? action.result.areas : state.areas,
@@ -100,12 +159,18 @@ export function identifyReducer(state: IdentifyState, action: IdentifyAction): I
         text: state.isTyped ? state.text : action.result.reading.text,
       };
     case "refused":
-      return { ...state, busy: false, fault: action.fault, ...(!action.keepsAnswer && { result: null, tried: [] }) };
+      return {
+        ...state,
+        busy: false,
+        progress: null,
+        fault: action.fault,
+        ...(!action.keepsAnswer && { result: null, tried: [] }),
+      };
     case "tried": {
       const [match] = action.result.matches;
-      if (!match) return { ...state, busy: false };
+      if (!match) return { ...state, busy: false, progress: null };
       const tried = [match, ...state.tried.filter((t) => t.styleId !== match.styleId)];
-      return { ...state, busy: false, tried, focus: state.result?.matches.length ?? 0 };
+      return { ...state, busy: false, progress: null, tried, focus: state.result?.matches.length ?? 0 };
     }
     case "kept":
       return { ...state, savedAs: action.id };
@@ -118,13 +183,41 @@ export function identifyReducer(state: IdentifyState, action: IdentifyAction): I
   }
 }
 
+/** A line of the layout by itself, with its own answer. */
+function chooseLine(state: IdentifyState, at: number): IdentifyState {
+  const { layout } = state;
+  const [frame, line] = [layout?.areas[at], layout?.lines[at]];
+  if (!layout || !frame) return state;
+  const shape = { frame, corners: null, baseline: null, ink: null };
+  const result = line && typeof line !== "string" ? line : null;
+  const text = result?.reading.text ?? "";
+  const answered = result && { ...shape, text, isTyped: false };
+  const fault = typeof line === "string" ? { what: line, now: "Type what it says, or correct its ink." } : null;
+  return {
+    ...state,
+    ...shape,
+    ...{ inkBefore: [], text, isTyped: false, result, answered, fault, focus: 0, tried: [], savedAs: null },
+    ...{ asks: state.asks + 1, isLayoutShown: false },
+  };
+}
+
+/** What was answered anew counts among the lines. */
+function correctLine(layout: Layout | null, asked: Asked, result: Identification): Layout | null {
+  const at = lineAt(layout, asked.frame);
+  return layout && at >= 0 ? putLine(layout, at, result) : layout;
+}
+
 /** Whether what stands in the view is what was answered: only that can be kept. */
-export const isAnswered = ({ busy, result, answered, text, frame, corners, baseline }: IdentifyState): boolean =>
-  !busy &&
-  result !== null &&
-  answered !== null &&
-  text.trim() === answered.text.trim() &&
-  JSON.stringify([frame, corners, baseline]) === JSON.stringify([answered.frame, answered.corners, answered.baseline]);
+export const isAnswered = (state: IdentifyState): boolean =>
+  !state.busy &&
+  state.result !== null &&
+  state.answered !== null &&
+  state.text.trim() === state.answered.text.trim() &&
+  JSON.stringify(shapeOf(state)) === JSON.stringify(shapeOf(state.answered));
+
+/** What is asked about: a frame, four corners or a curved baseline, and what is ink there. */
+export type Shape = Pick<IdentifyState, "frame" | "corners" | "baseline" | "ink">;
+export const shapeOf = ({ frame, corners, baseline, ink }: Shape): Shape => ({ frame, corners, baseline, ink });
 
 /** What can be laid over the picture: the matches, then the faces that were tried by name. */
 export const selectMatches = ({ result, tried }: IdentifyState): IdentifyMatch[] => [

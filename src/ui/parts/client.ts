@@ -63,6 +63,26 @@ export async function askFile<N extends OperationName>(name: N, sent: Sent<Opera
   return (await fetchAnswer(address, { method: method.toUpperCase() }, body)).blob();
 }
 
+/** The lines of JSON that an operation sends while it works, each as it comes. @throws as `ask`. */
+export async function* askLines<N extends OperationName>(
+  name: N,
+  sent: Sent<Operations[N]>,
+  extra: Extra = {},
+): AsyncGenerator<unknown> {
+  const { params, form } = sent as AnySent;
+  const { method, path } = OPERATIONS[name] as Operation;
+  const answer = await fetchAnswer(pathOf({ path }, params), { ...extra, method: method.toUpperCase(), body: form });
+  const reader = answer.body!.pipeThrough(new TextDecoderStream()).getReader();
+  let rest = "";
+  for (;;) {
+    const { done, value } = await reader.read();
+    const lines = (rest + (value ?? "")).split("\n");
+    rest = lines.pop()!;
+    for (const line of lines) yield JSON.parse(line) as unknown;
+    if (done) return;
+  }
+}
+
 /** @param path - below the interface's base, with its leading slash. @throws as `ask`. */
 export async function send(path: string, init: RequestInit & Extra, json?: unknown): Promise<unknown> {
   return (await fetchAnswer(path, init, json)).json().catch(() => null) as Promise<unknown>;
