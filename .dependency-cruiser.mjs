@@ -26,7 +26,7 @@ export const CORE_MAY = {
   letter: ["geometry", "outlines", "typeset"],
   webkit: ["open", "outlines"],
   describe: [],
-  documents: ["open", "outlines", "descriptors"],
+  documents: ["open", "outlines", "descriptors", "geometry"],
 };
 
 /** What each folder of core/identify may import of it. */

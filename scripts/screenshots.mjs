@@ -157,7 +157,20 @@ try {
   await page.waitForTimeout(600);
   await page.screenshot({ path: join(out, "all-briefs.png") });
   await page.evaluate(() => localStorage.setItem("theme", "night"));
-  await shot("find?columns=3&sort=name&set=figures", "find-night");
+  await shot("identify", "identify-night", async () => {
+    const poster = await drawPoster(browser, [
+      ["Skerrow Light", await styleOf("titan one"), 84],
+      ["An evening among lamps", await styleOf("lora bold"), 44],
+      ["Friday 12 June, 7 pm", await styleOf("barlow condensed semibold"), 52],
+      ["Doors open at six", await styleOf("lora bold"), 38],
+    ]);
+    await page.getByRole("button", { name: /^New, and kept/ }).click();
+    await page
+      .getByLabel("Picture", { exact: true })
+      .setInputFiles({ name: "open-night.png", mimeType: "image/png", buffer: poster });
+    await page.getByRole("button", { name: /^All \d lines/ }).click({ timeout: 60_000 });
+    await page.getByText("3 faces on 4 lines.").waitFor({ timeout: 60_000 });
+  });
   await browser.close();
 } finally {
   libraries.stop();
@@ -187,6 +200,23 @@ async function drawHarbour(browser) {
   const png = await page.screenshot();
   await page.close();
   return png;
+}
+
+/** A poster with lines in several faces. @param lines - words, style and size in pixels of each. */
+async function drawPoster(browser, lines) {
+  const page = await browser.newPage();
+  const faces = lines.map(
+    ([, styleId], i) => `@font-face{font-family:f${i};src:url(${url}/api/v1/styles/${styleId}/file)}`,
+  );
+  const set = lines.map(([words, , size], i) => `<p style="margin:0 0 34px;font:${size}px/1.15 f${i}">${words}</p>`);
+  await page.goto(`${url}/api/v1/health`);
+  await page.setContent(
+    `<style>${faces.join("")}#poster{width:760px;padding:40px 30px;background:#f1e7d2;color:#23303c;text-align:center}</style><div id=poster>${set.join("")}</div>`,
+  );
+  await page.evaluate(() => document.fonts.ready);
+  const picture = await page.locator("#poster").screenshot();
+  await page.close();
+  return picture;
 }
 
 /** A painted plate on a wall, hung a little askew. */

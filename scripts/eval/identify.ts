@@ -3,7 +3,7 @@
 // Options: --count 250, --seed 11, --fonts folder (another set of fonts than the demo library), --only words of a condition, --settings
 // (small capitals, alternates, old-style figures, ligatures instead of the ten conditions), --held-out (only families kept out of tuning),
 // --wild (photographs, frames of films and things instead: POV-Ray, FFmpeg, Ghostscript, ImageMagick, Chromium; --apart: families and scenes kept out
-// of tuning; --draw: only draws; --letters-alone: of each picture its letters, white on black), --text given|unread|both, --absent (some families are kept out of the index), --misses (list them), --out file (answers as JSON, for fitting)
+// of tuning; --draw: only draws; --letters-alone: of each picture its letters, white on black), --text given|unread|both, --absent (some families are kept out of the index), --parted (the index is parted by shape), --misses (list them), --out file (answers as JSON, for fitting)
 import { writeFileSync } from "node:fs";
 import { availableParallelism } from "node:os";
 import { fileURLToPath } from "node:url";
@@ -13,14 +13,12 @@ import { isReader, readEvalStyles } from "./library";
 import { CONDITIONS, drawPictures, type Condition, type EvalPicture } from "./pictures";
 import { SETTINGS } from "./settings";
 import { drawWild, WILD, type WildPicture } from "./wild/draw";
-import { answerPictures, type Answered, type Mode } from "./solve";
+import { answerPictures, type Answered, type Mode, type Slice } from "./solve";
 
 function option(name: string, otherwise: string): string {
   const at = process.argv.indexOf(`--${name}`);
   return at < 0 ? otherwise : (process.argv[at + 1] ?? otherwise);
 }
-
-type Slice = { pictures: EvalPicture[]; modes: Mode[]; fonts: string; absent: boolean };
 
 const isSettings = process.argv.includes("--settings");
 const isWild = process.argv.includes("--wild");
@@ -81,6 +79,7 @@ async function askAll(pictures: EvalPicture[], modes: Mode[], fonts: string): Pr
             modes,
             fonts,
             absent: process.argv.includes("--absent"),
+            parted: process.argv.includes("--parted"),
           };
           new Worker(fileURLToPath(import.meta.url), { workerData: slice, argv: process.argv.slice(2) })
             .on("message", (a: Answered) => {

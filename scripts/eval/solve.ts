@@ -4,9 +4,12 @@ import type { AnswerEvidence } from "../../src/core/identify/answer/chance";
 import { inlineExecutor } from "../../src/core/identify/executor";
 import { fitText, identifyLine } from "../../src/core/identify/identifyLine";
 import type { SignatureIndex } from "../../src/core/descriptors/extractDescriptors";
+import { partByShape } from "../../src/core/descriptors/leaders";
 import { likenessOf } from "../../src/core/descriptors/twins";
-import { readPicture } from "../../src/core/picture/readPicture";
+import { findAreas } from "../../src/core/picture/areas";
+import { readPhotograph } from "../../src/core/picture/readPicture";
 import { readWords } from "../../src/core/identify/hypotheses/readShapes";
+import { inkNet } from "../../src/server/workers/inkNet";
 import { readLetters } from "../../src/server/workers/readText";
 import { indexOf, readEvalStyles } from "./library";
 import type { Condition, EvalPicture, Renderer } from "./pictures";
@@ -47,13 +50,19 @@ export function isKeptAway(family: string): boolean {
   return (h >>> 4) % 5 < 2;
 }
 
+/** @property parted - the index is parted by shape, as a large one is. */
+export type Slice = { pictures: EvalPicture[]; modes: Mode[]; fonts: string; absent: boolean; parted: boolean };
+/** So few to a leader that as small a share of the index is looked at as of a large one. */
+const TO_A_LEADER = 10;
+
 /** @param absent - some families are taken out of the index, so that the right answer is "none". */
 export async function answerPictures(
-  { pictures, modes, fonts, absent }: { pictures: EvalPicture[]; modes: Mode[]; fonts: string; absent: boolean },
+  { pictures, modes, fonts, absent, parted }: Slice,
   say: (a: Answered) => void,
 ): Promise<void> {
   const { styles } = await readEvalStyles(fonts);
   const library = indexOf(styles.filter((s) => !absent || !isKeptAway(s.family)));
+  if (parted) library.index.leaders = partByShape(library.index, TO_A_LEADER);
   const executor = inlineExecutor(library.index, library.load);
   for (const p of pictures)
     for (const mode of modes) {
@@ -64,7 +73,10 @@ export async function answerPictures(
         .toBuffer({ resolveWithObject: true });
       const rgba = new Uint8Array(data.buffer, data.byteOffset, data.length);
       const started = performance.now();
-      const lines = readPicture({ widthPx: info.width, heightPx: info.height, rgba }, p.at ? { box: p.at } : {});
+      const picture = { widthPx: info.width, heightPx: info.height, rgba };
+      const found = p.at ? null : findAreas(picture);
+      const box = p.at ?? (found?.isPlain ? undefined : found?.areas[0]);
+      const lines = await readPhotograph(picture, box ? { box } : {}, null, inkNet);
       let read = p.text;
       let byReader = p.text;
       if (mode === "unread" && lines)

@@ -32,10 +32,20 @@ export const DocumentFont = z.object({
 });
 export type DocumentFont = z.infer<typeof DocumentFont>;
 
+export const DocumentPicture = z.object({
+  page: z.number().nullable().describe("of a PDF, from 1"),
+  part: z.string().nullable().describe("of an archive: its path"),
+  widthPx: z.number().nullable(),
+  heightPx: z.number().nullable(),
+});
+export type DocumentPicture = z.infer<typeof DocumentPicture>;
+
 export const DocumentFonts = z.object({
   kind: z.enum(DOCUMENT_KINDS),
   name: z.string(),
   fonts: z.array(DocumentFont),
+  // Lists that were kept earlier do not have them.
+  pictures: z.array(DocumentPicture).default([]).describe("its pictures, whose lettering can be identified"),
   tookMs: z.number(),
 });
 export type DocumentFonts = z.infer<typeof DocumentFonts>;

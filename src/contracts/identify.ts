@@ -14,7 +14,7 @@ export type Corner = z.infer<typeof Corner>;
 
 /** A line as a person has cut it: of which view of the picture, and its letters in the pixels of that view's strip. */
 export const HandCut = z.object({
-  reading: z.string().max(40),
+  reading: z.string().max(60),
   leanTan: z.number().min(-1).max(1),
   letters: z
     .array(z.object({ char: z.string().max(8), box: PixelBox }))
@@ -102,6 +102,9 @@ export const Identification = z.object({
     .describe(
       "lines of lettering found in the whole picture, in its pixels, the heaviest first; none is looked for where one was framed",
     ),
+  taken: PixelBox.nullable()
+    .default(null)
+    .describe("the line that was taken where none was framed and the picture as a whole is not its lettering"),
   compared: z.number(),
   tookMs: z.number(),
 });

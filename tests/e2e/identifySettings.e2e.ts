@@ -20,7 +20,7 @@ const first = () => browser.page.locator("[data-match]").first().getAttribute("d
 async function compareAs(text: string) {
   const { page } = browser;
   await page.getByLabel("Read as").fill(text);
-  const answered = page.waitForResponse((r) => r.url().endsWith("/identify") && r.request().method() === "POST");
+  const answered = page.waitForResponse((r) => r.url().endsWith("/identify/steps") && r.request().method() === "POST");
   await page.getByRole("button", { name: "Compare again" }).click();
   await answered;
   await page.getByText("Comparing every style").waitFor({ state: "hidden", timeout: 240_000 });

@@ -1,6 +1,8 @@
 // Pictures as clients send them: a frame of a film whose ink is corrected by one click, a poster with several faces, a mug, a sign seen
 // from the side; what is told on the way to an answer, and giving a question up.
 import { beforeAll, describe, expect, test } from "@jest/globals";
+import { PDFDocument } from "pdf-lib";
+import sharp from "sharp";
 import { expectNoAxeFaults, makeBrief, openBrowser, startIdentify, styleNamed, waitUntil } from "./browser";
 import { filmTitle, hangSign, setPoster, wrapMug } from "./scenes";
 
@@ -52,6 +54,9 @@ describe("a frame of a film", () => {
     const film = await filmTitle(context, await idOf("zilla slab bold"), "Harbour Film");
     await show("film.jpg", film.picture);
     await frame(film.box, "Harbour Film");
+    // Its rim and what is dark behind it: not the letters.
+    await page.getByLabel("Letters:").selectOption("dark");
+    await settled();
     expect(await page.locator("[data-cuts]").getAttribute("data-cuts")).not.toBe("11");
     await page.getByRole("button", { name: "Letter colour" }).click();
     const at = await placer();
@@ -68,6 +73,7 @@ describe("a frame of a film", () => {
     const { page } = browser;
     const ink = page.getByRole("group", { name: "Ink" });
     await page.getByRole("button", { name: "Erase" }).click();
+    await page.getByLabel("Brush size").fill("10");
     const at = await placer();
     // The second word.
     await page.mouse.move(...at(440, 212));
@@ -152,8 +158,36 @@ describe("things", () => {
   test("a sign seen from the side is answered without a corner being touched", async () => {
     const { context } = browser;
     await show("sign.jpg", await hangSign(context, await idOf("josefin sans bold"), "Quayside"));
-    await frame({ x: 230, y: 190, width: 390, height: 160 }, "Quayside");
     expect(await first()).toMatch(/^Josefin Sans/);
+  });
+});
+
+describe("a scanned page of a PDF", () => {
+  test("is opened from the list of a document, and its lettering identified", async () => {
+    const { page, context } = browser;
+    const scan = await setPoster(context, [
+      { styleId: await idOf("arvo bold"), words: "Harbour Dues", sizePx: 76 },
+      { styleId: await idOf("arvo regular"), words: "payable at the lamp house", sizePx: 40 },
+    ]);
+    const pdf = await PDFDocument.create();
+    const image = await pdf.embedJpg(await sharp(scan).modulate({ saturation: 0.2 }).jpeg({ quality: 70 }).toBuffer());
+    pdf.addPage([image.width, image.height]).drawImage(image);
+    await startIdentify(page, briefId);
+    await page.goto(`/b/${briefId}/identify/documents`);
+    await page.getByLabel("Documents").setInputFiles({
+      name: "dues.pdf",
+      mimeType: "application/pdf",
+      buffer: Buffer.from(await pdf.save()),
+    });
+    await page.getByText("no fonts in it").waitFor({ timeout: 60_000 });
+    await expectNoAxeFaults(page);
+    await page.getByRole("button", { name: "Identify its lettering" }).click();
+    await page.waitForURL(/\/identify$/);
+    await page.getByRole("button", { name: "dues.pdf, page 1.jpg", exact: true }).waitFor();
+    await settled();
+    expect(await first()).toBe("Arvo Bold");
+    await page.getByRole("button", { name: "All 2 lines" }).click();
+    await page.getByText("2 faces on 2 lines.").waitFor({ timeout: 120_000 });
   });
 });
 

@@ -1,5 +1,6 @@
 // Every operation of the table, asked over HTTP with right and with wrong input on the demo data. The server of these tests holds each
 // answer against the table and fails on any difference; here the answers are read by the table once more.
+import { zipSync } from "fflate";
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import { mkdtempSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -21,6 +22,8 @@ type Reply = { status: number; type: string; body: unknown };
 const browser = openBrowser();
 const ids: Record<string, string> = {};
 let picture: Blob;
+/** A text document with that picture in it. */
+let writing: Blob;
 let identification: unknown;
 
 async function call(name: OperationName, { params, query, body, form }: Sent = {}): Promise<Reply> {
@@ -230,6 +233,7 @@ const RIGHT: Record<OperationName, Case> = {
   identifyInSteps: plain(() => ({ form: { image: picture, text: "Harbour", limit: "5" } })),
   identifyLayout: plain(() => ({ form: { image: picture } })),
   listDocumentFonts: plain(() => ({ form: { document: new File(["<p style='font-family:Lora'>x</p>"], "a.html") } })),
+  readDocumentPicture: plain(() => ({ form: { document: writing, at: "0" } })),
   describeFace: plain(() => ({ body: { answers: [] } })),
   keepIdentification: {
     ask: () => ({
@@ -302,6 +306,15 @@ beforeAll(async () => {
   picture = new File([(await drawByBrowser(browser.context, ids.style, "Harbour")) as BlobPart], "line.png", {
     type: "image/png",
   });
+  writing = new File(
+    [
+      zipSync({
+        "content.xml": new TextEncoder().encode("<office:document-content/>"),
+        "Pictures/line.png": new Uint8Array(await picture.arrayBuffer()),
+      }),
+    ],
+    "letter.odt",
+  );
 }, 60_000);
 
 /** What has to be awaited before an operation can be asked, beside what was asked before it. */

@@ -80,6 +80,19 @@ export const IDENTIFY_OPERATIONS = operations({
     },
     output: DocumentFonts,
   },
+  readDocumentPicture: {
+    method: "post",
+    path: "/documents/picture",
+    summary: "One picture of a document, to identify its lettering",
+    access: "reader",
+    form: {
+      file: "document",
+      maxBytes: MAX_DOCUMENT_BYTES,
+      tooLarge: "document-too-large",
+      fields: z.object({ at: z.coerce.number().int().min(0).max(999).describe("its place in the list of pictures") }),
+    },
+    file: ["image/png", "image/jpeg"],
+  },
   describeFace: {
     method: "post",
     path: "/describe",

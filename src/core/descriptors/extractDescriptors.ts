@@ -22,36 +22,41 @@ export const FORM_STEPS = 24;
 export const ABSENT = -32768;
 const DRAW_PX = 40;
 
+/** What of a face is described: its letters and how far they advance. */
+export type DescribedFace = Pick<OpenFace, "unitsPerEm" | "outline" | "polygons" | "advanceFu" | "glyphOf">;
+
 /**
  * Describes a face by its letters.
  * @returns Uint8Array, shape [DESCRIBED.length, BYTES_PER_CHARACTER]; an absent character has advance −32768.
  */
-export function extractDescriptors(face: OpenFace): Uint8Array {
+export function extractDescriptors(face: DescribedFace): Uint8Array {
   const out = new Uint8Array(SIGNATURE_BYTES);
   const view = new DataView(out.buffer);
-  DESCRIBED.forEach((char, i) => {
-    const base = i * BYTES_PER_CHARACTER;
-    const glyphId = face.glyphOf(char.codePointAt(0)!);
-    const bounds = glyphId ? boundsOf(face.polygons(glyphId)) : null;
-    if (!glyphId || !bounds) {
-      view.setInt16(base + FORM_LENGTH + 8, ABSENT, true);
-      return;
-    }
-    const form = describeForm(face, glyphId, bounds);
-    form.forEach((v, k) => view.setInt8(base + k, quantize(v)));
-    const em = (v: number) => max(-32767, min(32767, round((v / face.unitsPerEm) * EM_STEPS)));
-    [bounds.xMin, bounds.yMax, bounds.xMax, bounds.yMin, face.advanceFu(glyphId)].forEach((v, k) =>
-      view.setInt16(base + FORM_LENGTH + 2 * k, em(v), true),
-    );
-  });
+  DESCRIBED.forEach((char, i) => describeCharacter(face, char, view, i * BYTES_PER_CHARACTER));
   return out;
+}
+
+/** Writes one character's form and box; an absent one's advance says so. */
+function describeCharacter(face: DescribedFace, char: string, view: DataView, base: number) {
+  const glyphId = face.glyphOf(char.codePointAt(0)!);
+  const bounds = glyphId ? boundsOf(face.polygons(glyphId)) : null;
+  if (!glyphId || !bounds) {
+    view.setInt16(base + FORM_LENGTH + 8, ABSENT, true);
+    return;
+  }
+  const form = describeForm(face, glyphId, bounds);
+  form.forEach((v, k) => view.setInt8(base + k, quantize(v)));
+  const em = (v: number) => max(-32767, min(32767, round((v / face.unitsPerEm) * EM_STEPS)));
+  [bounds.xMin, bounds.yMax, bounds.xMax, bounds.yMin, face.advanceFu(glyphId)].forEach((v, k) =>
+    view.setInt16(base + FORM_LENGTH + 2 * k, em(v), true),
+  );
 }
 
 export const quantize = (v: number) => max(-127, min(127, round(v * FORM_STEPS)));
 
 /** The form of a glyph within its box. */
 export function describeForm(
-  face: OpenFace,
+  face: Pick<OpenFace, "outline">,
   glyphId: number,
   b: { xMin: number; xMax: number; yMin: number; yMax: number },
 ) {
@@ -76,8 +81,19 @@ type DescribedEntry = {
   coordinates?: Record<string, number> | null;
 };
 
+/**
+ * Entries of an index that stand for others. The entries that resemble `leaders[i]` are members[starts[i]] up to members[starts[i + 1]], itself
+ * among them.
+ */
+export type Leaders = { leaders: Int32Array; members: Int32Array; starts: Int32Array };
+
 /** An index as two threads can hold it: the signatures in memory that both see. */
-export type SharedSignatures = Pick<SignatureIndex, "ids" | "families" | "coordinates"> & { bytes: Uint8Array };
+export type SharedSignatures = Pick<SignatureIndex, "ids" | "families" | "coordinates" | "leaders"> & {
+  bytes: Uint8Array;
+  more: ReadonlyMap<string, Uint8Array>;
+};
+
+const viewOf = (bytes: Uint8Array) => ({ bytes, view: new DataView(bytes.buffer) });
 
 /** Signatures of many styles, ready to be compared. `bytes` has shape [ids.length, DESCRIBED.length, BYTES_PER_CHARACTER]. */
 export class SignatureIndex {
@@ -85,6 +101,11 @@ export class SignatureIndex {
   families: string[] = [];
   /** The location that an entry of a variable font is described at; null: its default. */
   coordinates: (Record<string, number> | null)[] = [];
+  /** Of an index of many entries: those that stand for others (`partByShape`). */
+  leaders: Leaders | null = null;
+  /** Characters that were described later, each for all entries: bytes of shape [ids.length, BYTES_PER_CHARACTER], in the order of their positions. */
+  private more: Map<string, Uint8Array> = new Map();
+  private moreAt: { bytes: Uint8Array; view: DataView }[] = [];
   private bytes: Uint8Array = new Uint8Array(0);
   private view = new DataView(this.bytes.buffer);
 
@@ -104,21 +125,64 @@ export class SignatureIndex {
 
   /** For another thread; nothing of the signatures is copied. */
   share(): SharedSignatures {
-    const { ids, families, coordinates, bytes } = this;
-    return { ids, families, coordinates, bytes };
+    const { ids, families, coordinates, leaders, bytes, more } = this;
+    return { ids, families, coordinates, leaders, bytes, more };
   }
 
   static from(shared: SharedSignatures): SignatureIndex {
     const index = new SignatureIndex();
     Object.assign(index, shared);
     index.view = new DataView(index.bytes.buffer);
+    index.moreAt = [...index.more.values()].map(viewOf);
     return index;
+  }
+
+  /**
+   * Describes characters of which the index knows nothing yet.
+   * @param faceOf - the face of an entry; null where it lacks the character, or cannot be opened.
+   * @returns whether anything was added.
+   */
+  describeMore(characters: Iterable<string>, faceOf: (entry: number, char: string) => DescribedFace | null): boolean {
+    const unknown = [...new Set(characters)].filter((c) => c.trim() && this.at(c) < 0);
+    const added = unknown.map((char) => {
+      const bytes = new Uint8Array(new SharedArrayBuffer(this.ids.length * BYTES_PER_CHARACTER));
+      this.more.set(char, bytes);
+      const known = viewOf(bytes);
+      this.moreAt.push(known);
+      return { char, ...known };
+    });
+    // Entry by entry: a face is opened once for all of them.
+    if (added.length)
+      this.ids.forEach((_, entry) => {
+        for (const { char, view } of added) {
+          const base = entry * BYTES_PER_CHARACTER;
+          const face = faceOf(entry, char);
+          if (face) describeCharacter(face, char, view, base);
+          else view.setInt16(base + FORM_LENGTH + 8, ABSENT, true);
+        }
+      });
+    return added.length > 0;
+  }
+
+  /** Position of a character in this index; −1 when it is not described. */
+  at(char: string): number {
+    const known = SignatureIndex.at(char);
+    if (known >= 0 || !this.more.has(char)) return known;
+    return DESCRIBED.length + [...this.more.keys()].indexOf(char);
+  }
+
+  /** Where a character of an entry is described. */
+  private placeOf(style: number, position: number): { bytes: Uint8Array; view: DataView; base: number } {
+    if (position < DESCRIBED.length)
+      return { bytes: this.bytes, view: this.view, base: (style * DESCRIBED.length + position) * BYTES_PER_CHARACTER };
+    const { bytes, view } = this.moreAt[position - DESCRIBED.length]!;
+    return { bytes, view, base: style * BYTES_PER_CHARACTER };
   }
 
   /** The entries of one style alone. */
   only(id: string): SignatureIndex {
     const rows = this.ids.flatMap((own, i) => (own === id ? [i] : []));
-    return SignatureIndex.of(
+    const alone = SignatureIndex.of(
       rows.map((i) => ({
         id,
         family: this.families[i]!,
@@ -126,6 +190,15 @@ export class SignatureIndex {
         signature: this.bytes.subarray(i * SIGNATURE_BYTES, (i + 1) * SIGNATURE_BYTES),
       })),
     );
+    for (const [char, bytes] of this.more) {
+      const own = new Uint8Array(rows.length * BYTES_PER_CHARACTER);
+      rows.forEach((i, k) =>
+        own.set(bytes.subarray(i * BYTES_PER_CHARACTER, (i + 1) * BYTES_PER_CHARACTER), k * BYTES_PER_CHARACTER),
+      );
+      alone.more.set(char, own);
+      alone.moreAt.push(viewOf(own));
+    }
+    return alone;
   }
 
   /** Position of a character in the signature; −1 when it is not described. */
@@ -135,17 +208,18 @@ export class SignatureIndex {
 
   /** Box of a character; null when the style lacks it. */
   box(style: number, position: number): GlyphBox | null {
-    const base = (style * DESCRIBED.length + position) * BYTES_PER_CHARACTER + FORM_LENGTH;
-    const advance = this.view.getInt16(base + 8, true);
+    const { view, base: from } = this.placeOf(style, position);
+    const base = from + FORM_LENGTH;
+    const advance = view.getInt16(base + 8, true);
     if (advance === ABSENT) return null;
-    const em = (k: number) => this.view.getInt16(base + 2 * k, true) / EM_STEPS;
+    const em = (k: number) => view.getInt16(base + 2 * k, true) / EM_STEPS;
     return { left: em(0), top: em(1), right: em(2), bottom: em(3), advance: advance / EM_STEPS };
   }
 
   /** A character's form, quantized: Int8Array, shape [36]. */
   form(style: number, position: number): Int8Array {
-    const base = (style * DESCRIBED.length + position) * BYTES_PER_CHARACTER;
-    return new Int8Array(this.bytes.buffer, base, FORM_LENGTH);
+    const { bytes, base } = this.placeOf(style, position);
+    return new Int8Array(bytes.buffer, base, FORM_LENGTH);
   }
 
   /**
@@ -153,10 +227,10 @@ export class SignatureIndex {
    * @param form - Int8Array, shape [36], quantized. @param weights - Float32Array, shape [36].
    */
   distance(style: number, position: number, form: Int8Array, weights: Float32Array): number {
-    const base = (style * DESCRIBED.length + position) * BYTES_PER_CHARACTER;
+    const { bytes, base } = this.placeOf(style, position);
     let sum = 0;
     for (let k = 0; k < FORM_LENGTH; k++) {
-      const d = form[k]! - ((this.bytes[base + k]! << 24) >> 24);
+      const d = form[k]! - ((bytes[base + k]! << 24) >> 24);
       sum += weights[k]! * d * d;
     }
     return sum / (FORM_STEPS * FORM_STEPS);

@@ -1,5 +1,5 @@
 // Faces that cannot be told apart by the letters of a picture, and the letter that would tell.
-import { DESCRIBED, SignatureIndex } from "./extractDescriptors";
+import { DESCRIBED, type SignatureIndex } from "./extractDescriptors";
 
 /** Signed forms and boxes nearer than this are the same to any eye: squared distance of forms, and em. */
 const SAME_FORM = 0.02;
@@ -19,7 +19,7 @@ export type Likeness = {
 export function likenessOf(index: SignatureIndex, a: number, b: number, characters: readonly string[]): Likeness {
   const isSame = (char: string) => (differ(index, a, b, char) ?? 0) < 1;
   const here = new Set(characters);
-  const by = TELLING.map((char) => ({ char, by: differ(index, a, b, char) ?? 0 }));
+  const by = [...new Set([...TELLING, ...here])].map((char) => ({ char, by: differ(index, a, b, char) ?? 0 }));
   // A letter that can be looked at in the picture goes before one that would have to be asked for.
   const inPicture = by.filter((l) => here.has(l.char) && l.by >= 1);
   const most = (inPicture.length ? inPicture : by).reduce((x, y) => (y.by > x.by ? y : x));
@@ -31,7 +31,7 @@ export function likenessOf(index: SignatureIndex, a: number, b: number, characte
 
 /** How much a letter differs: 1 is as much as an eye can see. Null where one of the two lacks it. */
 function differ(index: SignatureIndex, a: number, b: number, char: string): number | null {
-  const position = SignatureIndex.at(char);
+  const position = index.at(char);
   if (position < 0) return null;
   const [p, q] = [index.box(a, position), index.box(b, position)];
   if (!p || !q) return p === q ? 0 : 9;

@@ -5,6 +5,7 @@ import { PDFDocument, PDFName, StandardFonts } from "pdf-lib";
 import { makeFont } from "../../../tests/fixtures/makeFont";
 import { rankByAdvances, rankByOutlines } from "../descriptors/nearestFaces";
 import { SignatureIndex, extractDescriptors } from "../descriptors/extractDescriptors";
+import type { Outline } from "../geometry/outline";
 import { openFont } from "../open/openFont";
 import { openFace } from "../outlines/openFace";
 import { DocumentError, type FoundFont, type Parts } from "./found";
@@ -25,6 +26,28 @@ const fontsOf = async (files: Record<string, string | Uint8Array>) =>
   (await readDocument({ name: "x.zip", bytes: encode("PK"), parts: partsOf(files) }))!;
 const brief = (fonts: FoundFont[] | undefined) =>
   fonts?.map((f) => `${f.family}|${f.style ?? ""}|${f.embedded ? "embedded" : ""}|${f.usedFor ?? ""}`);
+
+/** Path operators of an outline (ISO 32000-2, 8.5.2). */
+function drawAsPdf({ verbs, coords }: Outline, by: number): string {
+  let at = 0;
+  let [x, y] = [0, 0];
+  return [...verbs]
+    .map((verb) => {
+      const count = { M: 2, L: 2, Q: 4, C: 6, Z: 0 }[verb]!;
+      const p = [...coords.subarray(at, (at += count))].map((v) => v * by);
+      const [cx, cy, ex, ey] = p as [number, number, number, number];
+      const cubic = [
+        x + (2 / 3) * (cx - x),
+        y + (2 / 3) * (cy - y),
+        ex + (2 / 3) * (cx - ex),
+        ey + (2 / 3) * (cy - ey),
+      ];
+      const args = verb === "Q" ? [...cubic, ex, ey] : p;
+      if (args.length) [x, y] = args.slice(-2) as [number, number];
+      return `${args.join(" ")} ${{ M: "m", L: "l", Q: "c", C: "c", Z: "h" }[verb]}`;
+    })
+    .join(" ");
+}
 
 const quay = makeFont({ family: "Quay Test", stem: 90 });
 const heavy = makeFont({ family: "Quay Test", style: "Black", stem: 190 });
@@ -119,6 +142,35 @@ describe("PDF", () => {
       ["[none]", true, false],
       ["ABCDEF+Lantern Amber,Bold", false, true],
     ]);
+  });
+
+  test("a drawn font is found by its drawings, whatever the units they are drawn in", async () => {
+    const index = await library();
+    const face = openFace((await openFont(quay)).sfnt);
+    for (const units of [1, 0.1]) {
+      const pdf = await PDFDocument.create();
+      const page = pdf.addPage();
+      const letters = [..."Skerow"];
+      const ids = letters.map((c) => face.glyphOf(c.codePointAt(0)!)!);
+      const pages = ids.map((id) => {
+        const drawn = drawAsPdf(face.outline(id), units);
+        return pdf.context.register(pdf.context.flateStream(`${face.advanceFu(id) * units} 0 d0 ${drawn} f`));
+      });
+      const scale = 1 / (face.unitsPerEm * units);
+      const font = pdf.context.obj({
+        ...{ Type: "Font", Subtype: "Type3", FontBBox: [0, 0, 0, 0], FontMatrix: [scale, 0, 0, scale, 0, 0] },
+        ...{ FirstChar: 65, LastChar: 64 + letters.length, Widths: ids.map((id) => face.advanceFu(id) * units) },
+        CharProcs: Object.fromEntries(letters.map((c, i) => [c, pages[i]!])),
+        Encoding: { Type: "Encoding", Differences: [65, ...letters.map((c) => PDFName.of(c))] },
+      });
+      page.node.setFontDictionary(PDFName.of("T3"), pdf.context.register(font));
+      const said = "BT /T3 40 Tf 50 500 Td (ABCDEF) Tj ET";
+      page.node.addContentStream(pdf.context.register(pdf.context.flateStream(said)));
+      const [found] = (await fontsIn("drawn.pdf", await pdf.save()))!;
+      expect(found!.characters).toBe("Skerow");
+      expect(rankByOutlines(found!.signature!, index)[0]).toMatchObject({ entry: 1, isSame: true });
+      expect(found!.advancesEm!.S).toBeCloseTo(face.advanceFu(ids[0]!) / face.unitsPerEm, 3);
+    }
   });
 
   test("a damaged one is refused with its code", async () => {

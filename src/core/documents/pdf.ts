@@ -4,6 +4,7 @@ import { PDFArray, PDFDict, PDFDocument, PDFName, PDFRef, PDFStream, type PDFObj
 import { getDocument, OPS, type PDFDocumentProxy } from "pdfjs-dist/legacy/build/pdf.mjs";
 import { extractDescriptors } from "../descriptors/extractDescriptors";
 import { openFace } from "../outlines/openFace";
+import { signDrawn, type DrawnFont } from "./drawnFont";
 import { DocumentError, listUses, type FoundFont } from "./found";
 import { isSubsetName, partName } from "./fontNames";
 
@@ -22,6 +23,8 @@ type Shown = {
   advancesEm: Record<string, number>;
   letters: number;
   data: Uint8Array | null;
+  /** Of a drawn font: its glyphs' pages, by the names that `glyphs` holds. */
+  drawn: DrawnFont | null;
 };
 
 /**
@@ -34,10 +37,15 @@ export async function readPdf(bytes: Uint8Array, hasTime: () => boolean): Promis
   if (!named && !shown) throw new DocumentError("document-broken", "neither its objects nor its pages can be read");
   const drawn = shown ?? [];
   const list: Named[] = named ?? drawn.map(({ name, embedded }) => ({ name, fileName: null, embedded }));
+  // Fonts without a name are told apart by what is shown of each.
+  const nameless = drawn.filter((s) => s.name === NO_NAME);
+  let met = 0;
   return list.map((font) =>
     describe(
       font,
-      drawn.filter((s) => s.name === font.name || s.name === font.fileName),
+      font.name === NO_NAME
+        ? nameless.slice(met, ++met)
+        : drawn.filter((s) => s.name === font.name || s.name === font.fileName),
     ),
   );
 }
@@ -53,7 +61,7 @@ function describe({ name, embedded }: Named, drawn: readonly Shown[]): FoundFont
     subset: isSubsetName(name),
     usedFor: pages.length ? `${listPages(pages)}, ${letters} ${letters === 1 ? "character" : "characters"}` : null,
     characters: most ? [...most.glyphs.keys()].slice(0, 80).join("") : "",
-    signature: most?.data ? signShown(most) : null,
+    signature: most?.drawn ? signDrawn(most.drawn, most.glyphs, most.advancesEm) : most?.data ? signShown(most) : null,
     advancesEm: most && Object.keys(most.advancesEm).length ? most.advancesEm : null,
   };
 }
@@ -196,8 +204,15 @@ async function listShown(bytes: Uint8Array, isKnown: boolean, hasTime: () => boo
   }
 }
 
-type ShownGlyph = { unicode: string; fontChar: string; width: number; isInFont: boolean };
-type PageFont = { name: string; missingFile: boolean; data?: Uint8Array; isType3Font?: boolean };
+type ShownGlyph = { unicode: string; fontChar: string; operatorListId?: string | null; width: number };
+type PageFont = {
+  name: string;
+  missingFile: boolean;
+  data?: Uint8Array;
+  isType3Font?: boolean;
+  fontMatrix?: number[];
+  charProcOperatorList?: DrawnFont["glyphPages"];
+};
 
 async function lookThrough(document: PDFDocumentProxy, hasTime: () => boolean): Promise<Shown[]> {
   const found = new Map<string, Shown>();
@@ -221,18 +236,25 @@ function shownOf(found: Map<string, Shown>, id: string, font: PageFont): Shown {
   if (!shown) {
     const isFile = !font.missingFile && !font.isType3Font && font.data instanceof Uint8Array;
     shown = {
-      name: font.name || NO_NAME,
+      // The page reader calls a font without a name by its kind.
+      name: font.isType3Font && font.name === "Type3" ? NO_NAME : font.name || NO_NAME,
       embedded: !font.missingFile,
       pages: new Set(),
       glyphs: new Map(),
       advancesEm: {},
       letters: 0,
       data: isFile ? Uint8Array.from(font.data!) : null,
+      drawn:
+        font.isType3Font && font.charProcOperatorList
+          ? { fontMatrix: font.fontMatrix ?? THOUSANDTHS, glyphPages: font.charProcOperatorList }
+          : null,
     };
     found.set(id, shown);
   }
   return shown;
 }
+
+const THOUSANDTHS = [0.001, 0, 0, 0.001, 0, 0];
 
 function take(shown: Shown, glyphs: readonly (ShownGlyph | number)[], page: number) {
   for (const glyph of glyphs) {
@@ -240,7 +262,9 @@ function take(shown: Shown, glyphs: readonly (ShownGlyph | number)[], page: numb
     shown.pages.add(page);
     shown.letters++;
     if ([...glyph.unicode].length !== 1 || !glyph.unicode.trim()) continue;
-    if (!shown.glyphs.has(glyph.unicode)) shown.glyphs.set(glyph.unicode, glyph.fontChar);
-    shown.advancesEm[glyph.unicode] = glyph.width / 1000;
+    const reachedBy = shown.drawn ? (glyph.operatorListId ?? "") : glyph.fontChar;
+    if (!shown.glyphs.has(glyph.unicode)) shown.glyphs.set(glyph.unicode, reachedBy);
+    // Widths of drawn fonts are in the units of their glyphs.
+    shown.advancesEm[glyph.unicode] = glyph.width * (shown.drawn?.fontMatrix[0] ?? 0.001);
   }
 }

@@ -5,6 +5,7 @@ import { DocumentError, type FoundFont, type Parts } from "./found";
 import { readDrawing, readPage } from "./markup";
 import { readSlides, readText, readWriting } from "./office";
 import { readPdf } from "./pdf";
+import { listPartPictures, listPdfPictures, takePdfPicture, type FoundPicture, type PictureBytes } from "./pictures";
 import { readStyleSheet } from "./styleSheets";
 
 type DocumentSource = { name: string; bytes: Uint8Array; parts: Parts | null };
@@ -38,15 +39,27 @@ function tellKind({ name, bytes, parts }: DocumentSource): DocumentKind | null {
 /**
  * Reads the fonts of a document.
  * @param hasTime - a long document asks it between pages, and tells what it has seen once it is false.
- * @returns kind and fonts, in the order they stand; null when it is of no kind that is read.
+ * @returns kind, fonts and pictures, in the order they stand; null when it is of no kind that is read.
  * @throws DocumentError: document-broken, document-protected.
  */
 export async function readDocument(
   source: DocumentSource,
   hasTime: () => boolean = () => true,
-): Promise<{ kind: DocumentKind; fonts: FoundFont[] } | null> {
+): Promise<{ kind: DocumentKind; fonts: FoundFont[]; pictures: FoundPicture[] } | null> {
   const kind = tellKind(source);
-  return kind && { kind, fonts: await readKind(kind, source, hasTime) };
+  if (!kind) return null;
+  const fonts = await readKind(kind, source, hasTime);
+  const { bytes, parts } = source;
+  const pictures = kind === "pdf" ? await listPdfPictures(bytes) : parts ? listPartPictures(parts) : [];
+  return { kind, fonts, pictures };
+}
+
+/** A picture of a document. @param at - its place in the list. @returns null when there is none, or it cannot be taken out. */
+export async function takePicture({ bytes, parts }: DocumentSource, at: number): Promise<PictureBytes | null> {
+  if (!parts) return takePdfPicture(bytes, at);
+  const path = listPartPictures(parts)[at]?.part;
+  const file = path ? await parts.read(path) : null;
+  return file && { file };
 }
 
 async function readKind(

@@ -3,6 +3,7 @@
 import type { InkLine } from "../picture/readPicture";
 import { tryAlternates } from "./registration/alternates";
 import {
+  chooseNear,
   glanceAtWhole,
   rankByCuts,
   rankByPieces,
@@ -26,8 +27,10 @@ export type CoarseTask = {
   wording: Wording;
   share: Share;
   keep: number;
+  /** By cuts, too, only what is near at a rough look is ranked. */
+  nearOnly: boolean;
 };
-export type GlanceTask = { kind: "glance"; line: InkLine; wording: Wording; share: Share };
+export type GlanceTask = { kind: "glance"; line: InkLine; wording: Wording; share: Share; keep: number };
 export type PreviewTask = { kind: "preview"; laid: Laid[]; wording: Wording; imaging: Imaging; rounds: number };
 export type FullTask = { kind: "full"; laid: Laid[]; imaging: Imaging };
 export type LocationTask = { kind: "location"; tried: Tried[]; wording: Wording; imaging: Imaging };
@@ -37,7 +40,7 @@ type Replies = {
   cuts: CoarseRank[];
   pieces: CoarseRank[];
   whole: CoarseRank[];
-  glance: number;
+  glance: CoarseRank[];
   preview: (Tried | null)[];
   full: Tried[];
   location: (RefinedLocation | null)[];
@@ -56,13 +59,18 @@ export function runTask<J extends Task>(task: J, index: SignatureIndex, load: Fa
 function answer(task: Task, index: SignatureIndex, load: FaceLoader): Replies[Task["kind"]] {
   switch (task.kind) {
     case "cuts":
-      return rankByCuts(task.line, measureWord(task.wording, index, task.share), index, task.keep);
+      return rankByCuts(
+        task.line,
+        task.nearOnly ? measureNear(task, index) : measureWord(task.wording, index, task.share),
+        index,
+        task.keep,
+      );
     case "pieces":
-      return rankByPieces(task.line, measureWord(task.wording, index, task.share), index, task.keep);
+      return rankByPieces(task.line, measureNear(task, index), index, task.keep);
     case "whole":
-      return rankByWhole(task.line, measureWord(task.wording, index, task.share), index, task.keep);
+      return rankByWhole(task.line, measureNear(task, index), index, task.keep);
     case "glance":
-      return glanceAtWhole(task.line, measureWord(task.wording, index, task.share), index);
+      return glanceAtWhole(task.line, measureWord(task.wording, index, task.share, leadersOf(index)), index, task.keep);
     case "preview":
       return task.laid.map((l) => fitPreview(l, task.wording, task.imaging, task.rounds, index, load));
     case "full":
@@ -73,6 +81,14 @@ function answer(task: Task, index: SignatureIndex, load: FaceLoader): Replies[Ta
       return task.tried.map((t) => refineLocation(t, task.wording, task.imaging, index, load));
   }
 }
+
+/** Of a large index only those that resemble what is near at a rough look. */
+function measureNear({ line, wording, share }: CoarseTask, index: SignatureIndex) {
+  const near = chooseNear(line, wording, index, share);
+  return near ? measureWord(wording, index, undefined, near) : measureWord(wording, index, share);
+}
+
+const leadersOf = ({ leaders }: SignatureIndex) => leaders?.leaders ?? null;
 
 /** An executor of one. */
 export const inlineExecutor =

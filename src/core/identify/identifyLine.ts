@@ -83,6 +83,8 @@ const NEAR_ENOUGH = 0.3;
 const PLAIN_ENOUGH = 0.3;
 /** Costs are compared over ink of different amounts: another reading than the plain one must be clearly better. */
 const READING_COST = 1.08;
+/** What a net sees is smoother than what stands out: faces come nearer to it, right or wrong. */
+const LEARNED_COST = 1.2;
 /** A fit from which a text is assumed to be set in small capitals too. */
 const SMALL_CAPITALS_FROM_FIT = 0.3;
 /** Settings of a variable font are looked for when it comes within this of the best, and of as many fonts. */
@@ -125,23 +127,10 @@ function nearestOf(entries: readonly { entry: number }[], index: SignatureIndex)
   return [...new Set(entries.slice(0, 4 * NEAREST_TOLD).map((c) => index.ids[c.entry]!))].slice(0, NEAREST_TOLD);
 }
 
-/** Of the ways in which a line may have been seen from further round those that come nearest to any face at a rough look, the nearest first. */
-async function chooseFurther(lines: InkReadings, session: MatchSession, index: SignatureIndex): Promise<InkLine[]> {
-  const every = ceil(index.ids.length / GLANCED_ENTRIES);
-  const glanced: { line: InkLine; cost: number }[] = [];
-  for (const line of lines.further()) glanced.push({ line, cost: await session.glance(line, every) });
-  return glanced
-    .sort((p, q) => p.cost - q.cost)
-    .slice(0, FURTHER_FOLLOWED)
-    .map((g) => g.line);
-}
-/** Entries of the index that they are chosen by, about, and how many of them are followed. */
-const GLANCED_ENTRIES = 500;
-const FURTHER_FOLLOWED = 3;
-/** What has come as near as this at a close look was seen from where it seems. */
-const FURTHER_FROM = 0.22;
+/** A way to see the picture, and how near a face comes to it at a quick look. */
+type Seen = { line: InkLine; session: MatchSession; cost: number };
 
-/** The hypothesis under which the best few come nearest when laid over it; others are made where the plain one comes near to nothing. */
+/** Of the ways to see the picture the one to which faces come nearest; others than the plain one are tried where that comes near to nothing. */
 async function chooseHypothesis(
   lines: InkReadings,
   wording: Wording,
@@ -150,38 +139,55 @@ async function chooseHypothesis(
   watch: Watch,
 ): Promise<Hypothesis> {
   const session = new MatchSession(wording, executor);
+  const every = ceil((index.leaders?.leaders.length ?? index.ids.length) / GLANCED_ENTRIES);
   const onRanked = (ranks: CoarseRank[]) => watch(WAY.ranked, nearestOf(ranks.map(entryOf), index));
-  const assume = async (line: InkLine, by = session): Promise<Hypothesis> => ({
-    session: by,
-    candidates: await gatherCandidates(line, by, line === lines.plain ? onRanked : undefined),
-  });
-  const isNear = ({ candidates }: Hypothesis) => (candidates[0]?.cost ?? Infinity) <= PLAIN_ENOUGH;
-  const plain = await assume(lines.plain);
+  const plain = { session, candidates: await gatherCandidates(lines.plain, session, onRanked) };
   watch(WAY.compared, nearestOf(plain.candidates, index));
-  if (isNear(plain)) return plain;
+  if ((plain.candidates[0]?.cost ?? Infinity) <= PLAIN_ENOUGH) return plain;
   let share = WAY.compared;
-  let best = { hypothesis: plain, cost: Infinity };
-  const look = async (hypothesis: Hypothesis) => {
-    const few = hypothesis.candidates.slice(0, EFFORT.perReading);
-    const looked = await hypothesis.session.fitPreview(few, START, EFFORT.lookRounds);
-    const cost = (looked[0]?.total ?? Infinity) * (hypothesis === plain ? 1 : READING_COST);
-    if (cost < best.cost) best = { hypothesis, cost };
-    share += (WAY.assumed - share) / 4;
-    watch(share, nearestOf(best.hypothesis.candidates, index));
+  let best: Seen = { line: lines.plain, session, cost: Infinity };
+  const look = async (line: InkLine, by = session) => {
+    const view = viewOf(line, UPRIGHT);
+    const isPlain = line === lines.plain && by === session;
+    const near = isPlain
+      ? plain.candidates.slice(0, LOOKED_AT)
+      : (await by.glance(line, every, LOOKED_AT)).map((r) => ({ ...entryOf(r), view }));
+    const tried = await by.fitPreview(near, START, EFFORT.lookRounds);
+    const cost =
+      (tried[0]?.total ?? Infinity) * (isPlain ? 1 : line.reading.startsWith("learned") ? LEARNED_COST : READING_COST);
+    if (cost < best.cost) {
+      best = { line, session: by, cost };
+      share += (WAY.assumed - share) / 4;
+      watch(share, nearestOf(tried, index));
+    }
   };
-  await look(plain);
-  // Near enough ends the search among the others, too.
-  for (const other of lines.others()) {
-    const assumed = await assume(other);
-    await look(assumed);
-    if (isNear(assumed)) break;
-  }
+  await look(lines.plain);
+  for (const line of await lines.others()) await look(line);
   const small = proposeSmallCapitals(lines.plain, wording);
-  if (small) await look(await assume(lines.plain, new MatchSession(small, executor)));
+  if (small) await look(lines.plain, new MatchSession(small, executor));
+  const from = best.line;
+  for (const line of lines.evened(from)) await look(line, best.session);
   if (best.cost > FURTHER_FROM)
-    for (const further of await chooseFurther(lines, session, index)) await look(await assume(further));
-  return best.hypothesis;
+    for (const line of await chooseNearest(lines.further(from), best.session, every)) await look(line, best.session);
+  if (best.line === lines.plain && best.session === session) return plain;
+  return { session: best.session, candidates: await gatherCandidates(best.line, best.session) };
 }
+/** Entries of the index that ways to see a picture are chosen by, about, and how many of them are laid over it. */
+const GLANCED_ENTRIES = 500;
+const LOOKED_AT = 4;
+/** What has come as near as this at a close look was seen from where it seems. */
+const FURTHER_FROM = 0.22;
+
+/** Of some ways to see a line those that come nearest to any face at a rough look, the nearest first. */
+async function chooseNearest(lines: readonly InkLine[], session: MatchSession, every: number): Promise<InkLine[]> {
+  const glanced: { line: InkLine; cost: number }[] = [];
+  for (const line of lines) glanced.push({ line, cost: (await session.glance(line, every, 1))[0]?.cost ?? Infinity });
+  return glanced
+    .sort((p, q) => p.cost - q.cost)
+    .slice(0, FOLLOWED)
+    .map((g) => g.line);
+}
+const FOLLOWED = 3;
 
 /**
  * Identifies the face of a line.

@@ -31,8 +31,9 @@ export class MatchSession {
     private executor: Executor,
   ) {}
 
-  private async rankBy(kind: CoarseTask["kind"], line: InkLine, keep: number): Promise<CoarseRank[]> {
-    const tasks = sharesOf(1).map((share): CoarseTask => ({ kind, line, wording: this.wording, share, keep }));
+  private async rankBy(kind: CoarseTask["kind"], line: InkLine, keep: number, nearOnly = true): Promise<CoarseRank[]> {
+    const { wording } = this;
+    const tasks = sharesOf(1).map((share): CoarseTask => ({ kind, line, wording, share, keep, nearOnly }));
     const ranks = (await this.executor(tasks)).flat();
     return ranks.sort((a, b) => a.cost - b.cost).slice(0, keep);
   }
@@ -48,7 +49,7 @@ export class MatchSession {
     onRanked: (ranks: CoarseRank[]) => void = () => {},
   ): Promise<CoarseRank[]> {
     const isCut = line.letters.length === this.wording.characters.length;
-    const byCuts = isCut ? await this.rankBy("cuts", line, keep) : [];
+    const byCuts = isCut ? await this.rankBy("cuts", line, keep, cutsOnly) : [];
     if (byCuts.length) onRanked(byCuts);
     if (cutsOnly || isCutWell(byCuts)) return byCuts;
     const byPieces = await this.rankBy("pieces", line, keep);
@@ -56,10 +57,12 @@ export class MatchSession {
     return mergeRanks(byPieces, await this.rankBy("whole", line, keep));
   }
 
-  /** How near a line comes to any of some faces at a rough look. @param every - of so many entries, one. */
-  async glance(line: InkLine, every: number): Promise<number> {
-    const tasks = sharesOf(every).map((share): GlanceTask => ({ kind: "glance", line, wording: this.wording, share }));
-    return Math.min(...(await this.executor(tasks)));
+  /** The nearest of some faces at a rough look. @param every - of so many entries, one. */
+  async glance(line: InkLine, every: number, keep: number): Promise<CoarseRank[]> {
+    const { wording } = this;
+    const tasks = sharesOf(every).map((share): GlanceTask => ({ kind: "glance", line, wording, share, keep }));
+    const ranks = (await this.executor(tasks)).flat();
+    return ranks.sort((a, b) => a.cost - b.cost).slice(0, keep);
   }
 
   /** Fits over the small copies, each begun where the last one ended. */

@@ -1,5 +1,6 @@
 // Where lettering stands in a picture: lines of it, each in a box, so that several faces in one picture are asked about one by one.
 import { findInk, type RgbaPicture } from "./ink";
+import { findLettering, type LetteringLine } from "./lettering";
 import { dropBorder, dropSpecks, type Piece } from "./pieces";
 import { shrinkPicture, widen } from "./straighten";
 
@@ -17,11 +18,44 @@ const APART_HEIGHTS = 1.3;
 const MIN_INK = 0.03;
 const MAX_AREAS = 12;
 
+/** Lines of lettering, and whether what stands out in the picture as a whole is their ink: then it may be read as it is. */
+type FoundAreas = { areas: TextArea[]; isPlain: boolean };
+
+/** Boxes that cover each other by this share, of both, are the same line. */
+const SAME = 0.45;
+/** A part of a line: all in its box, not much lower, not much shorter. */
+const PART = { inside: 0.8, width: 0.45, height: 2.3 };
+/** Lettering that another line of the picture's does not show is a line of its own when it looks so much like one. */
+const SURE_SCORE = 1.6;
+
 /**
  * Finds lines of lettering.
- * @returns boxes in the picture's pixels with a little room around them, the line with most ink first; none when nothing stands out.
+ * @returns boxes in the picture's pixels with a little room around them, the heaviest or likeliest first; none when nothing stands out.
  */
-export function findAreas(picture: RgbaPicture): TextArea[] {
+export function findAreas(picture: RgbaPicture): FoundAreas {
+  const lettering = findLettering(picture);
+  const inked = findInkLines(picture);
+  const [likeliest] = lettering;
+  if (!likeliest) return { areas: inked, isPlain: true };
+  const isPlain = inked.some((a) => isSame(a, likeliest) || isPart(likeliest, a));
+  if (!isPlain) return { areas: lettering.map(boxOf), isPlain };
+  const more = lettering.filter((l) => l.score > SURE_SCORE && !inked.some((a) => overlap(a, l) > 0));
+  return { areas: [...inked, ...more.map(boxOf)].slice(0, MAX_AREAS), isPlain };
+}
+
+const boxOf = ({ x, y, width, height }: LetteringLine): TextArea => ({ x, y, width, height });
+const overlap = (a: TextArea, b: TextArea) =>
+  max(0, min(a.x + a.width, b.x + b.width) - max(a.x, b.x)) *
+  max(0, min(a.y + a.height, b.y + b.height) - max(a.y, b.y));
+const sizeOf = ({ width, height }: TextArea) => width * height;
+const isSame = (a: TextArea, b: TextArea) => overlap(a, b) > SAME * (sizeOf(a) + sizeOf(b) - overlap(a, b));
+const isPart = (part: TextArea, of: TextArea) =>
+  overlap(part, of) > PART.inside * sizeOf(part) &&
+  part.width > PART.width * of.width &&
+  of.height < PART.height * part.height;
+
+/** Lines of what is ink in the picture as a whole, the one with most ink first. */
+function findInkLines(picture: RgbaPicture): TextArea[] {
   const scale = min(1, LOOK_PX / max(picture.widthPx, picture.heightPx));
   const small = scale < 1 ? shrinkPicture(picture, scale) : picture;
   const found = findInk(small);

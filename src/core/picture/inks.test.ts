@@ -60,8 +60,8 @@ describe("two colours", () => {
       }
     return { widthPx: w, heightPx: h, rgba };
   };
-  test("a shadow of another colour is parted from its letters", () => {
-    const others = readPicture(inked("Lamp", [220, 120, 40]))!.others();
+  test("a shadow of another colour is parted from its letters", async () => {
+    const others = await readPicture(inked("Lamp", [220, 120, 40]))!.others();
     const colours = others.filter((l) => l.reading.endsWith("colour"));
     expect(colours).toHaveLength(2);
     expect(colours.some((l) => l.letters.length === 4)).toBe(true);

@@ -5,12 +5,15 @@ import type { FoundInk } from "./ink";
 // Taken out of the global object once: the loops below call them millions of times.
 const { abs, hypot, max, min } = Math;
 
+/** How a line may have been seen. */
+export type SeenAs = "evened" | `evened, ${number} times as wide` | `evened, around ${number} from ${number}`;
+type Learned = "learned" | "learned colours";
 export type InkReading =
   | "plain"
   | "level as it is"
-  | "evened"
-  | `evened, ${number} times as wide`
-  | `evened, around ${number} from ${number}`
+  | Learned
+  | SeenAs
+  | `${Learned}, ${SeenAs}`
   | "filled outlines"
   | "first colour"
   | "second colour";

@@ -2,7 +2,8 @@
 import type { InkPicture } from "../geometry/raster";
 import { drawStrokes, pickColours, takeInk, type HandInk } from "./handInk";
 import { findInk, type RgbaPicture } from "./ink";
-import { proposeInks, type InkReading, type InkHypothesis } from "./inks";
+import { cutSeen, inkByVote, seeInk, type InkNet } from "./learnedInk";
+import { proposeInks, type InkHypothesis, type InkReading, type SeenAs } from "./inks";
 import { drawIn, findDotReach, spreadInk } from "./dots";
 import { dropBorder, dropSpecks, mergePieces, type Piece } from "./pieces";
 import {
@@ -22,7 +23,7 @@ import { evenInk, findTaper, stretchInk, unrollInk, type Round } from "./taper";
 import { unbendBaseline } from "./unbend";
 
 // Taken out of the global object once: the loops below call them millions of times.
-const { abs, max, min } = Math;
+const { abs, floor, max, min } = Math;
 
 export type PictureFrame = {
   box?: { x: number; y: number; width: number; height: number };
@@ -50,26 +51,31 @@ const LARGE_PX = 300_000;
 const PREVIEW_PX = 560;
 const SMALL_PX = 34;
 const MARGIN_PX = 8;
+const LEARNED = ["learned", "learned colours"] as const;
 /** A line that slopes less is level. */
 const LEVEL_DEG = 0.5;
 
 /** The line as its ink stands out, and the line under other hypotheses of what the ink is, read when they are asked for. */
 export type InkReadings = {
   plain: InkLine;
-  others: () => InkLine[];
-  /** As it would be from the front, if it was seen from further round than its rows tell. */
-  further: () => InkLine[];
+  others: () => Promise<InkLine[]>;
+  /** One of these as it would be from the front, if its rows tell that it is not seen from there. */
+  evened: (line: InkLine) => InkLine[];
+  /** One of these as it would be from the front, if it was seen from further round than its rows tell. */
+  further: (line: InkLine) => InkLine[];
 };
 
 /**
  * Reads the line of lettering in a picture (the heaviest one where there are several).
  * @param byHand - what a person takes for ink: nothing else is assumed of it then.
+ * @param net - sees ink that does not simply stand out; left out, nothing is assumed of that kind.
  * @returns null when no lettering stands out.
  */
 export function readPicture(
   picture: RgbaPicture,
   frame: PictureFrame = {},
   byHand: HandInk | null = null,
+  net: InkNet | null = null,
 ): InkReadings | null {
   const framed = framePicture(picture, frame);
   if (!framed) return null;
@@ -77,26 +83,89 @@ export function readPicture(
   const fitted = shrunk(framed, scale);
   const found = byHand ? takeByHand(picture, frame, byHand, fitted, scale) : findInk(fitted);
   if (!found) return null;
-  const read = ({ picture: ink, reading }: InkHypothesis): InkLine[] => {
-    const clean = dropBorder(ink);
-    const line = cutLine(clean, reading === "level as it is" ? 0 : findSlopeDeg(clean));
-    return line ? [{ ...line, reading, noisy: found.noisy, contrast: found.contrast }] : [];
-  };
-  const plain = read({ picture: found, reading: "plain" })[0];
+  const plain = lineOf({ picture: found, reading: "plain" }, found);
   if (!plain) return null;
   // Long strokes of a script may look like the slope of its line.
   const level: InkHypothesis[] = abs(plain.slopeDeg) > LEVEL_DEG ? [{ picture: found, reading: "level as it is" }] : [];
   // Reading the text and identifying both ask for them.
-  let front: Front | null = null;
-  const evened = () => (front ??= findFront(plain));
-  let others: InkLine[] | null = null;
-  const otherInks = () => (byHand ? [] : proposeInks(found));
+  const others = once(async () => {
+    const learned = net && !byHand ? await readLearned({ picture, frame, framed, fitted }, net) : [];
+    const inks = [...level, ...(byHand ? [] : proposeInks(found))];
+    return [...learned, ...inks.flatMap((ink) => lineOf(ink, found) ?? [])];
+  });
+  return { plain, others, ...seenFrom() };
+}
+
+/** Lines as they would be from the front. */
+function seenFrom(): Pick<InkReadings, "evened" | "further"> {
+  const frontOf = onceEach(findFront);
   return {
-    plain,
-    others: () => (others ??= [...evenLine(plain, evened()), ...[...level, ...otherInks()].flatMap(read)]),
-    further: () => seeFurther(plain, evened()),
+    evened: onceEach((line) => evenLine(line, frontOf(line))),
+    further: (line) => seeFurther(line, frontOf(line)),
   };
 }
+
+/** The same, where the net is asked at once when nothing stands out. */
+export async function readPhotograph(
+  picture: RgbaPicture,
+  frame: PictureFrame,
+  byHand: HandInk | null,
+  net: InkNet,
+): Promise<InkReadings | null> {
+  const lines = readPicture(picture, frame, byHand, net);
+  const framed = lines || byHand ? null : framePicture(picture, frame);
+  if (!framed) return lines;
+  const fitted = shrunk(framed, scaleOfDetail(framed));
+  const [plain, ...others] = await readLearned({ picture, frame, framed, fitted }, net);
+  if (!plain) return null;
+  return { plain, others: () => Promise.resolve(others), ...seenFrom() };
+}
+
+/** The line under a hypothesis of its ink; null where none is left of it. */
+function lineOf({ picture, reading }: InkHypothesis, of: Pick<InkLine, "noisy" | "contrast">): InkLine | null {
+  const clean = dropBorder(picture);
+  const line = cutLine(clean, reading === "level as it is" ? 0 : findSlopeDeg(clean));
+  return line && { ...line, reading, noisy: of.noisy, contrast: of.contrast };
+}
+
+/** A picture, what of it is asked about, and that with no more detail than is needed. */
+type Framed = { picture: RgbaPicture; frame: PictureFrame; framed: RgbaPicture; fitted: RgbaPicture };
+
+/** The line as a net sees it, and in the colours that it sees as ink. */
+async function readLearned({ picture, frame, framed, fitted }: Framed, net: InkNet): Promise<InkLine[]> {
+  const seen = await seeFramed(picture, frame, framed, net);
+  if (!seen) return [];
+  const voted = inkByVote(seen, fitted, framed.widthPx);
+  const clear = { noisy: false, contrast: LEARNED_CONTRAST };
+  return [
+    lineOf({ picture: seen, reading: "learned" }, clear),
+    voted && lineOf({ picture: voted, reading: "learned colours" }, clear),
+  ].flatMap((line) => line ?? []);
+}
+/** What is around a box helps to tell letters from their ground: it is shown, but what is seen there does not count. */
+async function seeFramed(
+  picture: RgbaPicture,
+  { box, corners, baseline }: PictureFrame,
+  framed: RgbaPicture,
+  net: InkNet,
+) {
+  if (!box || corners || baseline) return seeInk(framed, net);
+  const by = AROUND * min(box.height, box.width);
+  const left = max(0, floor(box.x - by));
+  const top = max(0, floor(box.y - by));
+  const around = cropPicture(picture, {
+    x: left,
+    y: top,
+    width: box.x + box.width + by - left,
+    height: box.y + box.height + by - top,
+  });
+  const seen = around && (await seeInk(around, net));
+  return seen && cutSeen(seen, { x: max(0, floor(box.x)) - left, y: max(0, floor(box.y)) - top }, framed);
+}
+/** How much of a box's shorter side is shown around it. */
+const AROUND = 0.25;
+/** What a net sees is as clear as lettering in print; in noise widths. */
+const LEARNED_CONTRAST = 40;
 
 /** What of a picture is asked about, laid straight. @returns null when the frame holds nothing. */
 function framePicture(picture: RgbaPicture, { baseline, corners, box }: PictureFrame): RgbaPicture | null {
@@ -112,6 +181,20 @@ function takeByHand(picture: RgbaPicture, frame: PictureFrame, byHand: HandInk, 
 
 const shrunk = (picture: RgbaPicture, scale: number) => (scale < 1 ? shrinkPicture(picture, scale) : picture);
 
+function once<T>(make: () => T): () => T {
+  let made: { value: T } | null = null;
+  return () => (made ??= { value: make() }).value;
+}
+
+function onceEach<K extends object, T>(make: (of: K) => T): (of: K) => T {
+  const made = new WeakMap<K, { value: T }>();
+  return (of) => {
+    let known = made.get(of);
+    if (!known) made.set(of, (known = { value: make(of) }));
+    return known.value;
+  };
+}
+
 /** A line even again, as if seen from the front; null: it neither grows towards one end nor is bowed. */
 type Front = { even: InkPicture | null; isBowed: boolean };
 
@@ -121,8 +204,10 @@ function findFront({ strip }: InkLine): Front {
 }
 
 /** The line under a reading of how it was seen. */
-function cutAsSeen(line: InkLine, ink: InkPicture, reading: InkReading): InkLine[] {
+function cutAsSeen(line: InkLine, ink: InkPicture, seen: SeenAs): InkLine[] {
   const cut = cutLine(ink, 0);
+  const of = LEARNED.find((r) => r === line.reading);
+  const reading: InkReading = of ? `${of}, ${seen}` : seen;
   return cut ? [{ ...line, ...cut, slopeDeg: line.slopeDeg, reading }] : [];
 }
 
@@ -130,6 +215,7 @@ const evenLine = (line: InkLine, { even }: Front): InkLine[] => (even ? cutAsSee
 
 /** From how far round the line was seen is not known: it is cut in a few ways. */
 function seeFurther(line: InkLine, { even, isBowed }: Front): InkLine[] {
+  if (line.reading.includes("evened")) return [];
   const from = even ?? line.strip;
   if (!isBowed) return STRETCHES.flatMap((by) => cutAsSeen(line, stretchInk(from, by), `evened, ${by} times as wide`));
   return ROUNDS.flatMap((round) =>

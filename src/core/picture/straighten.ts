@@ -86,6 +86,28 @@ function sampleChannel({ widthPx: w, heightPx: h, rgba }: RgbaPicture, x: number
   );
 }
 
+/** A part of a picture, drawn again in so many pixels: averaged where it shrinks, between pixels where it grows. Opaque. */
+export function sampleArea(picture: RgbaPicture, part: CutBox, widthPx: number, heightPx: number): RgbaPicture {
+  const [byX, byY] = [(part.right - part.left) / widthPx, (part.bottom - part.top) / heightPx];
+  const [countX, countY] = [max(1, ceil(byX)), max(1, ceil(byY))];
+  const rgba = new Uint8Array(4 * widthPx * heightPx);
+  for (let y = 0; y < heightPx; y++)
+    for (let x = 0; x < widthPx; x++) {
+      const to = 4 * (y * widthPx + x);
+      for (let c = 0; c < 3; c++) {
+        let sum = 0;
+        for (let j = 0; j < countY; j++)
+          for (let i = 0; i < countX; i++) {
+            const fromX = part.left + (x + (i + 0.5) / countX) * byX - 0.5;
+            sum += sampleChannel(picture, fromX, part.top + (y + (j + 0.5) / countY) * byY - 0.5, c);
+          }
+        rgba[to + c] = sum / (countX * countY);
+      }
+      rgba[to + 3] = 255;
+    }
+  return { widthPx, heightPx, rgba };
+}
+
 /** A strip made to lean: what stood at x stands at x − tan · (middle − y) + shift. */
 export type Lean = { tan: number; middlePx: number; shiftPx: number };
 export const UPRIGHT: Lean = { tan: 0, middlePx: 0, shiftPx: 0 };

@@ -6,7 +6,7 @@ import type { SheetKind } from "@/contracts/people";
 import type { IdentifyStep, LayoutStep } from "@/contracts/identify";
 import { findBrief } from "../queries/briefs";
 import { describeFace } from "../usecases/describeFace";
-import { listDocumentFonts } from "../usecases/documents";
+import { listDocumentFonts, readDocumentPicture } from "../usecases/documents";
 import {
   getIdentification,
   listSavedIdentifications,
@@ -54,6 +54,10 @@ export const identifyHandlers: Handlers<keyof typeof IDENTIFY_OPERATIONS> = {
       ),
     ),
   listDocumentFonts: ({ db, file, signal }) => listDocumentFonts(db, file.name, file.bytes, signal),
+  readDocumentPicture: async ({ file, fields, signal }) => {
+    const taken = await readDocumentPicture(file, fields.at, signal);
+    return taken.ok ? succeed(new FileAnswer(taken.value.picture, taken.value.type, { headers: SANDBOX })) : taken;
+  },
   describeFace: ({ db, body }) => succeed(describeFace(db, body)),
   listIdentifications: ({ db, params }) =>
     found(findBrief(db, params.id) && { identifications: listSavedIdentifications(db, params.id) }),

@@ -1,4 +1,5 @@
 // SQL on signatures: of styles at their defaults, and of variable fonts at other settings.
+import type { CodePointRanges } from "@/contracts/traits";
 import type { Db } from "../db/open";
 
 type DescribedInstance = { coordinates: Record<string, number>; signature: Uint8Array };
@@ -19,6 +20,15 @@ export function putInstances(db: Db, styleId: string, instances: readonly Descri
     for (const { coordinates, signature } of instances) insert.run(styleId, JSON.stringify(coordinates), signature);
   })();
 }
+
+/** What characters each style has, as ranges. */
+export const listCoverages = (db: Db): Map<string, CodePointRanges> =>
+  new Map(
+    db
+      .prepare<[], { id: string; coverage: string }>("SELECT style_id AS id, coverage FROM styles WHERE hidden = 0")
+      .all()
+      .map(({ id, coverage }) => [id, JSON.parse(coverage) as CodePointRanges]),
+  );
 
 /** Grows whenever an entry of the index appears, changes or goes. Tags and terms leave it as it is. */
 export const lastSignatureVersion = (db: Db): number =>

@@ -11,7 +11,7 @@ import { squash } from "@/core/find/nameIndex";
 import { fullNameRows } from "@/core/find/predicates";
 import { dataFolder, type Db } from "../db/open";
 import type { NearReply } from "../workers/identify.worker";
-import { nearFacesInWorker, readDocumentInWorker } from "../workers/pool";
+import { nearFacesInWorker, readDocumentInWorker, takeDocumentPictureInWorker } from "../workers/pool";
 import { lastSignatureVersion } from "../queries/signatures";
 import { getRows } from "./findings";
 
@@ -46,8 +46,20 @@ export async function listDocumentFonts(
     kind: reply.kind,
     name,
     fonts: fonts.map((font, i) => answerTo(font, near.value[i]!, index, findRow)),
+    pictures: reply.pictures,
     tookMs: Date.now() - started,
   });
+}
+
+/** One picture of a document. @param at - its place in the list of its pictures. */
+export async function readDocumentPicture(
+  { name, bytes }: { name: string; bytes: Uint8Array },
+  at: number,
+  signal?: AbortSignal,
+): Promise<Outcome<{ picture: Uint8Array; type: string }>> {
+  if (bytes.length > MAX_DOCUMENT_BYTES) return refuse("document-too-large");
+  const reply = await takeDocumentPictureInWorker({ name, bytes, at }, signal);
+  return reply.ok ? succeed(reply) : refuse(reply.code, `${name}: ${refuse(reply.code).message}`);
 }
 
 function answerTo(

@@ -40,7 +40,7 @@ const state = (text: string): IdentificationState => ({
       setAs: "plain" as const,
       leanTan: 0,
     },
-    ...{ areas: [], compared: 844, tookMs: 200 },
+    ...{ areas: [], taken: null, compared: 844, tookMs: 200 },
   },
 });
 let picture: Uint8Array;

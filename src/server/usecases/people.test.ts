@@ -60,7 +60,7 @@ const state = (): IdentificationState => ({
       ...{ png: "data:image/png;base64,AA==", widthPx: 9, heightPx: 9, slopeDeg: 0 },
       ...{ cut: "letters" as const, reading: "plain", taper: 0, setAs: "plain" as const, leanTan: 0 },
     },
-    ...{ areas: [], compared: 844, tookMs: 300 },
+    ...{ areas: [], taken: null, compared: 844, tookMs: 300 },
   },
 });
 

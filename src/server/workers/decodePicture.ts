@@ -1,5 +1,5 @@
 // A picture as it was sent → pixels, with its frame and what is marked in it, in those pixels.
-import type { Corner, HandInk, Identification } from "@/contracts/identify";
+import type { Corner, HandInk, Identification, PixelBox } from "@/contracts/identify";
 import type { RequestFaultCode } from "@/contracts/errors";
 import { findAreas } from "@/core/picture/areas";
 import type { RgbaPicture } from "@/core/picture/ink";
@@ -17,6 +17,7 @@ type Decoded =
       frame: PictureFrame;
       ink: HandInk | null;
       areas: Identification["areas"];
+      taken: Identification["taken"];
     }
   | { ok: false; code: RequestFaultCode; detail?: string };
 
@@ -43,27 +44,23 @@ export async function decodePicture({ image, frame, ink }: Asked): Promise<Decod
       .ensureAlpha()
       .raw()
       .toBuffer({ resolveWithObject: true });
-    const { box, corners, baseline } = frame;
+    const { corners, baseline } = frame;
     const picture = {
       widthPx: info.width,
       heightPx: info.height,
       rgba: new Uint8Array(data.buffer, data.byteOffset, data.length),
     };
+    // Who framed a line has chosen already.
+    const { areas, isPlain } = frame.box || corners || baseline ? { areas: [], isPlain: true } : findAreas(picture);
+    const box = frame.box ? scaleBox(frame.box, shrink) : isPlain || ink ? undefined : areas[0];
     return {
       ok: true,
       picture,
       ink: ink && scaleInk(ink, shrink),
-      // Who framed a line has chosen already.
-      areas: (box || corners || baseline ? [] : findAreas(picture)).map((a) => ({
-        x: a.x / shrink,
-        y: a.y / shrink,
-        width: a.width / shrink,
-        height: a.height / shrink,
-      })),
+      areas: areas.map((a) => scaleBox(a, 1 / shrink)),
+      taken: box && !frame.box ? scaleBox(box, 1 / shrink) : null,
       frame: {
-        ...(box && {
-          box: { x: box.x * shrink, y: box.y * shrink, width: box.width * shrink, height: box.height * shrink },
-        }),
+        ...(box && { box }),
         ...(corners && { corners: corners.map((c) => ({ x: c.x * shrink, y: c.y * shrink })) }),
         ...(baseline && { baseline: baseline.map((c) => ({ x: c.x * shrink, y: c.y * shrink })) }),
       },
@@ -73,6 +70,13 @@ export async function decodePicture({ image, frame, ink }: Asked): Promise<Decod
     return { ok: false, code: codeOfDecoder(detail), detail };
   }
 }
+
+const scaleBox = ({ x, y, width, height }: PixelBox, by: number): PixelBox => ({
+  x: x * by,
+  y: y * by,
+  width: width * by,
+  height: height * by,
+});
 
 function scaleInk(ink: HandInk, by: number): HandInk {
   const scale = (points: Corner[]) => points.map(({ x, y }) => ({ x: x * by, y: y * by }));

@@ -3,16 +3,16 @@ import { parentPort } from "node:worker_threads";
 import { runTask, type Task, type ReplyTo } from "@/core/identify/executor";
 import type { FaceLoader } from "@/core/identify/registration/fit";
 import { SignatureIndex, type SharedSignatures } from "@/core/descriptors/extractDescriptors";
-import { loadStored } from "./loadStored";
+import { loadStored, type StoredFiles } from "./loadStored";
 
-export type ShareRequest = { signatures: SharedSignatures; sfnts: Map<string, string> } | { id: number; task: Task };
+export type ShareRequest = { signatures: SharedSignatures; files: StoredFiles } | { id: number; task: Task };
 export type ShareReply = { id: number } & ({ ok: true; reply: ReplyTo<Task> } | { ok: false; detail: string });
 
 let held: { index: SignatureIndex; load: FaceLoader } | null = null;
 
 parentPort?.on("message", (request: ShareRequest) => {
   if ("signatures" in request) {
-    held = { index: SignatureIndex.from(request.signatures), load: loadStored(request.sfnts) };
+    held = { index: SignatureIndex.from(request.signatures), load: loadStored(request.files) };
     return;
   }
   const { id, task } = request;

@@ -7,13 +7,22 @@ import { SignatureIndex } from "@/core/descriptors/extractDescriptors";
 import { inlineExecutor, type FullTask, type Executor } from "@/core/identify/executor";
 import { fitText, identifyLine, type IdentifyResult } from "@/core/identify/identifyLine";
 import { START, type FaceLoader } from "@/core/identify/registration/fit";
+import { partByShape, PARTED_FROM } from "@/core/descriptors/leaders";
 import { rankByAdvances, rankByOutlines } from "@/core/descriptors/nearestFaces";
 import { nearestToSketch } from "@/core/identify/sketch";
 import { readWords } from "@/core/identify/hypotheses/readShapes";
 import { cutByHand } from "@/core/picture/cutByHand";
-import { leanLine, readPicture, type InkLine, type InkReadings, type PictureFrame } from "@/core/picture/readPicture";
+import {
+  leanLine,
+  readPhotograph,
+  type InkLine,
+  type InkReadings,
+  type PictureFrame,
+} from "@/core/picture/readPicture";
 import { openDatabase, type Db } from "../db/open";
-import { listSignaturesSince, type SignatureRow } from "../queries/signatures";
+import { listCoverages, listSignaturesSince, type SignatureRow } from "../queries/signatures";
+import { inkNet, warmInkNet } from "./inkNet";
+import { listParts } from "../queries/parts";
 import { loadStored } from "./loadStored";
 import { drawStrip, readLetters, warmReader } from "./readText";
 import { sharedExecutor } from "./shareWork";
@@ -57,7 +66,10 @@ type Held = {
   entries: Map<string, SignatureRow[]>;
   index: SignatureIndex;
   load: FaceLoader;
+  files: Map<string, readonly string[]>;
   executor: Executor;
+  /** How often letters were described since. */
+  described: number;
 };
 let held: Held | null = null;
 
@@ -65,7 +77,7 @@ let held: Held | null = null;
 export async function warmUp(request: Pick<IdentifyRequest, "dataFolder" | "version">): Promise<void> {
   const nothing: FullTask = { kind: "full", laid: [], imaging: START };
   await indexFor(request).executor([nothing, nothing]);
-  await warmReader();
+  await Promise.all([warmReader(), warmInkNet()]);
 }
 
 export default async function identify(
@@ -75,11 +87,12 @@ export default async function identify(
 ): Promise<IdentifyReply> {
   const decoded = await decodePicture(request);
   if (!decoded.ok) return decoded;
-  const found = readPicture(decoded.picture, decoded.frame, decoded.ink);
-  const lines = found && request.cut ? cutLines(found, request.cut) : found;
+  const found = await readPhotograph(decoded.picture, decoded.frame, decoded.ink, inkNet);
+  const lines = found && request.cut ? await cutLines(found, request.cut) : found;
   if (!lines?.plain.letters.length) return { ok: false, code: "no-ink" };
   tell({ step: "seen", strip: await writeStrip(lines.plain) });
-  const all = indexFor(request);
+  const given = request.text?.trim();
+  const all = describeLetters(indexFor(request), given ?? "");
   const index = request.styleId ? all.index.only(request.styleId) : all.index;
   const shared = request.styleId ? inlineExecutor(index, all.load) : all.executor;
   // Who asked may have gone: then nothing more is begun.
@@ -88,7 +101,6 @@ export default async function identify(
     return shared(tasks);
   };
   if (!index.ids.length) return { ok: false, code: request.styleId ? "not-owned" : "no-styles" };
-  const given = request.text?.trim();
   const nearTo = (text: string) => (entries: number[]) =>
     tell({ step: "nearer", share: SHARE_OF_READING, text, nearest: entries.map((e) => index.ids[e]!) });
   const reading = given
@@ -102,13 +114,17 @@ export default async function identify(
         tell({ step: "nearer", share, text: reading.text, nearest }),
       );
   if (!result.matches.length) return { ok: false, code: "text-unknown" };
-  return { ok: true, value: await writeAnswer(result, { ...reading, given: Boolean(given) }, decoded.areas) };
+  return { ok: true, value: await writeAnswer(result, { ...reading, given: Boolean(given) }, decoded) };
 }
 
 type Read = { text: string; confidence: number; given: boolean };
 type Value = Extract<IdentifyReply, { ok: true }>["value"];
 
-async function writeAnswer(result: IdentifyResult, reading: Read, areas: Identification["areas"]): Promise<Value> {
+async function writeAnswer(
+  result: IdentifyResult,
+  reading: Read,
+  { areas, taken }: Pick<Identification, "areas" | "taken">,
+): Promise<Value> {
   const { line } = result;
   const strip = await writeStrip(line);
   const { widthPx, heightPx } = strip;
@@ -139,6 +155,7 @@ async function writeAnswer(result: IdentifyResult, reading: Read, areas: Identif
       leanTan: result.leanTan,
     },
     areas,
+    taken,
     compared: result.compared,
   };
 }
@@ -158,9 +175,12 @@ async function writeStrip(line: InkLine) {
 }
 
 /** The view of the line that was cut by hand, and nothing else. */
-function cutLines(lines: InkReadings, { reading, leanTan, letters }: HandCut): InkReadings | null {
+async function cutLines(lines: InkReadings, { reading, leanTan, letters }: HandCut): Promise<InkReadings | null> {
   const isIt = (line: InkLine) => line.reading === reading;
-  const seen = isIt(lines.plain) ? lines.plain : [...lines.others(), ...lines.further()].find(isIt);
+  const seen = isIt(lines.plain)
+    ? lines.plain
+    : ((await lines.others()).find(isIt) ??
+      [lines.plain, ...(await lines.others())].flatMap((l) => [...lines.evened(l), ...lines.further(l)]).find(isIt));
   if (!seen) return null;
   const boxes = letters.map(({ box }) => ({
     left: box.x,
@@ -169,7 +189,7 @@ function cutLines(lines: InkReadings, { reading, leanTan, letters }: HandCut): I
     bottom: box.y + box.height,
   }));
   const plain = cutByHand(leanTan ? leanLine(seen, leanTan).line : seen, boxes);
-  return plain && { plain, others: () => [], further: () => [] };
+  return plain && { plain, others: () => Promise.resolve([]), evened: () => [], further: () => [] };
 }
 
 /** Letters that are known otherwise than from a picture: as signed outlines, or by their advances alone. */
@@ -194,6 +214,29 @@ export function nearFaces(request: NearRequest): NearReply {
   });
 }
 
+/** Letters of other scripts are described when they are first asked for: of every style that has them. */
+function describeLetters(from: Held, text: string): Held {
+  const { index, load, files } = from;
+  const letters = [...text.normalize("NFC")].filter((c) => c.trim() && index.at(c) < 0);
+  if (!letters.length) return from;
+  const coverages = listCoverages(db!);
+  const has = (id: string, char: string) => {
+    const codePoint = char.codePointAt(0)!;
+    return coverages.get(id)?.some(([first, last]) => codePoint >= first && codePoint <= last) ?? false;
+  };
+  // A face that came cut by character is opened with the parts that have them.
+  for (const [id, [main]] of files)
+    if (letters.some((char) => has(id, char))) files.set(id, [main!, ...listParts(db!, id).map((p) => p.sfntSha256)]);
+  index.describeMore(letters, (entry, char) =>
+    has(index.ids[entry]!, char) ? load(index.ids[entry]!, index.coordinates[entry]!) : null,
+  );
+  // The second thread is sent what the index holds now.
+  from.described += 1;
+  const version = from.version + from.described / 1e6;
+  from.executor = sharedExecutor(index, load, files, version);
+  return from;
+}
+
 function indexFor({ dataFolder, version }: Pick<IdentifyRequest, "dataFolder" | "version">): Held {
   db ??= openDatabase(join(dataFolder, "fond-quarry.db"));
   if (held?.version === version) return held;
@@ -207,8 +250,17 @@ function indexFor({ dataFolder, version }: Pick<IdentifyRequest, "dataFolder" | 
     else entries.set(row.id, [row]);
   }
   const rows = [...entries.values()].flat();
-  const sfnts = new Map(rows.map((r) => [r.id, r.sfntSha256]));
-  const load = loadStored(sfnts);
+  const files = new Map(rows.map((r) => [r.id, [r.sfntSha256] as readonly string[]]));
+  const load = loadStored(files);
   const index = SignatureIndex.of(rows);
-  return (held = { version, entries, index, load, executor: sharedExecutor(index, load, sfnts, version) });
+  if (rows.length >= PARTED_FROM) index.leaders = partByShape(index);
+  return (held = {
+    version,
+    entries,
+    index,
+    load,
+    files,
+    executor: sharedExecutor(index, load, files, version),
+    described: 0,
+  });
 }

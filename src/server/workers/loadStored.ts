@@ -2,22 +2,27 @@
 import type { FaceLoader } from "@/core/identify/registration/fit";
 import { FaultError } from "@/contracts/errors";
 import { cacheFaces } from "@/core/identify/identifyLine";
+import { joinParts } from "@/core/outlines/joinParts";
 import { openFace } from "@/core/outlines/openFace";
 import { readStored } from "../db/fileStore";
 
-/** By the hash of its file: what was opened stays open when the index grows, as it does all through an import. */
-const openStored = cacheFaces((sha256, coordinates) => openFace(readStored(sha256), coordinates ?? {}));
+/** The files of each style, by their sha256: the main one first, its other parts where they are needed. */
+export type StoredFiles = ReadonlyMap<string, readonly string[]>;
+
+/** By the hashes of its files: what was opened stays open when the index grows, as it does all through an import. */
+const openStored = cacheFaces((files, coordinates) =>
+  joinParts(files.split(" ").map((sha256) => openFace(readStored(sha256), coordinates ?? {}))),
+);
 
 /** Styles whose file is lost, each told once. */
 const told = new Set<string>();
 
-/** @param sfnts - id of a style → sha256 of its stored file. */
 export const loadStored =
-  (sfnts: ReadonlyMap<string, string>): FaceLoader =>
+  (stored: StoredFiles): FaceLoader =>
   (styleId, coordinates) => {
-    const sha256 = sfnts.get(styleId);
+    const files = stored.get(styleId);
     try {
-      return sha256 ? openStored(sha256, coordinates) : null;
+      return files ? openStored(files.join(" "), coordinates) : null;
     } catch (error) {
       // A face whose file is lost is left out; the others are compared.
       if (!(error instanceof FaultError)) throw error;

@@ -6,7 +6,7 @@ import type { FaultCode } from "@/contracts/errors";
 import { refuse, succeed, type Outcome } from "@/contracts/errors";
 import { IN_BACKGROUND } from "./forkNode";
 import { ProcessPool, type Ran, type RunOptions } from "./processPool";
-import type { DocumentReply, DocumentRequest } from "./documents.worker";
+import type { DocumentPictureReply, DocumentPictureRequest, DocumentReply, DocumentRequest } from "./documents.worker";
 import type { FaceReply, FaceRequest } from "./faces.worker";
 import type {
   FindLinesReply,
@@ -208,6 +208,15 @@ export async function nearFacesInWorker(request: NearRequest, signal?: AbortSign
 export async function readDocumentInWorker(request: DocumentRequest, signal?: AbortSignal): Promise<DocumentReply> {
   const options = { timeoutMs: DOCUMENT_TIMEOUT_MS, signal };
   const ran = await run<DocumentRequest, DocumentReply>("documents", request, options);
+  return ran.ok ? ran.value : { ok: false, code: codeOf(ran, "document-broken", "document-too-long") };
+}
+
+export async function takeDocumentPictureInWorker(
+  request: DocumentPictureRequest,
+  signal?: AbortSignal,
+): Promise<DocumentPictureReply> {
+  const options = { timeoutMs: DOCUMENT_TIMEOUT_MS, name: "takePicture", signal };
+  const ran = await run<DocumentPictureRequest, DocumentPictureReply>("documents", request, options);
   return ran.ok ? ran.value : { ok: false, code: codeOf(ran, "document-broken", "document-too-long") };
 }
 

@@ -4,6 +4,7 @@ import { Worker } from "node:worker_threads";
 import { runTask, type Executor, type Task, type ReplyTo } from "@/core/identify/executor";
 import type { FaceLoader } from "@/core/identify/registration/fit";
 import type { SignatureIndex } from "@/core/descriptors/extractDescriptors";
+import type { StoredFiles } from "./loadStored";
 import type { ShareReply, ShareRequest } from "./fitShare.worker";
 
 const MEMORY_MB = 1024;
@@ -17,11 +18,11 @@ class WorkerPeer {
   constructor(private readonly file: string) {}
 
   /** @returns null when the thread ended or failed over it. */
-  do<J extends Task>(task: J, index: SignatureIndex, sfnts: Map<string, string>, version: number) {
+  do<J extends Task>(task: J, index: SignatureIndex, files: StoredFiles, version: number) {
     const worker = (this.worker ??= this.start());
     if (this.version !== version) {
       this.version = version;
-      worker.postMessage({ signatures: index.share(), sfnts } satisfies ShareRequest);
+      worker.postMessage({ signatures: index.share(), files } satisfies ShareRequest);
     }
     const id = this.count++;
     worker.postMessage({ id, task } satisfies ShareRequest);
@@ -62,7 +63,7 @@ const seconds = new Map<string, WorkerPeer>();
 export function sharedExecutor(
   index: SignatureIndex,
   load: FaceLoader,
-  sfnts: Map<string, string>,
+  files: StoredFiles,
   version: number,
   file = join(process.cwd(), "dist-workers", "fitShare.worker.mjs"),
 ): Executor {
@@ -71,7 +72,7 @@ export function sharedExecutor(
   return async <J extends Task>(tasks: J[]) => {
     const [mine, theirs] = tasks;
     if (!mine || !theirs) return tasks.map((task) => runTask(task, index, load));
-    const promised = second.do(theirs, index, sfnts, version);
+    const promised = second.do(theirs, index, files, version);
     const own = runTask(mine, index, load);
     return [own, (await promised) ?? runTask(theirs, index, load)];
   };

@@ -155,8 +155,8 @@ function useMatchKeys(state: IdentifyState, dispatch: Props["dispatch"], isShown
 
 /** What was assumed of where the lettering was seen from. */
 function describeSeen(reading: string): string {
-  if (reading.startsWith("evened, around")) return " Unrolled from a curved surface before comparing.";
-  return reading.startsWith("evened") ? " Perspective corrected before comparing." : "";
+  if (reading.includes("evened, around")) return " Unrolled from a curved surface before comparing.";
+  return reading.includes("evened") ? " Perspective corrected before comparing." : "";
 }
 
 /** How many styles were compared, and the chance that none of them is it. */

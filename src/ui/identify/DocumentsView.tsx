@@ -1,14 +1,16 @@
 "use client";
 // Fonts of documents: what each names, whether it is embedded and where it is used, and which face of the libraries it is or comes near.
 import Link from "next/link";
+import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
-import type { DocumentFont, DocumentFonts } from "@/contracts/documents";
+import type { DocumentFont, DocumentFonts, DocumentPicture } from "@/contracts/documents";
 import type { StyleId } from "@/contracts/ids";
 import { DOCUMENT_ENDINGS } from "@/contracts/words";
 import { useBench } from "../bench/BenchContext";
 import { writeFault } from "../messages";
 import { FaultNote } from "../parts/FaultNote";
-import { ask, faultOf } from "../parts/client";
+import { ask, askFile, faultOf } from "../parts/client";
+import { addOpenCase } from "./openCases";
 import { Chooser, DropArea } from "./DropArea";
 import { MatchRow, useDetails } from "./MatchRow";
 
@@ -32,7 +34,7 @@ const readKept = (): Read[] => {
 
 export function DocumentsView() {
   const { brief, dispatch } = useBench();
-  const { list, readAll, forget } = useDocuments();
+  const { list, files, readAll, forget } = useDocuments();
   useEffect(() => {
     const fonts = list.flatMap((r) => (r.state === "read" ? r.result.fonts : []));
     const here = fonts.filter((f) => f.matchedBy === "outlines" || f.matchedBy === "name").length;
@@ -62,7 +64,7 @@ export function DocumentsView() {
         <span className="ml-auto">{choose(false, "Another document")}</span>
       </div>
       {list.map((r) => (
-        <FontsOf key={r.id} read={r} onForget={() => forget(r.id)} />
+        <FontsOf key={r.id} read={r} file={files.get(r.id) ?? null} onForget={() => forget(r.id)} />
       ))}
     </DropArea>
   );
@@ -73,6 +75,8 @@ function useDocuments() {
   const [list, setList] = useState<Read[]>([]);
   const next = useRef(1);
   const asked = useRef(new Map<number, AbortController>());
+  /** Documents that are still at hand: none after a reload. */
+  const [files, setFiles] = useState<ReadonlyMap<number, File>>(new Map());
   useEffect(() => {
     // After the first drawing, which the server has made without them.
     const kept = readKept();
@@ -90,6 +94,7 @@ function useDocuments() {
     setList((now) => now.flatMap((r) => (r.id !== id ? [r] : to ? [to] : [])));
   const read = async (file: File) => {
     const [id, name] = [next.current++, file.name];
+    setFiles((now) => new Map(now).set(id, file));
     const stop = new AbortController();
     asked.current.set(id, stop);
     setList((now) => [{ id, name, state: "reading" }, ...now]);
@@ -112,10 +117,10 @@ function useDocuments() {
     put(id, null);
     if (list.length === 1) sessionStorage.removeItem(KEPT_AT);
   };
-  return { list, readAll, forget };
+  return { list, files, readAll, forget };
 }
 
-function FontsOf({ read, onForget }: { read: Read; onForget: () => void }) {
+function FontsOf({ read, file, onForget }: { read: Read; file: File | null; onForget: () => void }) {
   return (
     <section aria-label={read.name} className="mt-4" data-document={read.name}>
       <div className="flex items-baseline gap-3 border-b border-rule pb-1">
@@ -129,9 +134,69 @@ function FontsOf({ read, onForget }: { read: Read; onForget: () => void }) {
       {read.state === "refused" && <FaultNote fault={read.fault} />}
       {read.state === "read" &&
         read.result.fonts.map((font, i) => <FontOfDocument key={`${font.name} ${i}`} font={font} />)}
+      {read.state === "read" && file && <PicturesOf file={file} pictures={read.result.pictures ?? []} />}
     </section>
   );
 }
+
+/** Pictures of a document, each of which is opened in Identify. */
+function PicturesOf({ file, pictures }: { file: File; pictures: DocumentPicture[] }) {
+  const { brief, sayFault } = useBench();
+  const router = useRouter();
+  const [opening, setOpening] = useState<number | null>(null);
+  const [isWhole, setWhole] = useState(false);
+  const open = async (at: number) => {
+    setOpening(at);
+    const form = new FormData();
+    form.append("document", file);
+    form.append("at", String(at));
+    try {
+      const picture = await askFile("readDocumentPicture", { form });
+      const ending = picture.type === "image/jpeg" ? "jpg" : "png";
+      const name = `${file.name}, ${titleOf(pictures[at]!)}.${ending}`;
+      await addOpenCase(brief.briefId, new File([picture], name, { type: picture.type }));
+      router.push(`/b/${brief.briefId}/identify`);
+    } catch (error) {
+      sayFault(error);
+      setOpening(null);
+    }
+  };
+  if (!pictures.length) return null;
+  return (
+    <ul aria-label="Pictures in it" className="border-b border-rule py-2">
+      {pictures.slice(0, isWhole ? undefined : FIRST_PICTURES).map((p, at) => (
+        <li key={at} className="flex items-baseline gap-3 py-1">
+          <span className="min-w-0 truncate">
+            A picture on <b>{titleOf(p)}</b>
+          </span>
+          {p.widthPx && (
+            <span className="num shrink-0 text-[12px] text-basalt">
+              {p.widthPx} × {p.heightPx} px
+            </span>
+          )}
+          <button
+            type="button"
+            className="shrink-0 font-semibold text-tide underline"
+            disabled={opening !== null}
+            onClick={() => void open(at)}
+          >
+            {opening === at ? "Opening …" : "Identify its lettering"}
+          </button>
+        </li>
+      ))}
+      {!isWhole && pictures.length > FIRST_PICTURES && (
+        <li className="py-1">
+          <button type="button" className="underline" onClick={() => setWhole(true)}>
+            {pictures.length - FIRST_PICTURES} more pictures
+          </button>
+        </li>
+      )}
+    </ul>
+  );
+}
+const FIRST_PICTURES = 6;
+
+const titleOf = ({ page, part }: DocumentPicture) => (page ? `page ${page}` : (part ?? "a page").split("/").pop()!);
 
 /** The other ways to find out. */
 function Others({ briefId }: { briefId: string }) {
@@ -151,7 +216,7 @@ function Others({ briefId }: { briefId: string }) {
 }
 
 function summarise({ fonts }: DocumentFonts): string {
-  if (!fonts.length) return "no fonts found (the pages are pictures)";
+  if (!fonts.length) return "no fonts in it";
   const missing = fonts.filter((f) => !f.styleId || f.matchedBy === "family").length;
   return [
     `${fonts.length} ${fonts.length === 1 ? "font" : "fonts"}`,

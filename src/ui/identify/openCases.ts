@@ -1,5 +1,6 @@
 // Pictures that are being identified, kept in the browser until they are closed: a reload, or another view, loses nothing.
 import { createStore, get, set } from "idb-keyval";
+import { makeId } from "../bench/makeId";
 import type { IdentifyState } from "./state";
 
 /** What of a case is kept: all that was done with the picture. */
@@ -28,6 +29,12 @@ export const readOpenCases = async (briefId: string): Promise<LeftCase[]> =>
 
 export const writeOpenCases = (briefId: string, cases: LeftCase[]): Promise<void> =>
   set(briefId, cases, store()).catch(() => undefined);
+
+/** A picture from another view, before those that are open. */
+export async function addOpenCase(briefId: string, file: File): Promise<void> {
+  const open = await readOpenCases(briefId);
+  await writeOpenCases(briefId, [{ key: makeId(2), file, snapshot: null }, ...open]);
+}
 
 export const snapshotOf = (state: IdentifyState): CaseSnapshot => ({
   frame: state.frame,

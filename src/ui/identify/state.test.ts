@@ -30,7 +30,7 @@ const answer = (matches: IdentifyMatch[], noneChance = 0.05): Identification => 
     ...{ png: "", widthPx: 9, heightPx: 9, slopeDeg: 0 },
     ...{ cut: "letters" as const, reading: "plain", taper: 0, setAs: "plain" as const, leanTan: 0 },
   },
-  ...{ areas: [{ x: 0, y: 0, width: 9, height: 9 }], compared: 844, tookMs: 200 },
+  ...{ areas: [{ x: 0, y: 0, width: 9, height: 9 }], taken: null, compared: 844, tookMs: 200 },
 });
 const run = (...actions: IdentifyAction[]): IdentifyState => actions.reduce(identifyReducer, NOTHING);
 const lora = answer([match("lora", 0.9), match("gelasio", 0.05)]);

@@ -154,7 +154,7 @@ export function identifyReducer(state: IdentifyState, action: IdentifyAction): I
         focus: 0,
         tried: [],
         savedAs: null,
-        answered: { ...action.asked, text: action.result.reading.text },
+        ...takeFrame(state, action),
         asks: state.asks + 1,
         text: state.isTyped ? state.text : action.result.reading.text,
       };
@@ -198,6 +198,16 @@ function chooseLine(state: IdentifyState, at: number): IdentifyState {
     ...shape,
     ...{ inkBefore: [], text, isTyped: false, result, answered, fault, focus: 0, tried: [], savedAs: null },
     ...{ asks: state.asks + 1, isLayoutShown: false },
+  };
+}
+
+/** The line that was taken of a picture without a frame is framed, so that it is seen and may be moved. */
+function takeFrame({ frame: now }: IdentifyState, { asked, result }: { asked: Asked; result: Identification }) {
+  const isUnframed = !asked.frame && !asked.corners && !asked.baseline;
+  const frame = isUnframed ? result.taken : asked.frame;
+  return {
+    frame: isUnframed && !now ? frame : now,
+    answered: { ...asked, frame, text: result.reading.text },
   };
 }
 

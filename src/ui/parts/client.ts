@@ -57,10 +57,10 @@ export async function ask<N extends OperationName>(
 
 /** A file that an operation writes. @throws as `ask`. */
 export async function askFile<N extends OperationName>(name: N, sent: Sent<Operations[N]>): Promise<Blob> {
-  const { params, query, body } = sent as AnySent;
+  const { params, query, body, form } = sent as AnySent;
   const { method, path } = OPERATIONS[name] as Operation;
   const address = `${pathOf({ path }, params)}${writeQuery(query)}`;
-  return (await fetchAnswer(address, { method: method.toUpperCase() }, body)).blob();
+  return (await fetchAnswer(address, { method: method.toUpperCase(), ...(form && { body: form }) }, body)).blob();
 }
 
 /** The lines of JSON that an operation sends while it works, each as it comes. @throws as `ask`. */

@@ -199,7 +199,7 @@ export async function readWords(
   let best = await showAgain(await readLine(lines.plain, index, fitOf, reader));
   if (best.fit > UNSURE_FIT) {
     const plain = best;
-    for (const line of lines.others()) {
+    for (const line of [...lines.evened(lines.plain), ...(await lines.others())]) {
       const other = await readLine(line, index, fitOf, reader);
       if (other.fit * OTHER_INK_FACTOR < best.fit) best = other;
       if (best.fit < DOUBTED_FIT) break;

@@ -21,7 +21,7 @@ const LINE_WEIGHT = 6;
 const WIDTH_WEIGHT = 4;
 const ASPECT_WEIGHT = 0.6;
 
-/** A part of the index: every `of`th entry, beginning with `at`. */
+/** A part of the index, or of some of its entries: every `of`th, beginning with `at`. */
 export type Share = { at: number; of: number };
 const ALL: Share = { at: 0, of: 1 };
 
@@ -35,11 +35,18 @@ type SetWord = {
 };
 
 /** Entries lacking more than a third of the characters are left out. */
-export function measureWord(wording: Wording, index: SignatureIndex, { at, of } = ALL): SetWord {
+export function measureWord(
+  wording: Wording,
+  index: SignatureIndex,
+  { at, of } = ALL,
+  among: Int32Array | null = null,
+): SetWord {
   const { wordStarts, small } = wording;
-  const positions = drawnCharacters(wording).map((c) => SignatureIndex.at(c));
+  const positions = drawnCharacters(wording).map((c) => index.at(c));
   const entries: SetWord["entries"] = [];
-  for (let style = at; style < index.ids.length; style += of) {
+  const count = among?.length ?? index.ids.length;
+  for (let i = at; i < count; i += of) {
+    const style = among?.[i] ?? i;
     const boxes = positions.map((s, i) => {
       const box = s < 0 ? null : index.box(style, s);
       return box && small?.is[i] ? scaleBox(box, small.size) : box;
@@ -56,6 +63,32 @@ const scaleBox = ({ left, top, right, bottom, advance }: GlyphBox, by: number): 
   bottom: bottom * by,
   advance: advance * by,
 });
+
+/**
+ * The entries of a share that resemble those leaders which come nearest to the line at a rough look.
+ * @returns null for an index whose entries are few enough to look at each.
+ */
+export function chooseNear(line: InkLine, wording: Wording, index: SignatureIndex, share: Share): Int32Array | null {
+  const { leaders: parted } = index;
+  if (!parted) return null;
+  const { leaders, members, starts } = parted;
+  const placeOf = new Map([...leaders].map((entry, i) => [entry, i]));
+  const nearest = rankWholeAt(
+    ROUGH_ROWS,
+    line,
+    measureWord(wording, index, share, leaders),
+    index,
+    Math.ceil(GROUPS_LOOKED_AT / share.of),
+  );
+  return Int32Array.from(
+    nearest.flatMap(({ style }) => {
+      const at = placeOf.get(style)!;
+      return [...members.subarray(starts[at], starts[at + 1])];
+    }),
+  );
+}
+/** Groups of a large index whose entries are looked at one by one. */
+const GROUPS_LOOKED_AT = 26;
 
 /** The count of cuts may be right by chance: then nothing comes near by them, and each style's own advances cut again. */
 export const isCutWell = (byCuts: readonly CoarseRank[]) => byCuts.some((r) => r.cost < GOOD_CUTS);
@@ -117,11 +150,11 @@ export function rankByWhole(line: InkLine, word: SetWord, index: SignatureIndex,
 }
 
 /**
- * How near a line comes to any of some entries, the word as a whole and roughly: to choose between readings of a picture, not between faces.
- * @returns share of ink that differs, 0 = none; Infinity where none of the entries sets it about as wide.
+ * Some entries ranked by the word as a whole and roughly: to choose between readings of a picture, not between faces.
+ * @returns the best `keep`, best first; none where no entry sets it about as wide.
  */
-export const glanceAtWhole = (line: InkLine, word: SetWord, index: SignatureIndex): number =>
-  rankWholeAt(ROUGH_ROWS, line, word, index, 1)[0]?.cost ?? Infinity;
+export const glanceAtWhole = (line: InkLine, word: SetWord, index: SignatureIndex, keep: number): CoarseRank[] =>
+  rankWholeAt(ROUGH_ROWS, line, word, index, keep);
 
 /** Ranks by the word as a whole, looked at in so many rows. @returns the best `most`, best first. */
 function rankWholeAt(rows: number, line: InkLine, word: SetWord, index: SignatureIndex, most: number): CoarseRank[] {

@@ -1,0 +1,159 @@
+"""Fits the ink net: a picture of lettering → coverage of the letters' faces. Debian's python3-torch and python3-opencv.
+
+/usr/bin/python3 scripts/fit/ink/fitInk.py <words of drawWords.ts> <out.onnx> [thousands of steps] [checkpoint to go on from]
+
+Families are kept apart: every tenth is judged on, none of the demo library is in. Prints what is wrong of the ink of the families kept
+apart, as a share of all ink, every thousand steps.
+"""
+import os
+import sys
+import time
+
+os.environ.setdefault("OMP_NUM_THREADS", "1")
+import cv2
+import numpy as np
+import torch
+import torch.nn as nn
+import torch.nn.functional as F
+
+import spoil
+
+cv2.setNumThreads(1)
+WIDTHS = (12, 24, 40, 64, 96)
+BATCH = 16
+
+
+def block(a, b, stride=1):
+    return nn.Sequential(nn.Conv2d(a, b, 3, stride, 1, bias=False), nn.BatchNorm2d(b), nn.ReLU(inplace=True))
+
+
+class InkNet(nn.Module):
+    """[n, 3, h, w] of 0–1, h and w multiples of 32 → [n, 1, h, w], log odds of ink."""
+
+    def __init__(self):
+        super().__init__()
+        a, b, c, d, e = WIDTHS
+        self.down1 = nn.Sequential(block(3, a, 2), block(a, a))
+        self.down2 = nn.Sequential(block(a, b, 2), block(b, b))
+        self.down3 = nn.Sequential(block(b, c, 2), block(c, c), block(c, c))
+        self.down4 = nn.Sequential(block(c, d, 2), block(d, d), block(d, d))
+        self.down5 = nn.Sequential(block(d, e, 2), block(e, e), block(e, e))
+        self.up4 = block(e + d, d)
+        self.up3 = nn.Sequential(block(d + c, c), block(c, c))
+        self.up2 = block(c + b, b)
+        self.up1 = nn.Sequential(block(b + a, 16), block(16, 16))
+        self.last = nn.Conv2d(16, 4, 1)
+
+    def forward(self, x):
+        x = x - 0.5
+        s1 = self.down1(x)
+        s2 = self.down2(s1)
+        s3 = self.down3(s2)
+        s4 = self.down4(s3)
+        s5 = self.down5(s4)
+
+        def larger(t):
+            return F.interpolate(t, scale_factor=2.0, mode="nearest")
+
+        t = self.up4(torch.cat([larger(s5), s4], 1))
+        t = self.up3(torch.cat([larger(t), s3], 1))
+        t = self.up2(torch.cat([larger(t), s2], 1))
+        t = self.up1(torch.cat([larger(t), s1], 1))
+        return F.pixel_shuffle(self.last(t), 2)
+
+
+class Pictures(torch.utils.data.IterableDataset):
+    def __init__(self, path, is_apart, seed):
+        self.path, self.is_apart, self.seed = path, is_apart, seed
+
+    def __iter__(self):
+        import zlib
+
+        info = torch.utils.data.get_worker_info()
+        rng = np.random.default_rng(self.seed + 977 * (info.id if info else 0))
+        words = spoil.Words(self.path)
+        words.list = [w for w in words.list if (zlib.crc32(w["family"].encode()) % 10 == 0) == self.is_apart]
+        while True:
+            try:
+                picture, cover = spoil.sample(rng, words)
+            except cv2.error:
+                continue
+            yield torch.from_numpy(picture.transpose(2, 0, 1).copy()), torch.from_numpy(cover[None])
+
+
+def loss_of(logits, cover):
+    y = cover.float() / 255
+    p = torch.sigmoid(logits)
+    bce = F.binary_cross_entropy_with_logits(logits, y)
+    dice = 1 - (2 * (p * y).sum((1, 2, 3)) + 20) / ((p * p).sum((1, 2, 3)) + (y * y).sum((1, 2, 3)) + 20)
+    return bce + 0.5 * dice.mean()
+
+
+def judge(net, batches):
+    net.eval()
+    wrong = ink = 0.0
+    with torch.no_grad():
+        for x, y in batches:
+            p = torch.sigmoid(net(x.float() / 255))
+            t = y.float() / 255
+            wrong += (p - t).abs().sum().item()
+            ink += t.sum().item()
+    net.train()
+    return wrong / ink
+
+
+def export(net, path):
+    net.eval()
+    torch.onnx.export(
+        net,
+        torch.zeros(1, 3, 96, 320),
+        path,
+        input_names=["picture"],
+        output_names=["ink"],
+        dynamic_axes={"picture": {2: "h", 3: "w"}, "ink": {2: "h", 3: "w"}},
+        opset_version=13,
+    )
+    net.train()
+
+
+def main():
+    words, out = sys.argv[1:3]
+    steps = 1000 * int(sys.argv[3]) if len(sys.argv) > 3 else 20000
+    torch.manual_seed(1)
+    torch.set_num_threads(1)
+    net = InkNet()
+    print(sum(p.numel() for p in net.parameters()), "weights", flush=True)
+    if len(sys.argv) > 4:
+        net.load_state_dict(torch.load(sys.argv[4]))
+    apart = iter(torch.utils.data.DataLoader(Pictures(words, True, 7), BATCH))
+    judged = [next(apart) for _ in range(20)]
+    batches = torch.utils.data.DataLoader(Pictures(words, False, int(time.time())), BATCH, num_workers=1, prefetch_factor=4)
+    peak = 1.1e-3
+    best = torch.optim.AdamW(net.parameters(), lr=peak, weight_decay=1e-3)
+    begun = time.time()
+    mean = 0.0
+    for step, (x, y) in enumerate(batches):
+        done = step / steps
+        if done >= 1:
+            break
+        rate = peak * min(1, (step + 1) / 200) * (0.02 + 0.98 * 0.5 * (1 + np.cos(np.pi * done)))
+        for g in best.param_groups:
+            g["lr"] = rate
+        loss = loss_of(net(x.float() / 255), y)
+        best.zero_grad()
+        loss.backward()
+        best.step()
+        mean = loss.item() if step == 0 else 0.99 * mean + 0.01 * loss.item()
+        if step % 250 == 249:
+            line = f"{step + 1} steps, {(time.time() - begun) / 60:.1f} min, loss {mean:.4f}"
+            if step % 1000 == 999:
+                line += f", wrong of families apart {judge(net, judged):.3f}"
+                torch.save(net.state_dict(), f"{out}.pt")
+                export(net, out)
+            print(line, flush=True)
+    torch.save(net.state_dict(), f"{out}.pt")
+    print(f"wrong of families apart {judge(net, judged):.3f}")
+    export(net, out)
+
+
+main()

@@ -1,0 +1,110 @@
+// Drawn fonts (Type 3, ISO 32000-2, 9.6.4): each glyph is a small page. Those that are drawn by paths are compared like any outlines.
+import { OPS } from "pdfjs-dist/legacy/build/pdf.mjs";
+import { extractDescriptors, type DescribedFace } from "../descriptors/extractDescriptors";
+import { flattenOutline, mapOutline, type Affine, type Outline } from "../geometry/outline";
+
+/** What the page reader makes of one glyph: operators and what they are given. */
+type GlyphPage = { fnArray: readonly number[]; argsArray: readonly (readonly unknown[] | null)[] };
+export type DrawnFont = { fontMatrix: readonly number[]; glyphPages: Readonly<Record<string, GlyphPage>> };
+
+const UNITS_PER_EM = 1000;
+/** Verbs and how many numbers follow, by the page reader's code of a piece of a path. */
+const PIECES = [
+  ["M", 2],
+  ["L", 2],
+  ["C", 6],
+  ["Q", 4],
+  ["Z", 0],
+] as const;
+
+/**
+ * @param glyphs - character → the name of its glyph. @param advancesEm - by character.
+ * @returns letters described as the library's are; null where they are no paths (pictures of letters, as old programs wrote).
+ */
+export function signDrawn(
+  { fontMatrix, glyphPages }: DrawnFont,
+  glyphs: ReadonlyMap<string, string>,
+  advancesEm: Readonly<Record<string, number>>,
+): Uint8Array | null {
+  const [a, b, c, d, e, f] = fontMatrix.map((v) => v * UNITS_PER_EM) as [
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+  ];
+  const outlines: Outline[] = [];
+  const idOf = new Map<number, number>();
+  const advances: number[] = [];
+  for (const [char, name] of glyphs) {
+    const page = glyphPages[name];
+    const drawn = page && readGlyph(page);
+    if (!drawn) continue;
+    idOf.set(char.codePointAt(0)!, outlines.push(mapOutline(drawn, { a, b, c, d, e, f })));
+    advances.push((advancesEm[char] ?? 0) * UNITS_PER_EM);
+  }
+  if (!outlines.length) return null;
+  const face: DescribedFace = {
+    unitsPerEm: UNITS_PER_EM,
+    outline: (id) => outlines[id - 1]!,
+    polygons: (id) => flattenOutline(outlines[id - 1]!, 1),
+    advanceFu: (id) => advances[id - 1]!,
+    glyphOf: (codePoint) => idOf.get(codePoint) ?? null,
+  };
+  return extractDescriptors(face);
+}
+
+/** The paths of a glyph in its own units; null without any, or with strokes and pictures: those are no outlines. */
+function readGlyph({ fnArray, argsArray }: GlyphPage): Outline | null {
+  let by: Affine = { a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 };
+  const kept: Affine[] = [];
+  let verbs = "";
+  const coords: number[] = [];
+  for (const [i, fn] of fnArray.entries()) {
+    const args = argsArray[i];
+    if (fn === OPS.save) kept.push(by);
+    else if (fn === OPS.restore) by = kept.pop() ?? by;
+    else if (fn === OPS.transform) by = compose(by, args as unknown as Six);
+    else if (fn === OPS.constructPath) {
+      const [how, [path]] = args as unknown as [number, [Float32Array | null]];
+      if (!path || !FILLS.has(how)) continue;
+      const drawn = mapOutline(readPath(path), by);
+      verbs += drawn.verbs;
+      coords.push(...drawn.coords);
+    }
+  }
+  return verbs ? { verbs, coords: Float64Array.from(coords) } : null;
+}
+
+type Six = readonly [number, number, number, number, number, number];
+/** The second is applied first. */
+const compose = (p: Affine, [a, b, c, d, e, f]: Six): Affine => ({
+  a: p.a * a + p.c * b,
+  b: p.b * a + p.d * b,
+  c: p.a * c + p.c * d,
+  d: p.b * c + p.d * d,
+  e: p.a * e + p.c * f + p.e,
+  f: p.b * e + p.d * f + p.f,
+});
+const FILLS: ReadonlySet<number> = new Set([
+  OPS.fill,
+  OPS.eoFill,
+  OPS.fillStroke,
+  OPS.eoFillStroke,
+  OPS.closeFillStroke,
+  OPS.closeEOFillStroke,
+]);
+
+function readPath(path: Float32Array): Outline {
+  let verbs = "";
+  const coords: number[] = [];
+  for (let i = 0; i < path.length;) {
+    const [verb, count] = PIECES[path[i]!] ?? ["Z", 0];
+    i++;
+    verbs += verb;
+    for (let k = 0; k < count; k++) coords.push(path[i + k]!);
+    i += count;
+  }
+  return { verbs, coords: Float64Array.from(coords) };
+}
