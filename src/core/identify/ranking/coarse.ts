@@ -88,7 +88,7 @@ export function chooseNear(line: InkLine, wording: Wording, index: SignatureInde
   );
 }
 /** Groups of a large index whose entries are looked at one by one. */
-const GROUPS_LOOKED_AT = 26;
+const GROUPS_LOOKED_AT = 40;
 
 /** The count of cuts may be right by chance: then nothing comes near by them, and each style's own advances cut again. */
 export const isCutWell = (byCuts: readonly CoarseRank[]) => byCuts.some((r) => r.cost < GOOD_CUTS);
