@@ -164,9 +164,13 @@ export async function shootPage(context: BrowserContext, html: string, selector:
 }
 
 /** A picture of words set by the browser itself in a font of the library: a renderer that is not ours. */
+/** The web font of a style, as the page gets it. */
+export const fontOf = async (styleId: string): Promise<Buffer> =>
+  Buffer.from(await (await fetchAgain(`${url()}/api/v1/styles/${styleId}/file`)).arrayBuffer());
+
 export async function drawByBrowser(context: BrowserContext, styleId: string, text: string, css = ""): Promise<Buffer> {
   const page = await context.newPage();
-  const font = await (await context.request.get(`/api/v1/styles/${styleId}/file`)).body();
+  const font = await fontOf(styleId);
   await page.setContent(
     `<style>@font-face{font-family:probe;src:url(data:font/woff2;base64,${font.toString("base64")})}
      body{margin:0;background:#fff}#t{display:inline-block;font:64px probe;padding:30px 40px;color:#223;white-space:pre;${css}}</style><div id=t></div>`,

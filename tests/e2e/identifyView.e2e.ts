@@ -6,6 +6,7 @@ import {
   boxOf,
   drawByBrowser,
   fetchAgain,
+  fontOf,
   makeBrief,
   openBrowser,
   startIdentify,
@@ -157,7 +158,7 @@ describe("not in the libraries", () => {
 /** A sign seen from the side, and where the corners of its board came to lie. */
 async function slanted(context: BrowserContext, styleId: string, text: string) {
   const page = await context.newPage();
-  const font = await (await context.request.get(`/api/v1/styles/${styleId}/file`)).body();
+  const font = await fontOf(styleId);
   await page.setContent(
     `<style>@font-face{font-family:probe;src:url(data:font/woff2;base64,${font.toString("base64")})}
      body{margin:0;background:#f4f0e8}#g{padding:60px;width:700px;height:260px;perspective:700px}

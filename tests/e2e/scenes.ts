@@ -1,10 +1,11 @@
 // Pictures as clients send them, made by the browser: a title in coded video, lettering on a mug, a sign seen from the side.
 import type { BrowserContext, Page } from "playwright-core";
+import { fontOf } from "./browser";
 
 /** A page in which the face of a style is loaded as "probe". */
 async function openProbe(context: BrowserContext, styleId: string): Promise<Page> {
   const page = await context.newPage();
-  const font = await (await context.request.get(`/api/v1/styles/${styleId}/file`)).body();
+  const font = await fontOf(styleId);
   await page.setContent(
     `<style>@font-face{font-family:probe;src:url(data:font/woff2;base64,${font.toString("base64")})}</style><p style="font:40px probe">probe</p>`,
   );
@@ -150,7 +151,7 @@ export async function setPoster(
   const page = await context.newPage();
   const faces = await Promise.all(
     lines.map(async ({ styleId }, i) => {
-      const font = await (await context.request.get(`/api/v1/styles/${styleId}/file`)).body();
+      const font = await fontOf(styleId);
       return `@font-face{font-family:probe${i};src:url(data:font/woff2;base64,${font.toString("base64")})}`;
     }),
   );

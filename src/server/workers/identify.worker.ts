@@ -114,7 +114,14 @@ export default async function identify(
         tell({ step: "nearer", share, text: reading.text, nearest }),
       );
   if (!result.matches.length) return { ok: false, code: "text-unknown" };
-  return { ok: true, value: await writeAnswer(result, { ...reading, given: Boolean(given) }, decoded) };
+  return {
+    ok: true,
+    value: await writeAnswer(
+      result,
+      { text: reading.text, confidence: reading.confidence, given: Boolean(given) },
+      decoded,
+    ),
+  };
 }
 
 type Read = { text: string; confidence: number; given: boolean };
