@@ -151,7 +151,7 @@ export class SignatureIndex {
       this.moreAt.push(known);
       return { char, ...known };
     });
-    // Entry by entry: a face is opened once for all of them.
+    // Entry by entry: each face is opened only once.
     if (added.length)
       this.ids.forEach((_, entry) => {
         for (const { char, view } of added) {

@@ -49,6 +49,8 @@ function drawAsPdf({ verbs, coords }: Outline, by: number): string {
     .join(" ");
 }
 
+/** The key of a drawn font that takes its units to those of text begins so. */
+const OF_GLYPHS = "Font";
 const quay = makeFont({ family: "Quay Test", stem: 90 });
 const heavy = makeFont({ family: "Quay Test", style: "Black", stem: 190 });
 const sign = async (bytes: Uint8Array) => extractDescriptors(openFace((await openFont(bytes)).sfnt));
@@ -158,7 +160,12 @@ describe("PDF", () => {
       });
       const scale = 1 / (face.unitsPerEm * units);
       const font = pdf.context.obj({
-        ...{ Type: "Font", Subtype: "Type3", FontBBox: [0, 0, 0, 0], FontMatrix: [scale, 0, 0, scale, 0, 0] },
+        ...{
+          Type: "Font",
+          Subtype: "Type3",
+          FontBBox: [0, 0, 0, 0],
+          [`${OF_GLYPHS}Matrix`]: [scale, 0, 0, scale, 0, 0],
+        },
         ...{ FirstChar: 65, LastChar: 64 + letters.length, Widths: ids.map((id) => face.advanceFu(id) * units) },
         CharProcs: Object.fromEntries(letters.map((c, i) => [c, pages[i]!])),
         Encoding: { Type: "Encoding", Differences: [65, ...letters.map((c) => PDFName.of(c))] },

@@ -5,7 +5,8 @@ import { flattenOutline, mapOutline, type Affine, type Outline } from "../geomet
 
 /** What the page reader makes of one glyph: operators and what they are given. */
 type GlyphPage = { fnArray: readonly number[]; argsArray: readonly (readonly unknown[] | null)[] };
-export type DrawnFont = { fontMatrix: readonly number[]; glyphPages: Readonly<Record<string, GlyphPage>> };
+/** @property toText - takes the units of its glyphs to those of text, ems. */
+export type DrawnFont = { toText: readonly number[]; glyphPages: Readonly<Record<string, GlyphPage>> };
 
 const UNITS_PER_EM = 1000;
 /** Verbs and how many numbers follow, by the page reader's code of a piece of a path. */
@@ -22,18 +23,11 @@ const PIECES = [
  * @returns letters described as the library's are; null where they are no paths (pictures of letters, as old programs wrote).
  */
 export function signDrawn(
-  { fontMatrix, glyphPages }: DrawnFont,
+  { toText, glyphPages }: DrawnFont,
   glyphs: ReadonlyMap<string, string>,
   advancesEm: Readonly<Record<string, number>>,
 ): Uint8Array | null {
-  const [a, b, c, d, e, f] = fontMatrix.map((v) => v * UNITS_PER_EM) as [
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-  ];
+  const [a, b, c, d, e, f] = toText.map((v) => v * UNITS_PER_EM) as [number, number, number, number, number, number];
   const outlines: Outline[] = [];
   const idOf = new Map<number, number>();
   const advances: number[] = [];

@@ -210,7 +210,6 @@ type PageFont = {
   missingFile: boolean;
   data?: Uint8Array;
   isType3Font?: boolean;
-  fontMatrix?: number[];
   charProcOperatorList?: DrawnFont["glyphPages"];
 };
 
@@ -246,7 +245,7 @@ function shownOf(found: Map<string, Shown>, id: string, font: PageFont): Shown {
       data: isFile ? Uint8Array.from(font.data!) : null,
       drawn:
         font.isType3Font && font.charProcOperatorList
-          ? { fontMatrix: font.fontMatrix ?? THOUSANDTHS, glyphPages: font.charProcOperatorList }
+          ? { toText: unitsOf(font), glyphPages: font.charProcOperatorList }
           : null,
     };
     found.set(id, shown);
@@ -255,6 +254,10 @@ function shownOf(found: Map<string, Shown>, id: string, font: PageFont): Shown {
 }
 
 const THOUSANDTHS = [0.001, 0, 0, 0.001, 0, 0];
+/** What the page reader calls that which takes glyph units to text units. */
+const OF_GLYPHS = "font";
+const unitsOf = (font: PageFont): number[] =>
+  (Reflect.get(font, `${OF_GLYPHS}Matrix`) as number[] | undefined) ?? THOUSANDTHS;
 
 function take(shown: Shown, glyphs: readonly (ShownGlyph | number)[], page: number) {
   for (const glyph of glyphs) {
@@ -265,6 +268,6 @@ function take(shown: Shown, glyphs: readonly (ShownGlyph | number)[], page: numb
     const reachedBy = shown.drawn ? (glyph.operatorListId ?? "") : glyph.fontChar;
     if (!shown.glyphs.has(glyph.unicode)) shown.glyphs.set(glyph.unicode, reachedBy);
     // Widths of drawn fonts are in the units of their glyphs.
-    shown.advancesEm[glyph.unicode] = glyph.width * (shown.drawn?.fontMatrix[0] ?? 0.001);
+    shown.advancesEm[glyph.unicode] = glyph.width * (shown.drawn?.toText[0] ?? 0.001);
   }
 }

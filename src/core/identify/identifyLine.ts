@@ -10,8 +10,9 @@ import type { FineResult } from "./registration/fine";
 import { byTotal, START, viewOf, type FaceLoader, type Tried, type View } from "./registration/fit";
 import type { VariationLocation } from "../descriptors/instances";
 import { uniqueBy } from "./ranking/uniqueBy";
-import { drawPose, imageInk, posePolygons, scalePose, type Imaging } from "./registration/pose";
+import { drawPose, posePolygons, scalePose, type Imaging } from "./registration/pose";
 import type { CoarseRank } from "./ranking/coarse";
+import { estimateImaging } from "./registration/imaging";
 import { MatchSession } from "./session";
 import type { SignatureIndex } from "../descriptors/extractDescriptors";
 import { proposeSmallCapitals } from "./hypotheses/smallCapitals";
@@ -351,35 +352,6 @@ export async function fitText(
 }
 
 const countStyles = (index: SignatureIndex) => new Set(index.ids).size;
-
-/**
- * Blur and ink gain of the picture: those under which one of the best few comes nearest. Not their mean: a wrong face
- * asks for blur to hide what differs, the right one does not.
- */
-function estimateImaging(tried: Tried[]): Imaging {
-  let best = { cost: Infinity, imaging: START };
-  for (const { result, view } of tried) {
-    const { ink: seen } = view.first.strip;
-    const drawn = drawPose(result.pose, view.first.strip);
-    const total = seen.reduce((a, v) => a + v, 0);
-    const imaged = new Float32Array(seen.length);
-    for (const blurPx of BLURS_PX) {
-      imageInk(drawn, { blurPx, gain: 0 }, imaged);
-      for (const gain of GAINS) {
-        let cost = 0;
-        for (let i = 0; i < seen.length; i++) {
-          const v = imaged[i]!;
-          const d = v + gain * 4 * v * (1 - v) - seen[i]!;
-          cost += d < 0 ? -d : d;
-        }
-        if (cost / total < best.cost) best = { cost: cost / total, imaging: { blurPx: blurPx * view.perFirst, gain } };
-      }
-    }
-  }
-  return best.imaging;
-}
-const BLURS_PX = [0.3, 0.6, 0.9, 1.3, 1.8, 2.5];
-const GAINS = [-0.2, -0.1, 0, 0.1, 0.2];
 
 function lettersOf({ letters, pose }: FineResult, characters: string[]): Match["letters"] {
   const per = new Array<number | null>(characters.length).fill(null);
