@@ -93,7 +93,21 @@ export type SharedSignatures = Pick<SignatureIndex, "ids" | "families" | "coordi
   more: ReadonlyMap<string, Uint8Array>;
 };
 
-const viewOf = (bytes: Uint8Array) => ({ bytes, view: new DataView(bytes.buffer) });
+/** Where a character stands: that of entry n at first + n · step. */
+type Place = { bytes: Uint8Array; view: DataView; first: number; step: number };
+
+/** Places of the characters of the signatures, then of those that were described later. */
+function placesIn(bytes: Uint8Array, more: Iterable<Uint8Array>): Place[] {
+  const view = new DataView(bytes.buffer);
+  return [
+    ...DESCRIBED.map((_, i): Place => ({ bytes, view, first: i * BYTES_PER_CHARACTER, step: SIGNATURE_BYTES })),
+    ...[...more].map(placeAlone),
+  ];
+}
+const placeAlone = (bytes: Uint8Array): Place => ({
+  ...{ bytes, view: new DataView(bytes.buffer) },
+  ...{ first: 0, step: BYTES_PER_CHARACTER },
+});
 
 /** Signatures of many styles, ready to be compared. `bytes` has shape [ids.length, DESCRIBED.length, BYTES_PER_CHARACTER]. */
 export class SignatureIndex {
@@ -105,9 +119,8 @@ export class SignatureIndex {
   leaders: Leaders | null = null;
   /** Characters that were described later, each for all entries: bytes of shape [ids.length, BYTES_PER_CHARACTER], in the order of their positions. */
   private more: Map<string, Uint8Array> = new Map();
-  private moreAt: { bytes: Uint8Array; view: DataView }[] = [];
   private bytes: Uint8Array = new Uint8Array(0);
-  private view = new DataView(this.bytes.buffer);
+  private places: Place[] = [];
 
   /** @param rows - one an entry: a style stands in several, under the same id, when it is variable. */
   static of(rows: DescribedEntry[]): SignatureIndex {
@@ -119,7 +132,7 @@ export class SignatureIndex {
       index.coordinates.push(r.coordinates ?? null);
       index.bytes.set(r.signature.subarray(0, SIGNATURE_BYTES), i * SIGNATURE_BYTES);
     });
-    index.view = new DataView(index.bytes.buffer);
+    index.places = placesIn(index.bytes, []);
     return index;
   }
 
@@ -132,8 +145,7 @@ export class SignatureIndex {
   static from(shared: SharedSignatures): SignatureIndex {
     const index = new SignatureIndex();
     Object.assign(index, shared);
-    index.view = new DataView(index.bytes.buffer);
-    index.moreAt = [...index.more.values()].map(viewOf);
+    index.places = placesIn(index.bytes, index.more.values());
     return index;
   }
 
@@ -147,9 +159,9 @@ export class SignatureIndex {
     const added = unknown.map((char) => {
       const bytes = new Uint8Array(new SharedArrayBuffer(this.ids.length * BYTES_PER_CHARACTER));
       this.more.set(char, bytes);
-      const known = viewOf(bytes);
-      this.moreAt.push(known);
-      return { char, ...known };
+      const place = placeAlone(bytes);
+      this.places.push(place);
+      return { char, view: place.view };
     });
     // Entry by entry: each face is opened only once.
     if (added.length)
@@ -171,14 +183,6 @@ export class SignatureIndex {
     return DESCRIBED.length + [...this.more.keys()].indexOf(char);
   }
 
-  /** Where a character of an entry is described. */
-  private placeOf(style: number, position: number): { bytes: Uint8Array; view: DataView; base: number } {
-    if (position < DESCRIBED.length)
-      return { bytes: this.bytes, view: this.view, base: (style * DESCRIBED.length + position) * BYTES_PER_CHARACTER };
-    const { bytes, view } = this.moreAt[position - DESCRIBED.length]!;
-    return { bytes, view, base: style * BYTES_PER_CHARACTER };
-  }
-
   /** The entries of one style alone. */
   only(id: string): SignatureIndex {
     const rows = this.ids.flatMap((own, i) => (own === id ? [i] : []));
@@ -196,7 +200,7 @@ export class SignatureIndex {
         own.set(bytes.subarray(i * BYTES_PER_CHARACTER, (i + 1) * BYTES_PER_CHARACTER), k * BYTES_PER_CHARACTER),
       );
       alone.more.set(char, own);
-      alone.moreAt.push(viewOf(own));
+      alone.places.push(placeAlone(own));
     }
     return alone;
   }
@@ -208,8 +212,8 @@ export class SignatureIndex {
 
   /** Box of a character; null when the style lacks it. */
   box(style: number, position: number): GlyphBox | null {
-    const { view, base: from } = this.placeOf(style, position);
-    const base = from + FORM_LENGTH;
+    const { view, first, step } = this.places[position]!;
+    const base = first + style * step + FORM_LENGTH;
     const advance = view.getInt16(base + 8, true);
     if (advance === ABSENT) return null;
     const em = (k: number) => view.getInt16(base + 2 * k, true) / EM_STEPS;
@@ -218,8 +222,8 @@ export class SignatureIndex {
 
   /** A character's form, quantized: Int8Array, shape [36]. */
   form(style: number, position: number): Int8Array {
-    const { bytes, base } = this.placeOf(style, position);
-    return new Int8Array(bytes.buffer, base, FORM_LENGTH);
+    const { bytes, first, step } = this.places[position]!;
+    return new Int8Array(bytes.buffer, first + style * step, FORM_LENGTH);
   }
 
   /**
@@ -227,7 +231,8 @@ export class SignatureIndex {
    * @param form - Int8Array, shape [36], quantized. @param weights - Float32Array, shape [36].
    */
   distance(style: number, position: number, form: Int8Array, weights: Float32Array): number {
-    const { bytes, base } = this.placeOf(style, position);
+    const { bytes, first, step } = this.places[position]!;
+    const base = first + style * step;
     let sum = 0;
     for (let k = 0; k < FORM_LENGTH; k++) {
       const d = form[k]! - ((bytes[base + k]! << 24) >> 24);

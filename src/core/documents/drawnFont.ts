@@ -1,7 +1,7 @@
 // Drawn fonts (Type 3, ISO 32000-2, 9.6.4): each glyph is a small page. Those that are drawn by paths are compared like any outlines.
 import { OPS } from "pdfjs-dist/legacy/build/pdf.mjs";
 import { extractDescriptors, type DescribedFace } from "../descriptors/extractDescriptors";
-import { flattenOutline, mapOutline, type Affine, type Outline } from "../geometry/outline";
+import { flattenOutline, IN_PLACE, joinMaps, mapOutline, type Affine, type Outline } from "../geometry/outline";
 
 /** What the page reader makes of one glyph: operators and what they are given. */
 type GlyphPage = { fnArray: readonly number[]; argsArray: readonly (readonly unknown[] | null)[] };
@@ -27,7 +27,7 @@ export function signDrawn(
   glyphs: ReadonlyMap<string, string>,
   advancesEm: Readonly<Record<string, number>>,
 ): Uint8Array | null {
-  const [a, b, c, d, e, f] = toText.map((v) => v * UNITS_PER_EM) as [number, number, number, number, number, number];
+  const toUnits = affineOf(toText.map((v) => v * UNITS_PER_EM));
   const outlines: Outline[] = [];
   const idOf = new Map<number, number>();
   const advances: number[] = [];
@@ -35,7 +35,7 @@ export function signDrawn(
     const page = glyphPages[name];
     const drawn = page && readGlyph(page);
     if (!drawn) continue;
-    idOf.set(char.codePointAt(0)!, outlines.push(mapOutline(drawn, { a, b, c, d, e, f })));
+    idOf.set(char.codePointAt(0)!, outlines.push(mapOutline(drawn, toUnits)));
     advances.push((advancesEm[char] ?? 0) * UNITS_PER_EM);
   }
   if (!outlines.length) return null;
@@ -49,9 +49,12 @@ export function signDrawn(
   return extractDescriptors(face);
 }
 
-/** The paths of a glyph in its own units; null without any, or with strokes and pictures: those are no outlines. */
+/** The six numbers of a map, as PDF writes them (ISO 32000-2, 8.3.4). */
+const affineOf = ([a = 1, b = 0, c = 0, d = 1, e = 0, f = 0]: readonly number[]): Affine => ({ a, b, c, d, e, f });
+
+/** The filled paths of a glyph in its own units; null without any. Strokes and pictures are no outlines. */
 function readGlyph({ fnArray, argsArray }: GlyphPage): Outline | null {
-  let by: Affine = { a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 };
+  let by = IN_PLACE;
   const kept: Affine[] = [];
   let verbs = "";
   const coords: number[] = [];
@@ -59,7 +62,7 @@ function readGlyph({ fnArray, argsArray }: GlyphPage): Outline | null {
     const args = argsArray[i];
     if (fn === OPS.save) kept.push(by);
     else if (fn === OPS.restore) by = kept.pop() ?? by;
-    else if (fn === OPS.transform) by = compose(by, args as unknown as Six);
+    else if (fn === OPS.transform) by = joinMaps(affineOf(args as unknown as readonly number[]), by);
     else if (fn === OPS.constructPath) {
       const [how, [path]] = args as unknown as [number, [Float32Array | null]];
       if (!path || !FILLS.has(how)) continue;
@@ -71,16 +74,6 @@ function readGlyph({ fnArray, argsArray }: GlyphPage): Outline | null {
   return verbs ? { verbs, coords: Float64Array.from(coords) } : null;
 }
 
-type Six = readonly [number, number, number, number, number, number];
-/** The second is applied first. */
-const compose = (p: Affine, [a, b, c, d, e, f]: Six): Affine => ({
-  a: p.a * a + p.c * b,
-  b: p.b * a + p.d * b,
-  c: p.a * c + p.c * d,
-  d: p.b * c + p.d * d,
-  e: p.a * e + p.c * f + p.e,
-  f: p.b * e + p.d * f + p.f,
-});
 const FILLS: ReadonlySet<number> = new Set([
   OPS.fill,
   OPS.eoFill,

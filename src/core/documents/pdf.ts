@@ -1,12 +1,13 @@
 // Fonts of a PDF. Names come from the resources of every page and what they reach (ISO 32000-2, 7.8.3 and 9.6–9.8), whether or not a
 // letter is set in them; letters, places and embedded outlines from the page reader, which turns every kind of font file into OpenType.
 import { PDFArray, PDFDict, PDFDocument, PDFName, PDFRef, PDFStream, type PDFObject, type PDFPage } from "pdf-lib";
-import { getDocument, OPS, type PDFDocumentProxy } from "pdfjs-dist/legacy/build/pdf.mjs";
+import { OPS, type PDFDocumentProxy } from "pdfjs-dist/legacy/build/pdf.mjs";
 import { extractDescriptors } from "../descriptors/extractDescriptors";
 import { openFace } from "../outlines/openFace";
 import { signDrawn, type DrawnFont } from "./drawnFont";
 import { DocumentError, listUses, type FoundFont } from "./found";
 import { isSubsetName, partName } from "./fontNames";
+import { dictOf, entries, look, openPages } from "./pdfObjects";
 
 /** Pages whose letters are looked at; names are taken from all. */
 const PAGES_LOOKED_AT = 120;
@@ -28,11 +29,15 @@ type Shown = {
 };
 
 /**
- * @param hasTime - asked before each page; once it is false the pages that were seen must do.
+ * @param objects - the file's, as `openObjects` gives them. @param hasTime - asked before each page; once it is false the pages that were seen must do.
  * @throws DocumentError
  */
-export async function readPdf(bytes: Uint8Array, hasTime: () => boolean): Promise<FoundFont[]> {
-  const named = await listNamed(bytes);
+export async function readPdf(
+  bytes: Uint8Array,
+  objects: PDFDocument | null,
+  hasTime: () => boolean,
+): Promise<FoundFont[]> {
+  const named = listNamed(objects);
   const shown = await listShown(bytes, named !== null, hasTime);
   if (!named && !shown) throw new DocumentError("document-broken", "neither its objects nor its pages can be read");
   const drawn = shown ?? [];
@@ -93,15 +98,9 @@ function signShown({ data, glyphs }: Shown): Uint8Array | null {
   }
 }
 
-/** Every font that a page can reach; null when the file's objects cannot be read (damaged, or enciphered). */
-async function listNamed(bytes: Uint8Array): Promise<Named[] | null> {
-  let document: PDFDocument;
-  try {
-    document = await PDFDocument.load(bytes, { updateMetadata: false });
-  } catch {
-    // The page reader may still open it.
-    return null;
-  }
+/** Every font that a page can reach; null when the file's objects cannot be read (damaged, or enciphered): the page reader may still open it. */
+function listNamed(document: PDFDocument | null): Named[] | null {
+  if (!document) return null;
   const found: Named[] = [];
   const seen = new Set<PDFObject>();
   const walk = (resources: PDFObject | undefined, depth: number) => {
@@ -133,15 +132,6 @@ async function listNamed(bytes: Uint8Array): Promise<Named[] | null> {
     return found.length ? found : null;
   }
   return found;
-}
-
-const look = (document: PDFDocument, value: PDFObject | undefined) =>
-  value instanceof PDFRef ? document.context.lookup(value) : value;
-const dictOf = (value: PDFObject | undefined): PDFDict | null =>
-  value instanceof PDFStream ? value.dict : value instanceof PDFDict ? value : null;
-function entries(document: PDFDocument, dict: PDFDict, key: string): [PDFName, PDFObject][] {
-  const inner = look(document, dict.get(PDFName.of(key)));
-  return inner instanceof PDFDict ? inner.entries() : [];
 }
 
 /** Streams that annotations and form fields are drawn by. */
@@ -180,18 +170,7 @@ function describeNamed(document: PDFDocument, described: PDFDict): Named {
 
 /** What pages show. @param isKnown - the objects were read: a file that only the page reader refuses is still answered. */
 async function listShown(bytes: Uint8Array, isKnown: boolean, hasTime: () => boolean): Promise<Shown[] | null> {
-  const task = getDocument({
-    // The reader takes the buffer for itself.
-    data: Uint8Array.from(bytes),
-    fontExtraProperties: true,
-    disableFontFace: false,
-    useSystemFonts: false,
-    isEvalSupported: false,
-    enableXfa: false,
-    stopAtErrors: false,
-    maxImageSize: 4096,
-    verbosity: 0,
-  });
+  const task = openPages(bytes, { fontExtraProperties: true, disableFontFace: false, maxImageSize: 4096 });
   try {
     return await lookThrough(await task.promise, hasTime);
   } catch (error) {

@@ -1,7 +1,17 @@
 // Pictures in a document: a page that was scanned, a drawing that was placed. Their lettering is identified like any other picture's.
-import { PDFDict, PDFDocument, PDFName, PDFNumber, PDFRawStream, PDFRef, PDFStream, type PDFObject } from "pdf-lib";
-import { getDocument, OPS } from "pdfjs-dist/legacy/build/pdf.mjs";
+import {
+  PDFDict,
+  PDFName,
+  PDFNumber,
+  PDFRawStream,
+  PDFRef,
+  PDFStream,
+  type PDFDocument,
+  type PDFObject,
+} from "pdf-lib";
+import { OPS } from "pdfjs-dist/legacy/build/pdf.mjs";
 import type { Parts } from "./found";
+import { entries, look, openObjects, openPages } from "./pdfObjects";
 
 /** @property page - of a PDF, from 1; null in other documents. @property part - of an archive: its path. */
 export type FoundPicture = {
@@ -24,10 +34,9 @@ const MOST_PX = 60e6;
 
 type Placed = FoundPicture & { ref: PDFRef; dict: PDFDict };
 
-export async function listPdfPictures(bytes: Uint8Array): Promise<FoundPicture[]> {
-  const placed = await findPlaced(bytes);
-  return placed.map(({ page, widthPx, heightPx }) => ({ page, part: null, widthPx, heightPx }));
-}
+/** @param objects - the file's, as `openObjects` gives them. */
+export const listPdfPictures = (objects: PDFDocument | null): FoundPicture[] =>
+  findPlaced(objects).map(({ page, widthPx, heightPx }) => ({ page, part: null, widthPx, heightPx }));
 
 export const listPartPictures = ({ paths }: Parts): FoundPicture[] =>
   paths
@@ -37,7 +46,7 @@ export const listPartPictures = ({ paths }: Parts): FoundPicture[] =>
 
 /** @param at - its place in the list. @returns null when there is none, or it cannot be taken out. */
 export async function takePdfPicture(bytes: Uint8Array, at: number): Promise<PictureBytes | null> {
-  const placed = await findPlaced(bytes);
+  const placed = findPlaced(await openObjects(bytes));
   const wanted = placed[at];
   if (!wanted) return null;
   const stream = wanted.dict.context.lookup(wanted.ref);
@@ -55,21 +64,18 @@ function isPlainJpeg(dict: PDFDict): boolean {
 }
 
 /** Every picture that a page reaches, the pages in their order (ISO 32000-2, 8.9). */
-async function findPlaced(bytes: Uint8Array): Promise<Placed[]> {
-  const document = await PDFDocument.load(bytes, { updateMetadata: false }).catch(() => null);
+function findPlaced(document: PDFDocument | null): Placed[] {
   if (!document) return [];
   const found: Placed[] = [];
   const seen = new Set<PDFRef>();
-  const look = (value: PDFObject | undefined) => document.context.lookup(value);
   const walk = (resources: PDFObject | undefined, page: number, depth: number) => {
-    const dict = look(resources);
-    const objects = dict instanceof PDFDict ? look(dict.get(PDFName.of("XObject"))) : null;
-    if (!(objects instanceof PDFDict) || depth > 12) return;
-    for (const [, ref] of objects.entries()) {
-      const stream = look(ref);
+    const dict = look(document, resources);
+    if (!(dict instanceof PDFDict) || depth > 12) return;
+    for (const [, ref] of entries(document, dict, "XObject")) {
+      const stream = look(document, ref);
       if (!(ref instanceof PDFRef) || !(stream instanceof PDFStream) || seen.has(ref)) continue;
       seen.add(ref);
-      const kind = look(stream.dict.get(PDFName.of("Subtype")));
+      const kind = look(document, stream.dict.get(PDFName.of("Subtype")));
       if (kind === PDFName.of("Form")) walk(stream.dict.get(PDFName.of("Resources")), page, depth + 1);
       if (kind !== PDFName.of("Image")) continue;
       const [widthPx, heightPx] = [sideOf(stream.dict, "Width"), sideOf(stream.dict, "Height")];
@@ -101,15 +107,10 @@ async function drawPicture(
   { page: at, ...wanted }: Placed,
   nth: number,
 ): Promise<PictureBytes | null> {
-  const task = getDocument({
-    data: Uint8Array.from(bytes),
-    useSystemFonts: false,
-    isEvalSupported: false,
-    enableXfa: false,
+  const task = openPages(bytes, {
     isOffscreenCanvasSupported: false,
     isImageDecoderSupported: false,
     maxImageSize: MOST_PX,
-    verbosity: 0,
   });
   try {
     const page = await (await task.promise).getPage(at!);

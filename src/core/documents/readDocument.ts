@@ -5,6 +5,7 @@ import { DocumentError, type FoundFont, type Parts } from "./found";
 import { readDrawing, readPage } from "./markup";
 import { readSlides, readText, readWriting } from "./office";
 import { readPdf } from "./pdf";
+import { openObjects } from "./pdfObjects";
 import { listPartPictures, listPdfPictures, takePdfPicture, type FoundPicture, type PictureBytes } from "./pictures";
 import { readStyleSheet } from "./styleSheets";
 
@@ -48,10 +49,13 @@ export async function readDocument(
 ): Promise<{ kind: DocumentKind; fonts: FoundFont[]; pictures: FoundPicture[] } | null> {
   const kind = tellKind(source);
   if (!kind) return null;
-  const fonts = await readKind(kind, source, hasTime);
   const { bytes, parts } = source;
-  const pictures = kind === "pdf" ? await listPdfPictures(bytes) : parts ? listPartPictures(parts) : [];
-  return { kind, fonts, pictures };
+  if (kind === "pdf") {
+    const objects = await openObjects(bytes);
+    return { kind, fonts: await readPdf(bytes, objects, hasTime), pictures: listPdfPictures(objects) };
+  }
+  const fonts = await readKind(kind, source);
+  return { kind, fonts, pictures: parts ? listPartPictures(parts) : [] };
 }
 
 /** A picture of a document. @param at - its place in the list. @returns null when there is none, or it cannot be taken out. */
@@ -62,14 +66,8 @@ export async function takePicture({ bytes, parts }: DocumentSource, at: number):
   return file && { file };
 }
 
-async function readKind(
-  kind: DocumentKind,
-  { bytes, parts }: DocumentSource,
-  hasTime: () => boolean,
-): Promise<FoundFont[]> {
+async function readKind(kind: Exclude<DocumentKind, "pdf">, { bytes, parts }: DocumentSource): Promise<FoundFont[]> {
   switch (kind) {
-    case "pdf":
-      return readPdf(bytes, hasTime);
     case "html":
       return readPage(decodeText(bytes));
     case "css":

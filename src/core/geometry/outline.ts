@@ -147,6 +147,16 @@ export function areaOf(p: Float64Array): number {
   return sum / 2;
 }
 
+/** First `by`, then `then`. */
+export const joinMaps = (by: Affine, then: Affine): Affine => ({
+  a: then.a * by.a + then.c * by.b,
+  b: then.b * by.a + then.d * by.b,
+  c: then.a * by.c + then.c * by.d,
+  d: then.b * by.c + then.d * by.d,
+  e: then.a * by.e + then.c * by.f + then.e,
+  f: then.b * by.e + then.d * by.f + then.f,
+});
+
 /** The map that leaves everything where it is. */
 export const IN_PLACE: Affine = { a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 };
 

@@ -184,7 +184,11 @@ function addSpan(cover: Float32Array, base: number, width: number, xl: number, x
 export type SumTable = { widthPx: number; heightPx: number; sums: Float64Array };
 
 /** Builds the table once per picture. */
-export function sumInk({ widthPx, heightPx, ink }: InkPicture): SumTable {
+export function sumInk({
+  widthPx,
+  heightPx,
+  ink,
+}: Pick<InkPicture, "widthPx" | "heightPx"> & { ink: Float32Array | Float64Array }): SumTable {
   const stride = widthPx + 1;
   const sums = new Float64Array(stride * (heightPx + 1));
   for (let y = 0; y < heightPx; y++) {

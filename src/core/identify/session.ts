@@ -33,9 +33,13 @@ export class MatchSession {
 
   private async rankBy(kind: CoarseTask["kind"], line: InkLine, keep: number, nearOnly = true): Promise<CoarseRank[]> {
     const { wording } = this;
-    const tasks = sharesOf(1).map((share): CoarseTask => ({ kind, line, wording, share, keep, nearOnly }));
-    const ranks = (await this.executor(tasks)).flat();
-    return ranks.sort((a, b) => a.cost - b.cost).slice(0, keep);
+    return this.rankAll(sharesOf(1).map((share): CoarseTask => ({ kind, line, wording, share, keep, nearOnly })));
+  }
+
+  /** The best of all shares, as many as each keeps. */
+  private async rankAll<J extends CoarseTask | GlanceTask>(tasks: J[]): Promise<CoarseRank[]> {
+    const ranks = (await this.executor(tasks)).flat() as CoarseRank[];
+    return ranks.sort((a, b) => a.cost - b.cost).slice(0, tasks[0]!.keep);
   }
 
   /**
@@ -60,9 +64,7 @@ export class MatchSession {
   /** The nearest of some faces at a rough look. @param every - of so many entries, one. */
   async glance(line: InkLine, every: number, keep: number): Promise<CoarseRank[]> {
     const { wording } = this;
-    const tasks = sharesOf(every).map((share): GlanceTask => ({ kind: "glance", line, wording, share, keep }));
-    const ranks = (await this.executor(tasks)).flat();
-    return ranks.sort((a, b) => a.cost - b.cost).slice(0, keep);
+    return this.rankAll(sharesOf(every).map((share): GlanceTask => ({ kind: "glance", line, wording, share, keep })));
   }
 
   /** Fits over the small copies, each begun where the last one ended. */

@@ -5,6 +5,7 @@ import {
   boundsOf,
   flattenOutline,
   IN_PLACE,
+  joinMaps,
   mapOutline,
   middleOf,
   type Affine,
@@ -109,15 +110,6 @@ const standAt = ({ xMm, yMm, turnRad }: PlaceOnPath, halfMm: number, mmPerFu: nu
   f: yMm - sin(turnRad) * halfMm,
 });
 
-/** First `by`, then `then`. */
-export const joinMaps = (by: Affine, then: Affine): Affine => ({
-  a: then.a * by.a + then.c * by.b,
-  b: then.b * by.a + then.d * by.b,
-  c: then.a * by.c + then.c * by.d,
-  d: then.b * by.c + then.d * by.d,
-  e: then.a * by.e + then.c * by.f + then.e,
-  f: then.b * by.e + then.d * by.f + then.f,
-});
 const mapPoint = (by: Affine, x: number, y: number): PointMm => ({
   xMm: by.a * x + by.c * y + by.e,
   yMm: by.b * x + by.d * y + by.f,

@@ -1,4 +1,5 @@
 // Contrast of letters against what lies behind them, over the whole time (WCAG 2.2, 1.4.3: contrast ratio of relative luminances).
+import { linearLight } from "../geometry/light";
 import { channelsOf } from "./valueAt";
 
 /** Letters of one colour at a moment, how strongly they show, and the ground that was found under them: red, green, blue, 0–255. */
@@ -15,8 +16,8 @@ export const READ_FROM = 0.5;
 /** The part of the ground that may be worse: single pixels say nothing. */
 const WORST_SHARE = 0.05;
 
-const linear = (v: number) => (v <= 0.04045 * 255 ? v / 255 / 12.92 : ((v / 255 + 0.055) / 1.055) ** 2.4);
-const luminanceOf = (r: number, g: number, b: number) => 0.2126 * linear(r) + 0.7152 * linear(g) + 0.0722 * linear(b);
+const luminanceOf = (r: number, g: number, b: number) =>
+  0.2126 * linearLight(r) + 0.7152 * linearLight(g) + 0.0722 * linearLight(b);
 const ratioOf = (a: number, b: number) => (Math.max(a, b) + 0.05) / (Math.min(a, b) + 0.05);
 
 /** The ratio at a moment: of what is seen of the letters against the ground around them, the worst twentieth of it left out. */

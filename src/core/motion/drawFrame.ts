@@ -2,10 +2,10 @@
 // and every file format are made from this.
 import type { Block, LetteringDocument } from "@/contracts/lettering";
 import { SHEET, type Motion, type Track } from "@/contracts/motion";
-import { boundsOf, IN_PLACE, mapPolygons, middleOf, type Affine, type Bounds } from "../geometry/outline";
+import { boundsOf, IN_PLACE, joinMaps, mapPolygons, middleOf, type Affine, type Bounds } from "../geometry/outline";
 import type { LayoutFault, PlacedBlock } from "../letter/layoutLettering";
 import { paintBlock, type PaintedPart } from "../letter/paintLettering";
-import { inkOfLetters, joinMaps, type PlacedLetter } from "../letter/placeBlock";
+import { inkOfLetters, type PlacedLetter } from "../letter/placeBlock";
 import { shapeBlock } from "../letter/shapeBlock";
 import { clamp } from "../geometry/numbers";
 import { UNJOINED } from "../letter/setBlock";

@@ -1,6 +1,6 @@
 // Where lettering stands in a picture: lines of it, each in a box, so that several faces in one picture are asked about one by one.
 import { findInk, type RgbaPicture } from "./ink";
-import { findLettering, type LetteringLine } from "./lettering";
+import { findLettering, overlap, type LetteringLine } from "./lettering";
 import { dropBorder, dropSpecks, type Piece } from "./pieces";
 import { shrinkPicture, widen } from "./straighten";
 
@@ -44,9 +44,6 @@ export function findAreas(picture: RgbaPicture): FoundAreas {
 }
 
 const boxOf = ({ x, y, width, height }: LetteringLine): TextArea => ({ x, y, width, height });
-const overlap = (a: TextArea, b: TextArea) =>
-  max(0, min(a.x + a.width, b.x + b.width) - max(a.x, b.x)) *
-  max(0, min(a.y + a.height, b.y + b.height) - max(a.y, b.y));
 const sizeOf = ({ width, height }: TextArea) => width * height;
 const isSame = (a: TextArea, b: TextArea) => overlap(a, b) > SAME * (sizeOf(a) + sizeOf(b) - overlap(a, b));
 const isPart = (part: TextArea, of: TextArea) =>

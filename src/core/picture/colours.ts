@@ -1,4 +1,5 @@
 // Colours of a picture as the eye tells them apart, and what of it has one of them.
+import { linearLight } from "../geometry/light";
 import type { RgbaPicture } from "./ink";
 
 // Taken out of the global object once: the loops below call them millions of times.
@@ -128,11 +129,7 @@ export function distances({ widthPx, heightPx, rgba }: RgbaPicture, colours: rea
   return out;
 }
 
-/** Linear light of 8-bit sRGB values (IEC 61966-2-1). */
-const LINEAR = Float32Array.from({ length: 256 }, (_, v) => {
-  const s = v / 255;
-  return s <= 0.040_45 ? s / 12.92 : ((s + 0.055) / 1.055) ** 2.4;
-});
+const LINEAR = Float32Array.from({ length: 256 }, (_, v) => linearLight(v));
 
 /** The cube root that CIELAB takes of a share of the white's light, in steps. */
 const ROOTS = Float32Array.from({ length: 4097 }, (_, i) => {

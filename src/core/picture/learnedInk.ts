@@ -3,7 +3,7 @@ import type { InkPicture } from "../geometry/raster";
 import { inkBetween, mainColours, nearestColour } from "./colours";
 import { blurInk, type RgbaPicture } from "./ink";
 import { dropSpecks, type Piece } from "./pieces";
-import { findSlopeDeg, readInk, sampleArea, spanOf, turnInk } from "./straighten";
+import { findSlopeDeg, readInk, sampleArea, spanOf, turnInk, type CutBox } from "./straighten";
 
 // Taken out of the global object once: the loops below call them millions of times.
 const { ceil, floor, max, min, round, sqrt } = Math;
@@ -24,7 +24,7 @@ const AROUND = 0.4;
 const SIDE = 32;
 
 /** Ink of a part of a picture: `part` in pixels of that picture. */
-type SeenInk = InkPicture & { part: Span };
+type SeenInk = InkPicture & { part: CutBox };
 
 /**
  * The ink of a picture, as large as the net sees it best: looked at as a whole, then again where letters stand.
@@ -55,9 +55,7 @@ export async function seeInk(picture: RgbaPicture, net: InkNet): Promise<SeenInk
   return bandOf(second) ? second : first;
 }
 
-type Span = { left: number; top: number; right: number; bottom: number };
-
-async function look(picture: RgbaPicture, part: Span, scale: number, net: InkNet): Promise<SeenInk> {
+async function look(picture: RgbaPicture, part: CutBox, scale: number, net: InkNet): Promise<SeenInk> {
   const [w, h] = [max(4, round((part.right - part.left) * scale)), max(4, round((part.bottom - part.top) * scale))];
   const small = sampleArea(picture, part, w, h);
   const [fullW, fullH] = [ceil(w / SIDE) * SIDE, ceil(h / SIDE) * SIDE];
@@ -83,7 +81,7 @@ const FLOOR = 0.22;
 const CEILING = 0.78;
 
 /** Where most ink stands, in the picture as it is, and how high its letters are; null without any. */
-function bandOf(seen: InkPicture): (Span & { heightPx: number }) | null {
+function bandOf(seen: InkPicture): (CutBox & { heightPx: number }) | null {
   const { pieces } = dropSpecks(seen);
   if (!pieces.length) return null;
   const slopeDeg = findSlopeDeg(seen);

@@ -1,5 +1,6 @@
 // Lines of lettering in any picture, found by what letters are: pieces that stand out from what is right around them, alike in height, stroke and
 // colour, side by side in a row. What is ink in the picture as a whole need not be known.
+import { sumInk } from "../geometry/raster";
 import { findPieces, type Piece } from "./pieces";
 import type { RgbaPicture } from "./ink";
 import { shrinkPicture } from "./straighten";
@@ -90,19 +91,8 @@ const isAtEdge = (p: Piece, { widthPx, heightPx }: RgbaPicture) =>
 function standOut({ widthPx: w, heightPx: h, rgba }: RgbaPicture, [r, g, b]: Channel): Int8Array {
   const grey = new Float32Array(w * h);
   for (let i = 0; i < grey.length; i++) grey[i] = r * rgba[4 * i]! + g * rgba[4 * i + 1]! + b * rgba[4 * i + 2]!;
-  const sums = new Float64Array((w + 1) * (h + 1));
-  const squares = new Float64Array((w + 1) * (h + 1));
-  for (let y = 0; y < h; y++) {
-    let [row, rowSquares] = [0, 0];
-    for (let x = 0; x < w; x++) {
-      const v = grey[y * w + x]!;
-      row += v;
-      rowSquares += v * v;
-      const at = (y + 1) * (w + 1) + x + 1;
-      sums[at] = sums[at - w - 1]! + row;
-      squares[at] = squares[at - w - 1]! + rowSquares;
-    }
-  }
+  const { sums } = sumInk({ widthPx: w, heightPx: h, ink: grey });
+  const { sums: squares } = sumInk({ widthPx: w, heightPx: h, ink: Float64Array.from(grey, (v) => v * v) });
   const out = new Int8Array(w * h);
   for (let y = 0; y < h; y++) {
     const [y0, y1] = [max(0, y - WINDOW_PX), min(h, y + WINDOW_PX + 1)];
@@ -248,16 +238,17 @@ const spreadOf = (row: Letter[], of: (l: Letter) => number) => {
   return sqrt(meanOf(row, (l) => (of(l) - mean) ** 2));
 };
 
+type Box = { x: number; y: number; width: number; height: number };
+/** The area that two boxes share. */
+export const overlap = (a: Box, b: Box) =>
+  max(0, min(a.x + a.width, b.x + b.width) - max(a.x, b.x)) *
+  max(0, min(a.y + a.height, b.y + b.height) - max(a.y, b.y));
+
 /** Lines that lie over a better one for more than a third are the same, or a part of it. */
 function keepBest(lines: LetteringLine[]): LetteringLine[] {
   const kept: LetteringLine[] = [];
   for (const line of lines.sort((p, q) => q.score - p.score)) {
-    const isOver = kept.some((k) => {
-      const over =
-        max(0, min(k.x + k.width, line.x + line.width) - max(k.x, line.x)) *
-        max(0, min(k.y + k.height, line.y + line.height) - max(k.y, line.y));
-      return over > 0.33 * min(k.width * k.height, line.width * line.height);
-    });
+    const isOver = kept.some((k) => overlap(k, line) > 0.33 * min(k.width * k.height, line.width * line.height));
     if (!isOver) kept.push(line);
   }
   return kept.slice(0, MAX_LINES);

@@ -96,7 +96,9 @@ export async function identifyLayout(
     );
   }
   const named = nameStyles(db);
-  return succeed(groupLines(lines).map((g) => ({ ...g, matches: g.matches.flatMap(named) })));
+  const groups = groupLines(lines).map((g) => ({ ...g, matches: g.matches.flatMap(named) }));
+  // All of a group's faces may have vanished meanwhile.
+  return succeed(groups.filter((g) => g.matches.length));
 }
 /** Faces of a line that are weighed against those of the others, and how many are told of each. */
 const FACES_OF_LINE = 40;

@@ -7,19 +7,13 @@ import { levelFactor } from "@/core/brief/level";
 import { sharedFit } from "@/core/brief/sharedFit";
 import { BASELINE_EM, Sample } from "../parts/Sample";
 import { sampleOf } from "../parts/sampleOf";
+import { ARROW_STEPS } from "../parts/arrowSteps";
 import { Choice } from "../parts/Choice";
 
 const BASE_PX = 150;
 /** On chalk in both themes: the two colours are made to be seen through each other there. */
 const GROUND = "#FBF9F4";
 const COLOURS = ["#C4603A", "#2E8C97"] as const;
-const MOVES: Record<string, [number, number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, -1],
-  ArrowDown: [0, 1],
-};
-
 type Place = [number, number];
 type Two = readonly [ShownItem, ShownItem];
 
@@ -139,7 +133,7 @@ export function LaidOver({
         style={{ background: GROUND, height: BASE_PX * 2 * Math.max(0.7, fit), isolation: "isolate" }}
         onPointerDown={drag}
         onKeyDown={(event) => {
-          const way = MOVES[event.key];
+          const way = ARROW_STEPS[event.key];
           if (!way) return;
           event.preventDefault();
           event.stopPropagation();

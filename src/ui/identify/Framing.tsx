@@ -5,8 +5,9 @@ import ReactCrop, { type PercentCrop } from "react-image-crop";
 import "react-image-crop/dist/ReactCrop.css";
 import type { Corner, HandInk } from "@/contracts/identify";
 import type { InkTool } from "./ink";
+import { ARROW_STEPS } from "../parts/arrowSteps";
 import { InkMarks } from "./InkMarks";
-import type { Frame, Picture } from "./state";
+import { placeUnder, type Frame, type Picture } from "./state";
 
 type Props = {
   picture: Picture;
@@ -242,13 +243,6 @@ const BASELINE = {
     return `M${p.x},${p.y}Q${2 * q.x - (p.x + r.x) / 2},${2 * q.y - (p.y + r.y) / 2} ${r.x},${r.y}`;
   },
 };
-const MOVES: Record<string, [number, number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, -1],
-  ArrowDown: [0, 1],
-};
-
 /** Points over the picture: dragged, or moved by arrow keys (Shift: ten pixels). */
 function Handles({
   picture,
@@ -306,17 +300,13 @@ function Handles({
           }}
           onPointerMove={(e) => {
             if (held !== k) return;
-            const box = ground.current!.getBoundingClientRect();
-            put(
-              k,
-              ((e.clientX - box.left) / box.width) * picture.widthPx,
-              ((e.clientY - box.top) / box.height) * picture.heightPx,
-            );
+            const { x, y } = placeUnder(e, ground.current!.getBoundingClientRect(), picture);
+            put(k, x, y);
           }}
           onPointerUp={() => setHeld(null)}
           onPointerCancel={() => setHeld(null)}
           onKeyDown={(e) => {
-            const move = MOVES[e.key];
+            const move = ARROW_STEPS[e.key];
             if (!move) return;
             e.preventDefault();
             const by = e.shiftKey ? 10 : 1;

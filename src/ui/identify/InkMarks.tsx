@@ -2,8 +2,9 @@
 // Over the picture while its ink is corrected: where colours were picked, what was painted in and rubbed out, and the tool in hand.
 import { useRef, useState } from "react";
 import type { Corner, HandInk } from "@/contracts/identify";
+import { ARROW_STEPS } from "../parts/arrowSteps";
 import type { InkTool } from "./ink";
-import type { Frame, Picture } from "./state";
+import { placeUnder, type Frame, type Picture } from "./state";
 
 type Props = {
   picture: Picture;
@@ -22,12 +23,6 @@ const SAYS: Record<InkTool, string> = {
   paint: "Paint over what belongs to the letters",
   "rub-out": "Paint over what doesn’t belong to the letters",
 };
-const STEPS: Record<string, [number, number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, -1],
-  ArrowDown: [0, 1],
-};
 const TIDE = "#1c6b74";
 const OXIDE = "#a8431a";
 
@@ -38,19 +33,13 @@ export function InkMarks({ picture, frame, ink, tool, radiusPx, onUsed }: Props)
   /** Where the keys have moved the tool. */
   const [aim, setAim] = useState<Corner | null>(null);
   const isBrush = tool === "paint" || tool === "rub-out";
-  const placeOf = (event: React.PointerEvent): Corner => {
-    const box = ground.current!.getBoundingClientRect();
-    return {
-      x: Math.round(((event.clientX - box.left) / box.width) * widthPx),
-      y: Math.round(((event.clientY - box.top) / box.height) * heightPx),
-    };
-  };
+  const placeOf = (event: React.PointerEvent) => placeUnder(event, ground.current!.getBoundingClientRect(), picture);
   const end = () => {
     if (stroke.length) onUsed(stroke);
     setStroke([]);
   };
   const press = (event: React.KeyboardEvent) => {
-    const step = STEPS[event.key];
+    const step = ARROW_STEPS[event.key];
     const from = aim ?? { x: Math.round(widthPx / 2), y: Math.round(heightPx / 2) };
     const by = Math.max(1, Math.round(widthPx / (event.shiftKey ? 40 : 200)));
     if (step)

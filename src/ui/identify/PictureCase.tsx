@@ -29,25 +29,13 @@ import { snapshotOf, type CaseSnapshot } from "./openCases";
 import { Strip } from "./Strip";
 import { useKeepIdentification } from "./kept";
 
-const beginWith = ({ saved, left }: OpenCase): IdentifyState =>
-  left
-    ? { ...NOTHING, ...left }
-    : saved
-      ? {
-          ...NOTHING,
-          ...shapeOf(saved.state),
-          text: saved.state.text,
-          isTyped: saved.state.isTyped,
-          result: saved.state.result,
-          areas: saved.state.result.areas,
-          savedAs: saved.identificationId,
-          answered: {
-            ...shapeOf(saved.state),
-            text: saved.state.text,
-            isTyped: saved.state.isTyped,
-          },
-        }
-      : NOTHING;
+function beginWith({ saved, left }: OpenCase): IdentifyState {
+  if (left) return { ...NOTHING, ...left };
+  if (!saved) return NOTHING;
+  const { text, isTyped, result, ...shape } = saved.state;
+  const answered = { ...shapeOf(shape), text, isTyped };
+  return { ...NOTHING, ...answered, result, areas: result.areas, savedAs: saved.identificationId, answered };
+}
 
 type Props = {
   open: OpenCase;

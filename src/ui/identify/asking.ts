@@ -23,13 +23,19 @@ function formOf(of: Picture, within: Partial<Shape>, words: string, more: AskMor
   return form;
 }
 
-/** The answer, and on the way to it what is told. @throws ApiFault for a refusal. */
-async function askInSteps(form: FormData, signal: AbortSignal, onStep: (step: IdentifyStep) => void) {
-  for await (const line of askLines("identifyInSteps", { form }, { signal })) {
-    const step = IdentifyStep.parse(line);
-    if (step.step === "answered") return step.answer;
+/** What is told on the way to an answer, the answer itself at the end. @throws ApiFault for a refusal, or where it ends without an answer. */
+async function* hearSteps<Step extends IdentifyStep | LayoutStep>(
+  name: "identifyInSteps" | "identifyLayout",
+  form: FormData,
+  read: { parse: (line: unknown) => Step },
+  isLast: (step: Step) => boolean,
+  signal: AbortSignal,
+) {
+  for await (const line of askLines(name, { form }, { signal })) {
+    const step = read.parse(line);
     if (step.step === "refused") throw new ApiFault(step.error, 400);
-    onStep(step);
+    yield step as Exclude<Step, { step: "refused" }>;
+    if (isLast(step)) return;
   }
   throw new ApiFault({ code: "internal", message: "The server stopped before it had an answer." }, 0);
 }
@@ -43,50 +49,60 @@ export function useAsking(dispatch: Tell) {
     asked.current = null;
     dispatch({ type: "given up" });
   }, [dispatch]);
-  const askAll = useCallback(
-    async (of: Picture) => {
+  /** Hears all steps of one question, for as long as no other is asked. @param keepsAnswer - a refusal leaves the answer in view. */
+  const hear = useCallback(
+    async <Step>(
+      steps: (signal: AbortSignal) => AsyncIterable<Step>,
+      onStep: (step: Step) => void,
+      keepsAnswer: boolean,
+    ) => {
       asked.current?.abort();
       const stop = new AbortController();
       asked.current = stop;
-      dispatch({ type: "layout asked" });
-      const form = new FormData();
-      form.append("image", of.file);
       try {
-        for await (const line of askLines("identifyLayout", { form }, { signal: stop.signal })) {
-          const step = LayoutStep.parse(line);
+        for await (const step of steps(stop.signal)) {
           if (asked.current !== stop) return;
-          if (step.step === "refused") throw new ApiFault(step.error, 400);
-          startTransition(() => dispatch({ type: "layout told", step }));
+          onStep(step);
         }
       } catch (error) {
         if ((error as Error).name === "AbortError" || asked.current !== stop) return;
-        dispatch({ type: "refused", fault: writeFault(faultOf(error)), keepsAnswer: true });
+        dispatch({ type: "refused", fault: writeFault(faultOf(error)), keepsAnswer });
       }
     },
     [dispatch],
   );
+  const askAll = useCallback(
+    (of: Picture) => {
+      dispatch({ type: "layout asked" });
+      const form = new FormData();
+      form.append("image", of.file);
+      return hear(
+        (signal) => hearSteps("identifyLayout", form, LayoutStep, (step) => step.step === "grouped", signal),
+        (step) => startTransition(() => dispatch({ type: "layout told", step })),
+        true,
+      );
+    },
+    [dispatch, hear],
+  );
   const askAbout = useCallback(
-    async (of: Picture, within: Partial<Shape>, words: string, more: AskMore = {}) => {
-      asked.current?.abort();
-      const stop = new AbortController();
-      asked.current = stop;
+    (of: Picture, within: Partial<Shape>, words: string, more: AskMore = {}) => {
       dispatch({ type: "asked" });
-      try {
-        const result = await askInSteps(formOf(of, within, words, more), stop.signal, (step) => {
-          if (asked.current === stop) dispatch({ type: "told", step });
-        });
-        const about = { ...shapeOf({ ...NOTHING, ...within }), text: words, isTyped: words.trim() !== "" };
-        // In small steps: the page goes on answering to the hand while twenty rows are made.
-        if (asked.current === stop)
+      const form = formOf(of, within, words, more);
+      const about = { ...shapeOf({ ...NOTHING, ...within }), text: words, isTyped: words.trim() !== "" };
+      return hear(
+        (signal) => hearSteps("identifyInSteps", form, IdentifyStep, (step) => step.step === "answered", signal),
+        (step) => {
+          if (step.step !== "answered") return dispatch({ type: "told", step });
+          const { answer: result } = step;
+          // In small steps: the page goes on answering to the hand while twenty rows are made.
           startTransition(() =>
             dispatch(more.styleId ? { type: "tried", result } : { type: "answered", result, asked: about }),
           );
-      } catch (error) {
-        if ((error as Error).name === "AbortError" || asked.current !== stop) return;
-        dispatch({ type: "refused", fault: writeFault(faultOf(error)), keepsAnswer: Boolean(more.styleId) });
-      }
+        },
+        Boolean(more.styleId),
+      );
     },
-    [dispatch],
+    [dispatch, hear],
   );
   return { askAbout, askAll, giveUp };
 }

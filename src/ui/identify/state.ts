@@ -235,6 +235,12 @@ export const selectMatches = ({ result, tried }: IdentifyState): IdentifyMatch[]
   ...tried,
 ];
 
+/** The place of a picture that a pointer is over. @param shown - the box in which the whole picture is shown. */
+export const placeUnder = (pointer: { clientX: number; clientY: number }, shown: DOMRect, of: Picture): Corner => ({
+  x: Math.round(((pointer.clientX - shown.left) / shown.width) * of.widthPx),
+  y: Math.round(((pointer.clientY - shown.top) / shown.height) * of.heightPx),
+});
+
 /** Where four corners begin: at the frame, or a little inside the picture. */
 export function cornersOf({ widthPx, heightPx }: Picture, frame: Frame | null): Corner[] {
   const { x, y, width, height } = frame ?? {

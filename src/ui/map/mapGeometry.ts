@@ -1,4 +1,5 @@
 // The map's plane: cells of a grid, a view onto it, and which neighbour a key goes to. Lengths in CSS pixels.
+import { ARROW_STEPS } from "../parts/arrowSteps";
 import { MAP_CELL as CELL, type FaceMap } from "@/contracts/map";
 
 /** Cells from this width on are set in the brief's words; below it they are core samples. */
@@ -91,19 +92,12 @@ export function showCell(view: View, cell: number, grid: Grid, size: Size): View
   );
 }
 
-const STEPS: Record<string, [number, number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, -1],
-  ArrowDown: [0, 1],
-};
-
 /**
  * The cell that an arrow goes to: the nearest that is wanted within the quarter that the arrow points to.
  * @param isWanted - whether a cell has a face that the question finds.
  */
 export function neighbourOf(cell: number, key: string, grid: Grid, isWanted: (cell: number) => boolean): number | null {
-  const [dx, dy] = STEPS[key] ?? [0, 0];
+  const [dx, dy] = ARROW_STEPS[key] ?? [0, 0];
   const [column, row] = [cell % grid.columns, Math.floor(cell / grid.columns)];
   const isInside = (c: number, r: number) => c >= 0 && r >= 0 && c < grid.columns && r < grid.rows;
   for (let far = 1; far < Math.max(grid.columns, grid.rows); far++)

@@ -14,7 +14,7 @@ type LineGroup = {
   noneChance: number;
 };
 
-/** Scores a line may lose, on the mean, for being set like another. */
+/** Score that a line may lose for being set like another. */
 const SPARED = 0.045;
 /** A face that a line did not name comes as much behind the last it named, and behind the first. */
 const BEHIND_LAST = 0.02;
