@@ -169,7 +169,7 @@ try {
       .getByLabel("Picture", { exact: true })
       .first()
       .setInputFiles({ name: "open-night.png", mimeType: "image/png", buffer: poster });
-    await page.getByRole("button", { name: /^All \d lines/ }).click({ timeout: 60_000 });
+    await page.getByRole("button", { name: /^Identify all/ }).click({ timeout: 60_000 });
     await page.getByText("3 faces on 4 lines.").waitFor({ timeout: 60_000 });
   });
   await browser.close();

@@ -125,7 +125,7 @@ describe("a poster", () => {
       { styleId: lora, words: "Doors open at six", sizePx: 38 },
     ]);
     await show("poster.jpg", poster);
-    await page.getByRole("button", { name: "All 4 lines" }).click();
+    await page.getByRole("button", { name: "Identify all 4 lines" }).click();
     await page.getByText("3 faces on 4 lines.").waitFor({ timeout: 120_000 });
     const names = await page
       .locator("[data-match]")
@@ -191,7 +191,7 @@ describe("a scanned page of a PDF", () => {
     await page.getByRole("button", { name: "dues.pdf, page 1.jpg", exact: true }).waitFor();
     await settled();
     expect(await first()).toBe("Arvo Bold");
-    await page.getByRole("button", { name: "All 2 lines" }).click();
+    await page.getByRole("button", { name: "Identify all 2 lines" }).click();
     await page.getByText("2 faces on 2 lines.").waitFor({ timeout: 120_000 });
   });
 });

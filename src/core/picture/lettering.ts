@@ -76,7 +76,8 @@ function linesAtScale(picture: RgbaPicture, channels: readonly Channel[], isLast
   return channels.flatMap((channel) => {
     const off = standOut(picture, channel);
     return [1, -1].flatMap((sign) => {
-      const ink = Float32Array.from(off, (v) => (v * sign > 0 ? 1 : 0));
+      const ink = new Float32Array(off.length);
+      for (let i = 0; i < ink.length; i++) if (off[i]! * sign > 0) ink[i] = 1;
       const { labels, pieces } = findPieces({ widthPx, heightPx, ink }, 0.5);
       const letters = lettersOf(picture, labels, pieces, tallest).filter((l) => !isAtEdge(l, picture));
       return joinLetters(letters).flatMap((group) => writeLine(group, picture, isLast));
@@ -92,7 +93,9 @@ function standOut({ widthPx: w, heightPx: h, rgba }: RgbaPicture, [r, g, b]: Cha
   const grey = new Float32Array(w * h);
   for (let i = 0; i < grey.length; i++) grey[i] = r * rgba[4 * i]! + g * rgba[4 * i + 1]! + b * rgba[4 * i + 2]!;
   const { sums } = sumInk({ widthPx: w, heightPx: h, ink: grey });
-  const { sums: squares } = sumInk({ widthPx: w, heightPx: h, ink: Float64Array.from(grey, (v) => v * v) });
+  const squared = new Float64Array(grey.length);
+  for (let i = 0; i < grey.length; i++) squared[i] = grey[i]! * grey[i]!;
+  const { sums: squares } = sumInk({ widthPx: w, heightPx: h, ink: squared });
   const out = new Int8Array(w * h);
   for (let y = 0; y < h; y++) {
     const [y0, y1] = [max(0, y - WINDOW_PX), min(h, y + WINDOW_PX + 1)];

@@ -30,7 +30,7 @@ const TOOLS: [InkTool, string, string][] = [
 
 export function InkBar({ ink, tool, brush, canUndo, onInk, onTool, onBrush, onUndo }: Props) {
   return (
-    <div role="group" aria-label="Ink" className="flex flex-wrap items-center gap-x-2 gap-y-1.5 text-[12px]">
+    <div role="group" aria-label="Ink" className="flex flex-wrap items-center gap-x-1.5 gap-y-1.5 text-[12px]">
       <label className="flex items-center gap-1.5 text-basalt">
         Letters:
         <select
@@ -65,7 +65,7 @@ export function InkBar({ ink, tool, brush, canUndo, onInk, onTool, onBrush, onUn
           max={10}
           value={brush}
           aria-label="Brush size"
-          className="w-20"
+          className="w-14"
           onChange={(e) => onBrush(Number(e.target.value))}
         />
       )}

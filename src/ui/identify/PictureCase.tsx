@@ -1,7 +1,7 @@
 "use client";
 // One picture that is being identified: framed, read and corrected on the left, the answer on the right. Several may be open at once.
 import { useEffect, useReducer, useState } from "react";
-import type { HandInk, Identification, IdentifyMatch } from "@/contracts/identify";
+import type { HandInk, IdentifyMatch } from "@/contracts/identify";
 import { useBench } from "../bench/BenchContext";
 import { FaultNote } from "../parts/FaultNote";
 import { Answer } from "./Answer";
@@ -63,15 +63,14 @@ export function PictureCase({ open, isShown, onFiles, onLeft }: Props) {
   return (
     <div className="grid h-full grid-cols-[minmax(0,1.36fr)_minmax(0,1fr)]" hidden={!isShown} data-case={file.name}>
       <DropArea onFiles={onFiles} className="flex min-h-0 flex-col gap-3 overflow-y-auto px-4 py-3">
-        <Marked state={state} picture={picture} dispatch={dispatch} askAbout={askAbout} />
-        <Tools
+        <Marked
           state={state}
           picture={picture}
           dispatch={dispatch}
-          onFiles={onFiles}
-          onCompare={compare}
+          askAbout={askAbout}
           onAll={() => void askAll(picture)}
         />
+        <Tools state={state} picture={picture} dispatch={dispatch} onFiles={onFiles} onCompare={compare} />
         {state.fault && <FaultNote fault={state.fault} />}
         <ReadAs id={open.key} state={state} dispatch={dispatch} onCompare={compare} />
         <Line state={state} dispatch={dispatch} onCompare={compare} />
@@ -98,10 +97,17 @@ export function PictureCase({ open, isShown, onFiles, onLeft }: Props) {
   );
 }
 
-type MarkedProps = { state: IdentifyState; picture: Picture; dispatch: Tell; askAbout: AskAbout };
+type MarkedProps = {
+  state: IdentifyState;
+  picture: Picture;
+  dispatch: Tell;
+  askAbout: AskAbout;
+  /** Asks about every line of the picture at once. */
+  onAll: () => void;
+};
 
 /** The picture, framed, and what in it is lettering. */
-function Marked({ state, picture, dispatch, askAbout }: MarkedProps) {
+function Marked({ state, picture, dispatch, askAbout, onAll }: MarkedProps) {
   const { frame, corners, baseline, ink } = state;
   const [tool, setTool] = useState<InkTool | null>(null);
   const [brush, setBrush] = useState(4);
@@ -123,7 +129,7 @@ function Marked({ state, picture, dispatch, askAbout }: MarkedProps) {
         ink={ink}
         tool={tool}
         brushPx={radiusPx}
-        caption={<AboutPicture picture={picture} result={state.result} />}
+        caption={<AboutPicture state={state} picture={picture} onAll={onAll} />}
         onTool={(points) => mark(applyTool(ink, tool!, points, radiusPx))}
         onFrame={(f) => dispatch({ type: "framed", frame: f })}
         onCorners={(c) => dispatch({ type: "corners", corners: c })}
@@ -229,13 +235,11 @@ type ToolsProps = {
   dispatch: Tell;
   onFiles: (files: File[]) => void;
   onCompare: Compare;
-  /** Every line of the picture at once. */
-  onAll: () => void;
 };
 
 /** What can be done with the picture. */
-function Tools({ state, picture, dispatch, onFiles, onCompare, onAll }: ToolsProps) {
-  const { frame, corners, baseline, areas, text, isTyped, busy } = state;
+function Tools({ state, picture, dispatch, onFiles, onCompare }: ToolsProps) {
+  const { frame, corners, baseline, text, isTyped, busy } = state;
   const idle = frame || corners || baseline ? "Identify selection" : "Identify";
   return (
     <div className="flex flex-wrap justify-end gap-2">
@@ -256,11 +260,6 @@ function Tools({ state, picture, dispatch, onFiles, onCompare, onAll }: ToolsPro
         Follow a curve
       </button>
       <Chooser onFiles={onFiles} label="Another picture" what="Picture" accept="image/*" multiple />
-      {areas.length > 1 && (
-        <button type="button" className="btn" disabled={busy} onClick={onAll}>
-          All {areas.length} lines
-        </button>
-      )}
       <button type="button" className="btn btn-act" disabled={busy} onClick={() => onCompare(isTyped ? text : "")}>
         {busy ? "Comparing …" : idle}
       </button>
@@ -268,8 +267,9 @@ function Tools({ state, picture, dispatch, onFiles, onCompare, onAll }: ToolsPro
   );
 }
 
-function AboutPicture({ picture, result }: { picture: Picture; result: Identification | null }) {
-  const slopeDeg = Math.abs(result?.strip.slopeDeg ?? 0);
+function AboutPicture({ state, picture, onAll }: Pick<MarkedProps, "state" | "picture" | "onAll">) {
+  const { areas, busy } = state;
+  const slopeDeg = Math.abs(state.result?.strip.slopeDeg ?? 0);
   return (
     <p className="flex min-w-0 items-center gap-4 text-[12px] text-basalt">
       <b className="min-w-16 truncate text-slate" title={picture.file.name}>
@@ -281,6 +281,11 @@ function AboutPicture({ picture, result }: { picture: Picture; result: Identific
         </span>
       )}
       {slopeDeg > 0.05 && <span className="shrink-0">straightened {slopeDeg.toFixed(1)}°</span>}
+      {areas.length > 1 && (
+        <button type="button" className="shrink-0 font-semibold text-tide underline" disabled={busy} onClick={onAll}>
+          Identify all {areas.length} lines
+        </button>
+      )}
     </p>
   );
 }
