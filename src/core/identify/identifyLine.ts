@@ -2,8 +2,9 @@
 import { LRUCache } from "lru-cache";
 import { writePath } from "../geometry/outline";
 import type { OpenFace } from "../outlines/openFace";
+import { isEvened, type InkReading } from "../picture/inks";
 import { leanLine, type InkLine, type InkReadings } from "../picture/readPicture";
-import { UPRIGHT, type Lean } from "../picture/straighten";
+import { spanOf, UPRIGHT, type Lean } from "../picture/straighten";
 import { chancesOf, type AnswerEvidence } from "./answer/chance";
 import type { Executor } from "./executor";
 import type { FineResult } from "./registration/fine";
@@ -71,6 +72,8 @@ export type IdentifyResult = {
 
 /** Entries that are looked at, from all that the coarse stage left to the few that are looked at closely; rounds of fitting each. */
 const EFFORT = { coarse: 60, perReading: 3, glances: 40, looks: 12, lookRounds: 2, closest: 5 };
+/** The same where nothing came near at a quick look: ranks by poor ink say little. */
+const MORE_EFFORT = { ...EFFORT, coarse: 160, glances: 140, looks: 24 };
 
 /** An entry of the index to be looked at closely, under the view in which it came nearest. */
 type Candidate = { entry: number; view: View; cost: number };
@@ -84,8 +87,11 @@ const NEAR_ENOUGH = 0.3;
 const PLAIN_ENOUGH = 0.3;
 /** Costs are compared over ink of different amounts: another reading than the plain one must be clearly better. */
 const READING_COST = 1.08;
+const OTHER_COST = 0.025;
 /** What a net sees is smoother than what stands out: faces come nearer to it, right or wrong. */
-const LEARNED_COST = 1.2;
+const LEARNED_COST = 0.05;
+/** A line that may stand wider in one place than in another comes nearer to all. */
+const EVENED_COST = 0.03;
 /** A fit from which a text is assumed to be set in small capitals too. */
 const SMALL_CAPITALS_FROM_FIT = 0.3;
 /** Settings of a variable font are looked for when it comes within this of the best, and of as many fonts. */
@@ -97,15 +103,16 @@ async function gatherCandidates(
   line: InkLine,
   session: MatchSession,
   onRanked: (ranks: CoarseRank[]) => void = () => {},
+  { coarse } = EFFORT,
 ): Promise<Candidate[]> {
   const upright = viewOf(line, UPRIGHT);
-  const ranks = await session.rank(line, EFFORT.coarse, false, onRanked);
+  const ranks = await session.rank(line, coarse, false, onRanked);
   const list: Candidate[] = ranks.map((r) => ({ entry: r.style, view: upright, cost: r.cost }));
   if ((list[0]?.cost ?? 0) >= NEAR_ENOUGH)
     for (const tan of LEANS) {
       const leaned = leanLine(line, tan);
       const view = viewOf(leaned.line, leaned.lean);
-      for (const r of await session.rank(view.line, EFFORT.coarse, true))
+      for (const r of await session.rank(view.line, coarse, true))
         list.push({ entry: r.style, view, cost: r.cost * LEAN_COST_COARSE });
     }
   return uniqueBy(
@@ -115,7 +122,7 @@ async function gatherCandidates(
 }
 
 /** What is assumed of a picture: what is ink in it, and how its text is set; and what came near under that. */
-type Hypothesis = { session: MatchSession; candidates: Candidate[] };
+type Hypothesis = { session: MatchSession; candidates: Candidate[]; effort: typeof EFFORT };
 
 /** Told while an answer is being found. @param share - of the way, 0–1. @param nearest - styles that come nearest so far, the nearest first. */
 type Watch = (share: number, nearest: string[]) => void;
@@ -130,6 +137,7 @@ function nearestOf(entries: readonly { entry: number }[], index: SignatureIndex)
 
 /** A way to see the picture, and how near a face comes to it at a quick look. */
 type Seen = { line: InkLine; session: MatchSession; cost: number };
+const byCost = (p: { cost: number }, q: { cost: number }) => p.cost - q.cost;
 
 /** Of the ways to see the picture the one to which faces come nearest; others than the plain one are tried where that comes near to nothing. */
 async function chooseHypothesis(
@@ -142,11 +150,16 @@ async function chooseHypothesis(
   const session = new MatchSession(wording, executor);
   const every = ceil((index.leaders?.leaders.length ?? index.ids.length) / GLANCED_ENTRIES);
   const onRanked = (ranks: CoarseRank[]) => watch(WAY.ranked, nearestOf(ranks.map(entryOf), index));
-  const plain = { session, candidates: await gatherCandidates(lines.plain, session, onRanked) };
+  const plain: Hypothesis = {
+    session,
+    candidates: await gatherCandidates(lines.plain, session, onRanked),
+    effort: EFFORT,
+  };
   watch(WAY.compared, nearestOf(plain.candidates, index));
   if ((plain.candidates[0]?.cost ?? Infinity) <= PLAIN_ENOUGH) return plain;
   let share = WAY.compared;
   let best: Seen = { line: lines.plain, session, cost: Infinity };
+  const seen: Seen[] = [];
   const look = async (line: InkLine, by = session) => {
     const view = viewOf(line, UPRIGHT);
     const isPlain = line === lines.plain && by === session;
@@ -154,8 +167,8 @@ async function chooseHypothesis(
       ? plain.candidates.slice(0, LOOKED_AT)
       : (await by.glance(line, every, LOOKED_AT)).map((r) => ({ ...entryOf(r), view }));
     const tried = await by.fitPreview(near, START, EFFORT.lookRounds);
-    const cost =
-      (tried[0]?.total ?? Infinity) * (isPlain ? 1 : line.reading.startsWith("learned") ? LEARNED_COST : READING_COST);
+    const cost = (tried[0]?.total ?? Infinity) * crowding(line) + costOfReading(line.reading, isPlain);
+    seen.push({ line, session: by, cost });
     if (cost < best.cost) {
       best = { line, session: by, cost };
       share += (WAY.assumed - share) / 4;
@@ -166,29 +179,61 @@ async function chooseHypothesis(
   for (const line of await lines.others()) await look(line);
   const small = proposeSmallCapitals(lines.plain, wording);
   if (small) await look(lines.plain, new MatchSession(small, executor));
-  const from = best.line;
-  for (const line of lines.evened(from)) await look(line, best.session);
-  if (best.cost > FURTHER_FROM)
-    for (const line of await chooseNearest(lines.further(from), best.session, every)) await look(line, best.session);
-  if (best.line === lines.plain && best.session === session) return plain;
-  return { session: best.session, candidates: await gatherCandidates(best.line, best.session) };
+  if (best.cost > EVEN_ENOUGH) {
+    const begun = best.cost > FAR_FROM ? seen : [best];
+    const evened = begun.flatMap((from) => lines.evened(from.line).map((line) => ({ ...from, line, from })));
+    for (const { line, session: by } of await chooseNearest(evened, every)) await look(line, by);
+    const from = evened.find((e) => e.line === best.line)?.from ?? best;
+    if (best.cost > FURTHER_FROM) for (const further of lines.further(from.line)) await look(further, from.session);
+  }
+  const effort = best.cost > FURTHER_FROM ? MORE_EFFORT : EFFORT;
+  if (best.line === lines.plain && best.session === session && effort === EFFORT) return plain;
+  return {
+    session: best.session,
+    candidates: await gatherCandidates(best.line, best.session, undefined, effort),
+    effort,
+  };
 }
 /** Entries of the index that ways to see a picture are chosen by, about, and how many of them are laid over it. */
-const GLANCED_ENTRIES = 500;
+const GLANCED_ENTRIES = Number(process.env.GL ?? 500);
 const LOOKED_AT = 4;
 /** What has come as near as this at a close look was seen from where it seems. */
 const FURTHER_FROM = 0.22;
+const EVEN_ENOUGH = 0.1;
+/** When faces are as far as this from every reading, the right one may come near only where the line is even. */
+const FAR_FROM = 0.4;
+/** Even lines that are looked at closely. */
+const FOLLOWED = 4;
 
 /** Of some ways to see a line those that come nearest to any face at a rough look, the nearest first. */
-async function chooseNearest(lines: readonly InkLine[], session: MatchSession, every: number): Promise<InkLine[]> {
-  const glanced: { line: InkLine; cost: number }[] = [];
-  for (const line of lines) glanced.push({ line, cost: (await session.glance(line, every, 1))[0]?.cost ?? Infinity });
+async function chooseNearest<W extends Seen>(ways: readonly W[], every: number): Promise<W[]> {
+  if (ways.length <= FOLLOWED) return [...ways];
+  const glanced: { way: W; cost: number }[] = [];
+  for (const way of ways) {
+    const [near] = await way.session.glance(way.line, every, 1);
+    const cost = (near?.cost ?? Infinity) * crowding(way.line) + costOfReading(way.line.reading, false);
+    glanced.push({ way, cost });
+  }
   return glanced
-    .sort((p, q) => p.cost - q.cost)
+    .sort(byCost)
     .slice(0, FOLLOWED)
-    .map((g) => g.line);
+    .map((g) => g.way);
 }
-const FOLLOWED = 3;
+
+/** What is assumed of a picture lets faces come nearer, right or wrong. */
+function costOfReading(reading: InkReading, isPlain: boolean): number {
+  const by = reading.startsWith("learned") ? LEARNED_COST : isPlain || isEvened(reading) ? 0 : OTHER_COST;
+  return isEvened(reading) ? by + EVENED_COST : by;
+}
+
+/** Ink that leaves less paper than it takes is near to any heavy face: what differs counts by the paper then. 1: there is paper enough. */
+function crowding({ strip, letters }: InkLine): number {
+  const { left, right, top, bottom } = spanOf(letters);
+  let ink = 0;
+  for (const v of strip.ink) ink += v;
+  const share = min(0.95, ink / max(1, (right - left) * (bottom - top)));
+  return max(1, share / (1 - share));
+}
 
 /**
  * Identifies the face of a line.
@@ -205,21 +250,21 @@ export async function identifyLine(
   limit: number,
   watch: Watch = () => {},
 ): Promise<IdentifyResult> {
-  const { session, candidates } = await chooseHypothesis(lines, wordingOf(text), index, executor, watch);
+  const { session, candidates, effort } = await chooseHypothesis(lines, wordingOf(text), index, executor, watch);
   const { characters, small } = session.wording;
   const first = await session.fitPreview(candidates.slice(0, 5), START, EFFORT.lookRounds);
   if (!first.length) return nothing(lines.plain, index);
   const begun = estimateImaging(first.slice(0, 3));
-  const glanced = await session.fitPreview(candidates.slice(0, EFFORT.glances), begun, 0);
-  const plainly = await session.fitPreview(glanced.slice(0, EFFORT.looks), begun, EFFORT.lookRounds);
+  const glanced = await session.fitPreview(candidates.slice(0, effort.glances), begun, 0);
+  const plainly = await session.fitPreview(glanced.slice(0, effort.looks), begun, effort.lookRounds);
   watch(WAY.looked, nearestOf(plainly, index));
   const looked = await session.tryAlternates(plainly, begun);
   const imaging = estimateImaging(looked.slice(0, 2));
-  const last = await session.fitFull(looked.slice(0, EFFORT.closest), imaging);
+  const last = await session.fitFull(looked.slice(0, effort.closest), imaging);
   watch(WAY.laid, nearestOf(last, index));
   const { settled, coordinates } = await refineNearest(last, index, session, imaging);
   const ranked = uniqueBy(
-    [...settled, ...looked.slice(EFFORT.closest), ...glanced.slice(EFFORT.looks)],
+    [...settled, ...looked.slice(effort.closest), ...glanced.slice(effort.looks)],
     (t) => index.ids[t.entry],
   );
   const evidence = evidenceOf(ranked, index, characters, imaging);

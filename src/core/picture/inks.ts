@@ -6,7 +6,11 @@ import type { FoundInk } from "./ink";
 const { abs, hypot, max, min } = Math;
 
 /** How a line may have been seen. */
-export type SeenAs = "evened" | `evened, ${number} times as wide` | `evened, around ${number} from ${number}`;
+export type SeenAs =
+  | "evened"
+  | "evened, upright"
+  | `evened, ${number} times as wide`
+  | `evened, around ${number} from ${number}`;
 type Learned = "learned" | "learned colours";
 export type InkReading =
   | "plain"
@@ -17,6 +21,8 @@ export type InkReading =
   | "filled outlines"
   | "first colour"
   | "second colour";
+/** Whether a line was laid as if seen from the front: how far it was turned away, its rows do not tell. */
+export const isEvened = (reading: InkReading) => reading.includes("evened");
 export type InkHypothesis = { picture: InkPicture; reading: InkReading };
 
 /** Of all ink, a colour must have this share to be letters of its own. */

@@ -3,7 +3,7 @@ import type { InkPicture } from "../geometry/raster";
 import { drawStrokes, pickColours, takeInk, type HandInk } from "./handInk";
 import { findInk, type RgbaPicture } from "./ink";
 import { cutSeen, inkByVote, seeInk, type InkNet } from "./learnedInk";
-import { proposeInks, type InkHypothesis, type InkReading, type SeenAs } from "./inks";
+import { isEvened, proposeInks, type InkHypothesis, type InkReading, type SeenAs } from "./inks";
 import { drawIn, findDotReach, spreadInk } from "./dots";
 import { dropBorder, dropSpecks, mergePieces, type Piece } from "./pieces";
 import {
@@ -19,11 +19,11 @@ import {
   type Lean,
   type Point,
 } from "./straighten";
-import { evenInk, findTaper, stretchInk, unrollInk, type Round } from "./taper";
+import { evenInk, findTaper, stretchInk, unrollInk, type Round, type Taper } from "./taper";
 import { unbendBaseline } from "./unbend";
 
 // Taken out of the global object once: the loops below call them millions of times.
-const { abs, floor, max, min } = Math;
+const { abs, floor, max, min, PI, tan } = Math;
 
 export type PictureFrame = {
   box?: { x: number; y: number; width: number; height: number };
@@ -196,11 +196,11 @@ function onceEach<K extends object, T>(make: (of: K) => T): (of: K) => T {
 }
 
 /** A line even again, as if seen from the front; null: it neither grows towards one end nor is bowed. */
-type Front = { even: InkPicture | null; isBowed: boolean };
+type Front = { taper: Taper | null; even: InkPicture | null };
 
 function findFront({ strip }: InkLine): Front {
   const taper = findTaper(strip);
-  return { even: taper && evenInk(strip, taper), isBowed: Boolean(taper?.bow) };
+  return { taper, even: taper && evenInk(strip, taper) };
 }
 
 /** The line under a reading of how it was seen. */
@@ -211,20 +211,29 @@ function cutAsSeen(line: InkLine, ink: InkPicture, seen: SeenAs): InkLine[] {
   return cut ? [{ ...line, ...cut, slopeDeg: line.slopeDeg, reading }] : [];
 }
 
-const evenLine = (line: InkLine, { even }: Front): InkLine[] => (even ? cutAsSeen(line, even, "evened") : []);
+/** Even, and with what stood upright in the picture upright again: a line is sloping that is seen from the side, and its letters are not turned. */
+function evenLine(line: InkLine, { taper, even }: Front): InkLine[] {
+  const turned = even ? cutAsSeen(line, even, "evened") : [];
+  if (abs(line.slopeDeg) < SLANTED_DEG) return turned;
+  const { picture } = leanInk(line.strip, tan((line.slopeDeg * PI) / 180));
+  const upright = taper ? evenInk(picture, taper) : picture;
+  return [...turned, ...(upright ? cutAsSeen(line, upright, "evened, upright") : [])];
+}
+/** A line that slopes less looks the same turned level or leaned. */
+const SLANTED_DEG = 2;
 
-/** From how far round the line was seen is not known: it is cut in a few ways. */
-function seeFurther(line: InkLine, { even, isBowed }: Front): InkLine[] {
-  if (line.reading.includes("evened")) return [];
-  const from = even ?? line.strip;
-  if (!isBowed) return STRETCHES.flatMap((by) => cutAsSeen(line, stretchInk(from, by), `evened, ${by} times as wide`));
+/** From how far round the line was seen is not known: it is cut in a few ways, and fitting finds the rest. */
+function seeFurther(line: InkLine, { taper, even }: Front): InkLine[] {
+  if (isEvened(line.reading)) return [];
+  if (!taper || !even) return cutAsSeen(line, stretchInk(line.strip, NARROWED), `evened, ${NARROWED} times as wide`);
+  if (!taper.bow) return [];
   return ROUNDS.flatMap((round) =>
-    cutAsSeen(line, unrollInk(from, round), `evened, around ${round.arcRad} from ${round.turnRad}`),
+    cutAsSeen(line, unrollInk(even, round), `evened, around ${round.arcRad} from ${round.turnRad}`),
   );
 }
-/** How a line may stand on a cylinder, and how much narrower a sign may be seen than it is. */
-const ROUNDS: Round[] = [0.55, 0.8, 1.05].flatMap((arcRad) => [0, -0.3, 0.3].map((turnRad) => ({ arcRad, turnRad })));
-const STRETCHES = [1.18, 1.39, 1.64, 1.94];
+/** How a line may stand on a cylinder, and how much narrower a sign is seen than it is, about. */
+const ROUNDS: Round[] = [0, -0.35, 0.35].map((turnRad) => ({ arcRad: 0.9, turnRad }));
+const NARROWED = 1.25;
 
 /** Ink made level, its heaviest band cut out at a working height, its letters boxed. */
 function cutLine(found: InkPicture, slopeDeg: number): Pick<InkLine, "strip" | "letters" | "slopeDeg"> | null {

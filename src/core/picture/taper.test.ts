@@ -2,6 +2,7 @@
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import { readDemo } from "../../../tests/fixtures/demoFont";
 import { drawLine } from "../../../tests/fixtures/drawLine";
+import { samplePicture } from "./straighten";
 import { seeAround, seeFromSide } from "../../../tests/fixtures/seenFromSide";
 import type { InkPicture } from "../geometry/raster";
 import type { OpenFace } from "../outlines/openFace";
@@ -59,6 +60,20 @@ describe("seen from the front", () => {
     expect(evened.letters).toHaveLength(12);
   });
 
+  test("letters that stand upright on a falling line stand upright in one of the ways", () => {
+    const level = draw("work-sans", "IIIIIIII");
+    const fall = 0.15;
+    const falling = samplePicture(level, level.widthPx, Math.round(level.heightPx + fall * level.widthPx), (x, y) => ({
+      x,
+      y: y - fall * x,
+    }));
+    const lines = readPicture(falling)!;
+    const turned = lines.plain;
+    const upright = lines.evened(turned).find((line) => line.reading === "evened, upright")!;
+    const widest = ({ letters }: InkLine) => Math.max(...letters.map((b) => b.right - b.left));
+    expect(widest(upright)).toBeLessThan(0.75 * widest(turned));
+  });
+
   test("letters keep their proportions: the far ones were narrower too", () => {
     const widthsOf = (letters: { left: number; right: number }[]) => letters.map((b) => b.right - b.left);
     const { plain, evened: even } = readPicture(seenFromSide("work-sans", "NNNNNNNN", 0.66, 1))!;
@@ -82,7 +97,7 @@ describe("around a cylinder", () => {
     [120, 0, 8],
     [110, 14, 18],
   ])(
-    "%d° of it, turned by %d°, from %d° above: one of a few ways has all letters as wide as each other",
+    "%d° of it, turned by %d°, from %d° above: one of a few ways has all letters about as wide as each other",
     (arc, turn, down) => {
       const { plain, further } = readPicture(seeAround(draw("work-sans", "NNNNNNNNN"), arc, turn, down))!;
       const unevenness = ({ letters }: InkLine) => {
@@ -90,7 +105,7 @@ describe("around a cylinder", () => {
         return letters.length === 9 ? Math.max(...widths) / Math.min(...widths) : Infinity;
       };
       expect(unevenness(plain)).toBeGreaterThan(1.3);
-      expect(Math.min(...further(plain).map(unevenness))).toBeLessThan(1.15);
+      expect(Math.min(...further(plain).map(unevenness))).toBeLessThan(1.25);
     },
   );
 });

@@ -11,7 +11,7 @@ const { abs, ceil, cos, floor, max, min, round, sin } = Math;
  * How letters grow from the middle of the line to its right end, as a share; how its middle row falls there, and how much lower both ends lie than the
  * middle, in heights of the strip.
  */
-type Taper = { growth: number; rise: number; bow: number };
+export type Taper = { growth: number; rise: number; bow: number };
 
 /** Places that are looked at, about a quarter of them ink; points of ink that are moved under each taper. */
 const POINTS = 4500;

@@ -67,6 +67,35 @@ export function alignPieces(
   return { placed, cost: cost[size - 1]! / n, scalePx, baselinePx, trackingEm };
 }
 
+/**
+ * The same for a line that was seen from the side: it may be narrower than the style sets it.
+ * @returns null when it is much narrower or wider.
+ */
+export function alignFromSide(
+  pieces: readonly CutBox[],
+  boxes: readonly (GlyphBox | null)[],
+  wordStarts: readonly number[],
+): Alignment | null {
+  const extent = spanOf(pieces);
+  const { scalePx, trackingEm } = predictBoxes(extent, boxes, wordStarts);
+  const widthPx = extent.right - extent.left;
+  const by = 1 - (max(1, boxes.length - 1) * trackingEm * scalePx) / max(1, widthPx);
+  if (!(by > LEAST_WIDENED && by < MOST_WIDENED)) return null;
+  const across = (b: CutBox, times: number) => ({
+    ...b,
+    left: extent.left + (b.left - extent.left) * times,
+    right: extent.left + (b.right - extent.left) * times,
+  });
+  const alignment = alignPieces(
+    pieces.map((b) => across(b, by)),
+    boxes,
+    wordStarts,
+  );
+  return alignment && { ...alignment, placed: alignment.placed.map((b) => b && across(b, 1 / by)) };
+}
+const LEAST_WIDENED = 0.7;
+const MOST_WIDENED = 2.6;
+
 /** The letters of a style as it sets them: pens in em, and which of them begin a word. */
 type SetWord = { boxes: readonly (GlyphBox | null)[]; pens: Float64Array; isStart: Uint8Array };
 

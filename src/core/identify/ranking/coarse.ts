@@ -2,9 +2,10 @@
 import { solveSymmetric3 } from "../../geometry/linear";
 import { cellsOf, sumInk, type SumTable } from "../../geometry/raster";
 import { describeCells, drawCells, FORM_LENGTH } from "../../measure/cellForm";
+import { isEvened } from "../../picture/inks";
 import type { InkLine } from "../../picture/readPicture";
 import { spanOf, type CutBox } from "../../picture/straighten";
-import { alignPieces, layOutBoxes, type Alignment } from "./align";
+import { alignFromSide, alignPieces, layOutBoxes, type Alignment } from "./align";
 import { FORM_STEPS, quantize, SignatureIndex, type GlyphBox } from "../../descriptors/extractDescriptors";
 import { describeWord, FINE_ROWS, grainOf, ROUGH_ROWS, warpWords, type Grain, type WordColumns } from "./warp";
 import { drawnCharacters, type Wording } from "../../picture/wording";
@@ -20,6 +21,7 @@ export const COARSE_WEIGHTS = Float32Array.from({ length: FORM_LENGTH }, (_, k) 
 const LINE_WEIGHT = 6;
 const WIDTH_WEIGHT = 4;
 const ASPECT_WEIGHT = 0.6;
+const ASPECT_WEIGHT_FROM_SIDE = 0.06;
 
 /** A part of the index, or of some of its entries: every `of`th, beginning with `at`. */
 export type Share = { at: number; of: number };
@@ -102,9 +104,10 @@ function costsByCuts(line: InkLine, { positions, entries }: SetWord, index: Sign
   if (line.letters.length !== positions.length) return [];
   const sums = sumInk(line.strip);
   const forms = line.letters.map((b) => formIn(sums, b));
+  const aspectWeight = isEvened(line.reading) ? ASPECT_WEIGHT_FROM_SIDE : ASPECT_WEIGHT;
   return entries.map(({ style, boxes }) => ({
     style,
-    cost: costByCuts(line.letters, forms, boxes, positions, index, style),
+    cost: costByCuts(line.letters, forms, boxes, positions, index, style, aspectWeight),
     by: "cuts",
   }));
 }
@@ -114,8 +117,9 @@ export function rankByPieces(line: InkLine, word: SetWord, index: SignatureIndex
   const { positions, wordStarts, entries } = word;
   const sums = sumInk(line.strip);
   const byCuts = new Map(costsByCuts(line, word, index).map((r) => [r.style, r.cost]));
+  const align = isEvened(line.reading) ? alignFromSide : alignPieces;
   const laid = entries.flatMap(({ style, boxes }) => {
-    const alignment = alignPieces(line.letters, boxes, wordStarts);
+    const alignment = align(line.letters, boxes, wordStarts);
     return alignment ? [{ style, alignment }] : [];
   });
   // Widths and heights leave a part of the styles, whose letters are then looked at.
@@ -161,9 +165,10 @@ function rankWholeAt(rows: number, line: InkLine, word: SetWord, index: Signatur
   const extent = spanOf(line.letters);
   const grain = grainOf(extent, rows);
   const seen = describeWord(line.strip, extent, grain);
+  const widest = isEvened(line.reading) ? WIDER_FROM_SIDE : WIDER;
   const nearest = new Nearest(most);
   const ranks = word.entries.flatMap(({ style, boxes }): CoarseRank[] => {
-    const drawn = drawSigned(style, boxes, word, index, grain, extent);
+    const drawn = drawSigned(style, boxes, word, index, grain, extent, widest);
     const warp = drawn && warpWords(drawn, seen, nearest.worst);
     if (!warp) return [];
     nearest.add(warp.cost);
@@ -174,8 +179,9 @@ function rankWholeAt(rows: number, line: InkLine, word: SetWord, index: Signatur
 /** Styles whose word is looked at finely, after a rough look at all. */
 const LOOKED_AT_WHOLE = 60;
 
-/** How far a style's own width of the word may be from the line's. */
+/** How far a style's own width of the word may be from the line's; a line seen from the side may be narrower. */
 const WIDER = 1.6;
+const WIDER_FROM_SIDE = 2.4;
 let letter = new Float32Array(0);
 
 /** The word in as many columns as the line has. @returns null where the style sets it much wider or narrower. */
@@ -186,12 +192,13 @@ function drawSigned(
   index: SignatureIndex,
   grain: Grain,
   extent: CutBox,
+  widest: number,
 ): WordColumns | null {
   const { rows, columns } = grain;
   const { pens, left, right, top, bottom } = layOutBoxes(boxes, wordStarts);
   const [width, height] = [right - left, top - bottom];
   const wider = (width * (extent.bottom - extent.top)) / max(1e-3, height * (extent.right - extent.left));
-  if (!(wider < WIDER && wider > 1 / WIDER)) return null;
+  if (!(wider < widest && wider > 1 / WIDER)) return null;
   const ink = new Float32Array(columns * rows);
   boxes.forEach((b, i) => {
     if (!b || positions[i]! < 0) return;
@@ -268,6 +275,7 @@ function costByCuts(
   positions: number[],
   index: SignatureIndex,
   style: number,
+  aspectWeight: number,
 ): number {
   const distances: number[] = [];
   boxes.forEach((b, i) => {
@@ -279,7 +287,7 @@ function costByCuts(
     trimmedMean(distances) +
     LINE_WEIGHT * fit.heightError +
     WIDTH_WEIGHT * fit.widthError +
-    ASPECT_WEIGHT * abs(log(fit.aspect))
+    aspectWeight * abs(log(fit.aspect))
   );
 }
 

@@ -3,20 +3,39 @@ import type { Bounds } from "../../geometry/outline";
 import type { InkPicture } from "../../geometry/raster";
 import { solveLinear } from "../../geometry/linear";
 import type { InkLine } from "../../picture/readPicture";
-import { clonePose, drawPose, imageInk, type Imaging, type Part, type Pose } from "./pose";
+import { isEvened } from "../../picture/inks";
+import { alongLine, atEnds, clonePose, drawPose, fallAt, imageInk, type Imaging, type Part, type Pose } from "./pose";
+import { offRunEm } from "./spread";
 
 // Taken out of the global object once: the loops below call them millions of times.
 const { ceil, exp, floor, log, max, min, sqrt } = Math;
 
 export type FineResult = { cost: number; spacing: number; letters: number[]; pose: Pose };
 
-/** How far aspect, slant and vertical shifts may go before they cost: wider where the picture was warped. */
-const ASPECT_SIGMA = 0.025;
-const SLANT_SIGMA = 0.025;
+/** How far what letters share may go before it costs, and a letter's own rise. */
+type Freedom = Record<"aspect" | "slant" | "taper" | "turn" | "slope" | "widen" | "bulge" | "bow", number>;
+const FROM_FRONT: Freedom = {
+  aspect: 0.025,
+  slant: 0.025,
+  taper: 0.03,
+  turn: 0.03,
+  slope: 0.02,
+  widen: 0.008,
+  bulge: 0.008,
+  bow: 0.012,
+};
+/** Where the rows of a line told that it was not seen from the front, they did not tell all. */
+const FROM_SIDE: Freedom = {
+  aspect: 0.3,
+  slant: 0.12,
+  taper: 0.05,
+  turn: 0.08,
+  slope: 0.03,
+  widen: 0.12,
+  bulge: 0.2,
+  bow: 0.04,
+};
 const RISE_SIGMA_EM = 0.012;
-const TAPER_SIGMA = 0.03;
-const TURN_SIGMA = 0.03;
-const SLOPE_SIGMA = 0.02;
 
 /** A step that gains less than this share of the cost was the last: what is found is found. */
 const WORTH_A_ROUND = 0.004;
@@ -32,6 +51,7 @@ export function refinePose(pose: Pose, line: InkLine, imaging: Imaging, rounds: 
   const n = strip.ink.length;
   if (sheets.drawn.length !== n) sheets = { drawn: new Float32Array(n), imaged: new Float32Array(n) };
   const { drawn, imaged } = sheets;
+  const isFromSide = isEvened(line.reading);
   const draw = () => {
     const drawing = drawPose(pose, strip, drawn);
     imageInk(drawing, imaging, imaged);
@@ -41,7 +61,7 @@ export function refinePose(pose: Pose, line: InkLine, imaging: Imaging, rounds: 
   let best = score(boxes, strip, imaged);
   let bestPose = clonePose(pose);
   for (let k = 0; k < rounds; k++) {
-    stepPose(pose, boxes, strip, imaged);
+    stepPose(pose, boxes, strip, imaged, isFromSide ? FROM_SIDE : FROM_FRONT);
     boxes = draw();
     const now = score(boxes, strip, imaged);
     const gained = best.cost - now.cost;
@@ -52,7 +72,7 @@ export function refinePose(pose: Pose, line: InkLine, imaging: Imaging, rounds: 
     if (gained < WORTH_A_ROUND * best.cost) break;
   }
   Object.assign(pose, bestPose);
-  return { ...best, spacing: spacingError(pose), pose };
+  return { ...best, spacing: isFromSide ? offRun(pose) : spacingError(pose), pose };
 }
 
 /** Per column: what differs, and the mean ink of both. Grown as needed. */
@@ -110,13 +130,17 @@ function spacingError(pose: Pose): number {
   return sqrt(rest.reduce((a, r, i) => a + (r - mean - c * (i - middle)) ** 2, 0) / n);
 }
 
-/** Scale, aspect, slant, taper, turn, slope. */
-const SHARED = 6;
+/** The same for a line whose letters may stand wider in one place than in another. */
+const offRun = (pose: Pose) =>
+  offRunEm(pose.parts.map((p) => ({ u: alongLine(pose, p.atPx), em: p.penEm + p.centreEm })));
+
+/** Scale, aspect, slant, taper, turn, slope, widen, bulge, bow. */
+const SHARED = 9;
 
 type OwnTerms = { A: number[]; B: Float64Array; r: number[] };
 
 /** One step: what the letters share, and each part's shift, from the slope of the drawing against what remains. */
-function stepPose(pose: Pose, boxes: (Bounds | null)[], strip: InkPicture, drawn: Float32Array) {
+function stepPose(pose: Pose, boxes: (Bounds | null)[], strip: InkPicture, drawn: Float32Array, freedom: Freedom) {
   const C = new Float64Array(SHARED * SHARED);
   const g = new Float64Array(SHARED);
   const own: OwnTerms[] = [];
@@ -129,7 +153,8 @@ function stepPose(pose: Pose, boxes: (Bounds | null)[], strip: InkPicture, drawn
       return;
     }
     // Every derivative is a sum of the same six products; so their moments give all that the step needs.
-    const u = (part.atPx - pose.middlePx) / pose.halfPx;
+    const u = alongLine(pose, part.atPx);
+    const ends = atEnds(u);
     const lean = 0.25 * pose.scalePx;
     const terms = [
       [-1, 0, 0, 0, 0, 0],
@@ -140,6 +165,9 @@ function stepPose(pose: Pose, boxes: (Bounds | null)[], strip: InkPicture, drawn
       [0, 0, -u, 0, 0, -u],
       [lean * u, 0, 0, u, 0, 0],
       [0, pose.middlePx - part.atPx, 0, 0, -1, 0],
+      [0, 0, -u, 0, 0, 0],
+      [0, 0, -ends, 0, 0, 0],
+      [0, -ends * pose.scalePx, 0, 0, -(2 * u * pose.scalePx) / pose.halfPx, 0],
     ];
     const { M, v } = moments;
     const times = terms.map((t) => M.map((row) => dot6(t, row)));
@@ -152,7 +180,7 @@ function stepPose(pose: Pose, boxes: (Bounds | null)[], strip: InkPicture, drawn
     }
     own.push({ A: [product(0, 0), product(0, 1), product(1, 1)], B, r: [-v[0]!, -v[1]!] });
   });
-  addPriors(pose, C, g, own);
+  addPriors(pose, C, g, own, freedom);
   solveSchur(pose, C, g, own);
 }
 
@@ -173,7 +201,7 @@ function sumMoments(
   { widthPx: w, heightPx: h, ink }: InkPicture,
   drawn: Float32Array,
 ): { M: number[][]; v: number[] } {
-  const base = pose.baselinePx + pose.slope * part.atPx + part.dyPx;
+  const base = pose.baselinePx + fallAt(pose, part.atPx) + part.dyPx;
   const x0 = max(1, floor(b.xMin) - 2);
   const x1 = min(w - 1, ceil(b.xMax) + 2);
   const y1 = min(h - 1, ceil(b.yMax) + 2);
@@ -237,7 +265,7 @@ function sumMoments(
   };
 }
 
-function addPriors(pose: Pose, C: Float64Array, g: Float64Array, own: OwnTerms[]) {
+function addPriors(pose: Pose, C: Float64Array, g: Float64Array, own: OwnTerms[], freedom: Freedom) {
   // Each prior weighs as much as a residual of 0.15 over as many pixels as the contour has.
   const noise = 0.15 * 0.15 * 12;
   const hold = (k: number, value: number, sigma: number) => {
@@ -245,11 +273,14 @@ function addPriors(pose: Pose, C: Float64Array, g: Float64Array, own: OwnTerms[]
     g[k]! -= (noise / (sigma * sigma)) * value;
   };
   C[0]! += 1;
-  hold(1, log(pose.aspect), ASPECT_SIGMA);
-  hold(2, pose.slant, SLANT_SIGMA);
-  hold(3, pose.taper, TAPER_SIGMA);
-  hold(4, pose.turn, TURN_SIGMA);
-  hold(5, pose.slope, SLOPE_SIGMA);
+  hold(1, log(pose.aspect), freedom.aspect);
+  hold(2, pose.slant, freedom.slant);
+  hold(3, pose.taper, freedom.taper);
+  hold(4, pose.turn, freedom.turn);
+  hold(5, pose.slope, freedom.slope);
+  hold(6, pose.widen, freedom.widen);
+  hold(7, pose.bulge, freedom.bulge);
+  hold(8, pose.bow, freedom.bow);
   const rise = noise / (RISE_SIGMA_EM * pose.scalePx) ** 2;
   own.forEach(({ A, r }, i) => {
     A[0]! += 0.02;
@@ -287,7 +318,7 @@ function solveSchur(pose: Pose, C: Float64Array, g: Float64Array, own: OwnTerms[
     pose.parts[i]!.atPx += limit(p * rx + q * ry, reach);
     pose.parts[i]!.dyPx += limit(q * rx + s * ry, reach);
   });
-  const [scale, aspect, slant, taper, turn, slope] = shared as [number, number, number, number, number, number];
+  const [scale, aspect, slant, taper, turn, slope, widen, bulge, bow] = shared as [...typeof LIMITS];
   pose.scalePx *= exp(scale);
   pose.aspect *= exp(aspect);
   pose.slant += slant;
@@ -295,10 +326,15 @@ function solveSchur(pose: Pose, C: Float64Array, g: Float64Array, own: OwnTerms[
   pose.turn += turn;
   pose.slope += slope;
   pose.baselinePx -= slope * pose.middlePx;
+  pose.widen += widen;
+  pose.bulge += bulge;
+  pose.bow += bow;
   // What all letters rise by together is the baseline's, not theirs.
   const rise = pose.parts.reduce((a, p) => a + p.dyPx, 0) / pose.parts.length;
   pose.baselinePx += rise;
   for (const p of pose.parts) p.dyPx -= rise;
 }
 /** How far one step may go in what the letters share. */
-const LIMITS = [0.06, 0.05, 0.06, 0.05, 0.05, 0.03];
+const LIMITS: [number, number, number, number, number, number, number, number, number] = [
+  0.06, 0.05, 0.06, 0.05, 0.05, 0.03, 0.05, 0.05, 0.03,
+];

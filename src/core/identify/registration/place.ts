@@ -6,9 +6,11 @@ import type { InkLine } from "../../picture/readPicture";
 import { spanOf } from "../../picture/straighten";
 import type { PlacedGlyph } from "../../typeset/shapeRun";
 import { glyphsOf, typesetLine } from "../../typeset/typesetText";
-import { alignPieces } from "../ranking/align";
+import { isEvened } from "../../picture/inks";
+import { alignFromSide, alignPieces } from "../ranking/align";
 import { fitLine } from "../ranking/coarse";
-import type { Part, Pose } from "./pose";
+import { alongLine, type Part, type Pose } from "./pose";
+import { spreadOf } from "./spread";
 import { describeWord, FINE_ROWS, grainOf, warpWords } from "../ranking/warp";
 import { writeSmall, type Wording } from "../../picture/wording";
 
@@ -73,7 +75,7 @@ function setSmallCapitals(face: OpenFace, wording: Wording): ShapedVariant[] {
 /**
  * Lays a candidate's word over the line.
  * @param set - the text as it was set, one of `shapeVariants`.
- * @returns places where it may begin, one when the letters were cut; none when the face draws nothing of it or cannot be placed.
+ * @returns places where it may begin, one when letters were cut as the face has them; none when the face draws nothing of it or cannot be placed.
  */
 export function placeWord(
   face: OpenFace,
@@ -86,10 +88,14 @@ export function placeWord(
   const clusters = new Set(parts.map((p) => p.first));
   const simple = line.letters.length === characters.length && clusters.size === parts.length;
   const { features } = set;
-  if (simple) return present([placeByCuts(line, parts, boxes)], features);
-  // Both move the parts that they are given: each has its own.
+  // Each moves the parts that it is given.
   const own = () => parts.map((p) => ({ ...p }));
-  return present([placeByPieces(line, own(), boxes, wordStarts), placeByWarp(line, own(), boxes)], features);
+  const byCuts = simple ? placeByCuts(line, own(), boxes) : null;
+  if (byCuts?.isSure) return present([byCuts.place], features);
+  return present(
+    [byCuts?.place ?? null, placeByPieces(line, own(), boxes, wordStarts), placeByWarp(line, own(), boxes)],
+    features,
+  );
 }
 
 /** The glyphs of a variant that draw something: those of its parts. Glyph 0 stands for what the face lacks, as a trial does. */
@@ -159,25 +165,40 @@ function indexUnits(text: string): number[] {
 
 type EmBox = { left: number; right: number; top: number; bottom: number; advance: number };
 
-const FLAT = { slant: 0, taper: 0, turn: 0 };
+const FLAT = { slant: 0, taper: 0, turn: 0, bow: 0 };
 
-function placeByCuts(line: InkLine, parts: Part[], boxes: EmBox[]): Place | null {
+/** As many cuts as letters may be right or chance: boxes of the face tell. */
+function placeByCuts(line: InkLine, parts: Part[], boxes: EmBox[]): { place: Place; isSure: boolean } | null {
   const cuts = parts.map((p) => spanOf(line.letters.slice(p.first, p.first + p.count)));
   const fit = fitLine(cuts, boxes);
   if (!fit || fit.aspect < 0.4 || fit.aspect > 2.5) return null;
   parts.forEach((p, i) => (p.atPx = (cuts[i]!.left + cuts[i]!.right) / 2));
-  return {
+  const place = {
     parts,
     baselinePx: fit.baselinePx,
     slope: fit.slope,
     scalePx: fit.scalePx,
-    aspect: clampAspect(fit.aspect),
+    ...spreadIn(line, parts, fit.scalePx, clampAspect(fit.aspect)),
     ...FLAT,
     ...lengthOf(line),
   };
+  return { place, isSure: fit.heightError < SURE_ERROR && fit.widthError < SURE_ERROR };
 }
 
+/** Errors of boxes under which cuts are believed, em. */
+const SURE_ERROR = 0.07;
+
 const clampAspect = (a: number) => min(1.12, max(0.89, a));
+
+/** How wide letters stand along the line: as the places of its letters say where it was not seen from the front, else the same all along. */
+function spreadIn(line: InkLine, parts: readonly Part[], scalePx: number, aspect: number) {
+  if (!isEvened(line.reading)) return { aspect, widen: 0, bulge: 0 };
+  const length = lengthOf(line);
+  return spreadOf(
+    parts.map((p) => ({ u: alongLine(length, p.atPx), em: p.penEm + p.centreEm })),
+    length.halfPx / scalePx,
+  );
+}
 
 function lengthOf(line: InkLine): Pick<Pose, "middlePx" | "halfPx"> {
   const { left, right } = spanOf(line.letters);
@@ -194,7 +215,8 @@ function placeByPieces(line: InkLine, parts: Part[], boxes: EmBox[], wordStarts:
   const starts = parts.flatMap((p, i) => (i && wordStarts.includes(p.first) ? [i] : []));
   // The alignment counts gaps of words by itself: the pens must not hold them too.
   for (const i of starts) run[i - 1]!.advance = boxes[i - 1]!.advance;
-  const alignment = alignPieces(line.letters, run, [0, ...starts]);
+  const align = isEvened(line.reading) ? alignFromSide : alignPieces;
+  const alignment = align(line.letters, run, [0, ...starts]);
   if (!alignment) return null;
   const { placed } = alignment;
   const seen = placed.flatMap((b, i) => (b ? [i] : []));
@@ -220,7 +242,7 @@ function placeByPieces(line: InkLine, parts: Part[], boxes: EmBox[], wordStarts:
     baselinePx: isGood ? fit.baselinePx : alignment.baselinePx,
     slope: isGood ? max(-0.08, min(0.08, fit.slope)) : 0,
     scalePx,
-    aspect: isGood ? clampAspect(fit.aspect) : 1,
+    ...spreadIn(line, parts, scalePx, isGood ? clampAspect(fit.aspect) : 1),
     ...FLAT,
     ...lengthOf(line),
   };
@@ -268,7 +290,7 @@ function placeByWarp(line: InkLine, parts: Part[], boxes: EmBox[]): Place | null
     baselinePx: extent.top + em.top * scalePx,
     slope: 0,
     scalePx,
-    aspect: 1,
+    ...spreadIn(line, parts, scalePx, 1),
     ...FLAT,
     ...lengthOf(line),
   };

@@ -3,6 +3,9 @@ import { boundsOf, type Bounds, type Polygons } from "../../geometry/outline";
 import { addPolygons, type InkPicture } from "../../geometry/raster";
 import { blurInkInto } from "../../picture/ink";
 
+// Taken out of the global object once: the loops below call it millions of times.
+const { max } = Math;
+
 /** How the picture was made: blur of its edges and spread of its ink, estimated once a picture. */
 export type Imaging = { blurPx: number; gain: number };
 
@@ -33,15 +36,34 @@ export type Pose = {
   /** How scale and slant change along the line, from its middle to either end: lettering seen from the side. */
   taper: number;
   turn: number;
+  /** How the aspect changes along the line, from its middle to either end, and at both ends alike: a line that was seen from the side or goes around a thing. */
+  widen: number;
+  bulge: number;
+  /** How much lower both ends lie than a straight baseline, em. */
+  bow: number;
   /** Middle of the line and half its length, pixels. */
   middlePx: number;
   halfPx: number;
 };
 
-/** Scale and slant at a place along the line. */
-function poseAt(pose: Pose, xPx: number): { scale: number; slant: number } {
-  const u = (xPx - pose.middlePx) / pose.halfPx;
-  return { scale: pose.scalePx * (1 + pose.taper * u), slant: pose.slant + pose.turn * u };
+/** What changes at both ends alike, at a place along the line: nothing on the whole. */
+export const atEnds = (u: number) => u * u - 1 / 3;
+
+export const alongLine = (pose: Pick<Pose, "middlePx" | "halfPx">, xPx: number) => (xPx - pose.middlePx) / pose.halfPx;
+
+/** Pixels that the baseline lies lower at a place along the line than at its left border. */
+export const fallAt = (pose: Pose, xPx: number) =>
+  pose.slope * xPx + pose.bow * pose.scalePx * atEnds(alongLine(pose, xPx));
+
+/** A pose at a place along the line. */
+function poseAt(pose: Pose, xPx: number): { scale: number; slant: number; aspect: number; slope: number } {
+  const u = alongLine(pose, xPx);
+  return {
+    scale: pose.scalePx * (1 + pose.taper * u),
+    slant: pose.slant + pose.turn * u,
+    aspect: pose.aspect * max(0.1, 1 + pose.widen * u + pose.bulge * atEnds(u)),
+    slope: pose.slope + (2 * pose.bow * pose.scalePx * u) / pose.halfPx,
+  };
 }
 
 /** The same pose over the picture drawn `by` times as large. */
@@ -79,15 +101,14 @@ export function drawPose(
 
 /** A part's polygons in pixels, y down. */
 export function posePolygons(pose: Pose, part: Part): Polygons {
-  const { aspect } = pose;
-  const { scale: s, slant } = poseAt(pose, part.atPx);
-  const base = pose.baselinePx + pose.slope * part.atPx + part.dyPx;
+  const { scale: s, slant, aspect, slope } = poseAt(pose, part.atPx);
+  const base = pose.baselinePx + fallAt(pose, part.atPx) + part.dyPx;
   return part.polygons.map((p) => {
     const out = new Float64Array(p.length);
     for (let i = 0; i < p.length; i += 2) {
       const y = p[i + 1]!;
       out[i] = part.atPx + s * (aspect * (p[i]! - part.centreEm) + slant * (y - 0.25));
-      out[i + 1] = base - s * y + pose.slope * s * aspect * (p[i]! - part.centreEm);
+      out[i + 1] = base - s * y + slope * s * aspect * (p[i]! - part.centreEm);
     }
     return out;
   });
