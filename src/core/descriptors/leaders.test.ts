@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import { drawLine } from "../../../tests/fixtures/drawLine";
 import { readDemo } from "../../../tests/fixtures/demoFont";
-import { chooseNear } from "../identify/ranking/coarse";
+import { chooseNear } from "../identify/ranking/whole";
 import { wordingOf } from "../picture/wording";
 import { readPicture } from "../picture/readPicture";
 import type { OpenFace } from "../outlines/openFace";

@@ -2,16 +2,8 @@
 // opens faces can do it.
 import type { InkLine } from "../picture/readPicture";
 import { tryAlternates } from "./registration/alternates";
-import {
-  chooseNear,
-  glanceAtWhole,
-  rankByCuts,
-  rankByPieces,
-  rankByWhole,
-  measureWord,
-  type CoarseRank,
-  type Share,
-} from "./ranking/coarse";
+import { rankByCuts, rankByPieces, measureWord, type CoarseRank, type Share } from "./ranking/coarse";
+import { chooseNear, glanceAtWhole, rankByWhole } from "./ranking/whole";
 import { fitPreview, fitFull, type FaceLoader, type Laid, type Tried } from "./registration/fit";
 import type { Imaging } from "./registration/pose";
 import { refineLocation, type RefinedLocation } from "./registration/refineLocation";

@@ -2,26 +2,25 @@
 import { LRUCache } from "lru-cache";
 import { writePath } from "../geometry/outline";
 import type { OpenFace } from "../outlines/openFace";
-import { isEvened, type InkReading } from "../picture/inks";
-import { leanLine, type InkLine, type InkReadings } from "../picture/readPicture";
-import { spanOf, UPRIGHT, type Lean } from "../picture/straighten";
+import type { InkLine, InkReadings } from "../picture/readPicture";
+import { UPRIGHT, type Lean } from "../picture/straighten";
 import { chancesOf, type AnswerEvidence } from "./answer/chance";
 import type { Executor } from "./executor";
 import type { FineResult } from "./registration/fine";
-import { byTotal, START, viewOf, type FaceLoader, type Tried, type View } from "./registration/fit";
+import { byTotal, START, viewOf, type FaceLoader, type Tried } from "./registration/fit";
 import type { VariationLocation } from "../descriptors/instances";
 import { uniqueBy } from "./ranking/uniqueBy";
 import { drawPose, posePolygons, scalePose, type Imaging } from "./registration/pose";
-import type { CoarseRank } from "./ranking/coarse";
 import { estimateImaging } from "./registration/imaging";
 import { MatchSession } from "./session";
 import type { SignatureIndex } from "../descriptors/extractDescriptors";
+import { chooseHypothesis, EFFORT, nearestOf, WAY, type Watch } from "./hypotheses/chooseHypothesis";
 import { proposeSmallCapitals } from "./hypotheses/smallCapitals";
 import { likenessOf, type Likeness } from "../descriptors/twins";
 import { drawnCharacters, wordingOf, type Wording } from "../picture/wording";
 
 // Taken out of the global object once: the loops below call them millions of times.
-const { abs, ceil, max, min } = Math;
+const { abs, max, min } = Math;
 
 /** Faces that stay open between questions: nearly every session asks for the same few hundred. */
 const FACES_KEPT = 400;
@@ -70,170 +69,14 @@ export type IdentifyResult = {
   evidence: AnswerEvidence | null;
 };
 
-/** Entries that are looked at, from all that the coarse stage left to the few that are looked at closely; rounds of fitting each. */
-const EFFORT = { coarse: 60, perReading: 3, glances: 40, looks: 12, lookRounds: 2, closest: 5 };
-/** The same where nothing came near at a quick look: ranks by poor ink say little. */
-const MORE_EFFORT = { ...EFFORT, coarse: 160, glances: 140, looks: 24 };
-
-/** An entry of the index to be looked at closely, under the view in which it came nearest. */
-type Candidate = { entry: number; view: View; cost: number };
-
-/** Leans that are assumed (tangents), and what a hypothesis costs the coarse stage. */
-const LEANS = [-0.26, -0.13, 0.13, 0.26];
-const LEAN_COST_COARSE = 1.1;
-/** A coarse cost by cuts under which nothing is assumed. */
-const NEAR_ENOUGH = 0.3;
-/** A coarse cost under which the ink is not assumed to be anything else than what stands out. */
-const PLAIN_ENOUGH = 0.3;
-/** Costs are compared over ink of different amounts: another reading than the plain one must be clearly better. */
-const READING_COST = 1.08;
-const OTHER_COST = 0.025;
-/** What a net sees is smoother than what stands out: faces come nearer to it, right or wrong. */
-const LEARNED_COST = 0.05;
-/** A line that may stand wider in one place than in another comes nearer to all. */
-const EVENED_COST = 0.03;
-/** A fit from which a text is assumed to be set in small capitals too. */
+/** A fit from which a text is assumed to be set in small capitals too, and what it must gain then. */
 const SMALL_CAPITALS_FROM_FIT = 0.3;
+const READING_COST = 1.08;
+/** Entries that are laid over a line when only how near a text comes is asked. */
+const PER_READING = 3;
 /** Settings of a variable font are looked for when it comes within this of the best, and of as many fonts. */
 const SETTLE_NEAR = 1.25;
 const SETTLED = 2;
-
-/** The best candidates over all views of one line; each entry once, under its best view. */
-async function gatherCandidates(
-  line: InkLine,
-  session: MatchSession,
-  onRanked: (ranks: CoarseRank[]) => void = () => {},
-  { coarse } = EFFORT,
-): Promise<Candidate[]> {
-  const upright = viewOf(line, UPRIGHT);
-  const ranks = await session.rank(line, coarse, false, onRanked);
-  const list: Candidate[] = ranks.map((r) => ({ entry: r.style, view: upright, cost: r.cost }));
-  if ((list[0]?.cost ?? 0) >= NEAR_ENOUGH)
-    for (const tan of LEANS) {
-      const leaned = leanLine(line, tan);
-      const view = viewOf(leaned.line, leaned.lean);
-      for (const r of await session.rank(view.line, coarse, true))
-        list.push({ entry: r.style, view, cost: r.cost * LEAN_COST_COARSE });
-    }
-  return uniqueBy(
-    list.sort((a, b) => a.cost - b.cost),
-    (c) => c.entry,
-  );
-}
-
-/** What is assumed of a picture: what is ink in it, and how its text is set; and what came near under that. */
-type Hypothesis = { session: MatchSession; candidates: Candidate[]; effort: typeof EFFORT };
-
-/** Told while an answer is being found. @param share - of the way, 0–1. @param nearest - styles that come nearest so far, the nearest first. */
-type Watch = (share: number, nearest: string[]) => void;
-const NEAREST_TOLD = 5;
-/** How far a question has come when all styles were ranked at first, when all styles were compared, after each assumption, and when faces are laid over the line. */
-const WAY = { ranked: 0.12, compared: 0.2, assumed: 0.6, looked: 0.7, laid: 0.85 };
-
-const entryOf = ({ style }: CoarseRank) => ({ entry: style });
-function nearestOf(entries: readonly { entry: number }[], index: SignatureIndex): string[] {
-  return [...new Set(entries.slice(0, 4 * NEAREST_TOLD).map((c) => index.ids[c.entry]!))].slice(0, NEAREST_TOLD);
-}
-
-/** A way to see the picture, and how near a face comes to it at a quick look. */
-type Seen = { line: InkLine; session: MatchSession; cost: number };
-const byCost = (p: { cost: number }, q: { cost: number }) => p.cost - q.cost;
-
-/** Of the ways to see the picture the one to which faces come nearest; others than the plain one are tried where that comes near to nothing. */
-async function chooseHypothesis(
-  lines: InkReadings,
-  wording: Wording,
-  index: SignatureIndex,
-  executor: Executor,
-  watch: Watch,
-): Promise<Hypothesis> {
-  const session = new MatchSession(wording, executor);
-  const every = ceil((index.leaders?.leaders.length ?? index.ids.length) / GLANCED_ENTRIES);
-  const onRanked = (ranks: CoarseRank[]) => watch(WAY.ranked, nearestOf(ranks.map(entryOf), index));
-  const plain: Hypothesis = {
-    session,
-    candidates: await gatherCandidates(lines.plain, session, onRanked),
-    effort: EFFORT,
-  };
-  watch(WAY.compared, nearestOf(plain.candidates, index));
-  if ((plain.candidates[0]?.cost ?? Infinity) <= PLAIN_ENOUGH) return plain;
-  let share = WAY.compared;
-  let best: Seen = { line: lines.plain, session, cost: Infinity };
-  const seen: Seen[] = [];
-  const look = async (line: InkLine, by = session) => {
-    const view = viewOf(line, UPRIGHT);
-    const isPlain = line === lines.plain && by === session;
-    const near = isPlain
-      ? plain.candidates.slice(0, LOOKED_AT)
-      : (await by.glance(line, every, LOOKED_AT)).map((r) => ({ ...entryOf(r), view }));
-    const tried = await by.fitPreview(near, START, EFFORT.lookRounds);
-    const cost = (tried[0]?.total ?? Infinity) * crowding(line) + costOfReading(line.reading, isPlain);
-    seen.push({ line, session: by, cost });
-    if (cost < best.cost) {
-      best = { line, session: by, cost };
-      share += (WAY.assumed - share) / 4;
-      watch(share, nearestOf(tried, index));
-    }
-  };
-  await look(lines.plain);
-  for (const line of await lines.others()) await look(line);
-  const small = proposeSmallCapitals(lines.plain, wording);
-  if (small) await look(lines.plain, new MatchSession(small, executor));
-  if (best.cost > EVEN_ENOUGH) {
-    const begun = best.cost > FAR_FROM ? seen : [best];
-    const evened = begun.flatMap((from) => lines.evened(from.line).map((line) => ({ ...from, line, from })));
-    for (const { line, session: by } of await chooseNearest(evened, every)) await look(line, by);
-    const from = evened.find((e) => e.line === best.line)?.from ?? best;
-    if (best.cost > FURTHER_FROM) for (const further of lines.further(from.line)) await look(further, from.session);
-  }
-  const effort = best.cost > FURTHER_FROM ? MORE_EFFORT : EFFORT;
-  if (best.line === lines.plain && best.session === session && effort === EFFORT) return plain;
-  return {
-    session: best.session,
-    candidates: await gatherCandidates(best.line, best.session, undefined, effort),
-    effort,
-  };
-}
-/** Entries of the index that ways to see a picture are chosen by, about, and how many of them are laid over it. */
-const GLANCED_ENTRIES = Number(process.env.GL ?? 500);
-const LOOKED_AT = 4;
-/** What has come as near as this at a close look was seen from where it seems. */
-const FURTHER_FROM = 0.22;
-const EVEN_ENOUGH = 0.1;
-/** When faces are as far as this from every reading, the right one may come near only where the line is even. */
-const FAR_FROM = 0.4;
-/** Even lines that are looked at closely. */
-const FOLLOWED = 4;
-
-/** Of some ways to see a line those that come nearest to any face at a rough look, the nearest first. */
-async function chooseNearest<W extends Seen>(ways: readonly W[], every: number): Promise<W[]> {
-  if (ways.length <= FOLLOWED) return [...ways];
-  const glanced: { way: W; cost: number }[] = [];
-  for (const way of ways) {
-    const [near] = await way.session.glance(way.line, every, 1);
-    const cost = (near?.cost ?? Infinity) * crowding(way.line) + costOfReading(way.line.reading, false);
-    glanced.push({ way, cost });
-  }
-  return glanced
-    .sort(byCost)
-    .slice(0, FOLLOWED)
-    .map((g) => g.way);
-}
-
-/** What is assumed of a picture lets faces come nearer, right or wrong. */
-function costOfReading(reading: InkReading, isPlain: boolean): number {
-  const by = reading.startsWith("learned") ? LEARNED_COST : isPlain || isEvened(reading) ? 0 : OTHER_COST;
-  return isEvened(reading) ? by + EVENED_COST : by;
-}
-
-/** Ink that leaves less paper than it takes is near to any heavy face: what differs counts by the paper then. 1: there is paper enough. */
-function crowding({ strip, letters }: InkLine): number {
-  const { left, right, top, bottom } = spanOf(letters);
-  let ink = 0;
-  for (const v of strip.ink) ink += v;
-  const share = min(0.95, ink / max(1, (right - left) * (bottom - top)));
-  return max(1, share / (1 - share));
-}
 
 /**
  * Identifies the face of a line.
@@ -381,7 +224,7 @@ export async function fitText(
   let nearest = Infinity;
   const fit = async (assumed: Wording) => {
     const session = new MatchSession(assumed, executor);
-    const ranks = await session.rank(line, EFFORT.perReading, by === "cuts");
+    const ranks = await session.rank(line, PER_READING, by === "cuts");
     const few = ranks.map((r) => ({ entry: r.style, view }));
     const tried = await session.fitPreview(few, START, EFFORT.lookRounds);
     const cost = min(1, tried[0]?.total ?? 1);

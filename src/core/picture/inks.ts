@@ -11,7 +11,7 @@ export type SeenAs =
   | "evened, upright"
   | `evened, ${number} times as wide`
   | `evened, around ${number} from ${number}`;
-type Learned = "learned" | "learned colours";
+type Learned = "learned" | "learned colours" | "learned edges";
 export type InkReading =
   | "plain"
   | "level as it is"

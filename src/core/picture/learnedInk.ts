@@ -3,6 +3,7 @@ import type { InkPicture } from "../geometry/raster";
 import { inkBetween, mainColours, nearestColour } from "./colours";
 import { blurInk, type RgbaPicture } from "./ink";
 import { dropSpecks, type Piece } from "./pieces";
+import { sharpenInk } from "./sharpenInk";
 import { findSlopeDeg, readInk, sampleArea, spanOf, turnInk, type CutBox } from "./straighten";
 
 // Taken out of the global object once: the loops below call them millions of times.
@@ -106,6 +107,14 @@ export function cutSeen(
     return x < 0 || y < 0 || x > size.widthPx || y > size.heightPx ? 0 : v;
   });
   return { widthPx, heightPx, ink: own, part: moved };
+}
+
+/** What was seen, with the picture's own edges. @param whole - the picture that was looked at, as large as its ink is wanted. */
+export function inkByEdges(seen: SeenInk, whole: RgbaPicture, widthOfPicturePx: number): InkPicture | null {
+  const band = bandOf(seen);
+  if (!band) return null;
+  const perSeen = (seen.part.right - seen.part.left) / seen.widthPx / (widthOfPicturePx / whole.widthPx);
+  return sharpenInk(whole, drawSeen(seen, whole, widthOfPicturePx), band.heightPx * perSeen);
 }
 
 /** What was seen, at the places of the pixels of the whole picture in another size; nothing where it was not looked at. */

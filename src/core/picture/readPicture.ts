@@ -2,7 +2,7 @@
 import type { InkPicture } from "../geometry/raster";
 import { drawStrokes, pickColours, takeInk, type HandInk } from "./handInk";
 import { findInk, type RgbaPicture } from "./ink";
-import { cutSeen, inkByVote, seeInk, type InkNet } from "./learnedInk";
+import { cutSeen, inkByEdges, inkByVote, seeInk, type InkNet } from "./learnedInk";
 import { isEvened, proposeInks, type InkHypothesis, type InkReading, type SeenAs } from "./inks";
 import { drawIn, findDotReach, spreadInk } from "./dots";
 import { dropBorder, dropSpecks, mergePieces, type Piece } from "./pieces";
@@ -51,7 +51,7 @@ const LARGE_PX = 300_000;
 const PREVIEW_PX = 560;
 const SMALL_PX = 34;
 const MARGIN_PX = 8;
-const LEARNED = ["learned", "learned colours"] as const;
+const LEARNED = ["learned colours", "learned edges", "learned"] as const;
 /** A line that slopes less is level. */
 const LEVEL_DEG = 0.5;
 
@@ -136,10 +136,12 @@ async function readLearned({ picture, frame, framed, fitted }: Framed, net: InkN
   const seen = await seeFramed(picture, frame, framed, net);
   if (!seen) return [];
   const voted = inkByVote(seen, fitted, framed.widthPx);
+  const sharp = inkByEdges(seen, fitted, framed.widthPx);
   const clear = { noisy: false, contrast: LEARNED_CONTRAST };
   return [
     lineOf({ picture: seen, reading: "learned" }, clear),
     voted && lineOf({ picture: voted, reading: "learned colours" }, clear),
+    sharp && lineOf({ picture: sharp, reading: "learned edges" }, clear),
   ].flatMap((line) => line ?? []);
 }
 /** What is around a box helps to tell letters from their ground: it is shown, but what is seen there does not count. */

@@ -1,17 +1,18 @@
 // The coarse stage: all styles against the cut letters by signature and by one shared line fit; no face is opened.
 import { solveSymmetric3 } from "../../geometry/linear";
 import { cellsOf, sumInk, type SumTable } from "../../geometry/raster";
-import { describeCells, drawCells, FORM_LENGTH } from "../../measure/cellForm";
+import { describeCells, FORM_LENGTH } from "../../measure/cellForm";
 import { isEvened } from "../../picture/inks";
 import type { InkLine } from "../../picture/readPicture";
 import { spanOf, type CutBox } from "../../picture/straighten";
-import { alignFromSide, alignPieces, layOutBoxes, type Alignment } from "./align";
-import { FORM_STEPS, quantize, SignatureIndex, type GlyphBox } from "../../descriptors/extractDescriptors";
-import { describeWord, FINE_ROWS, grainOf, ROUGH_ROWS, warpWords, type Grain, type WordColumns } from "./warp";
+import { alignFromSide, alignPieces, type Alignment } from "./align";
+import { quantize, type SignatureIndex, type GlyphBox } from "../../descriptors/extractDescriptors";
+import { Nearest } from "./nearest";
+import type { RoughWord } from "./whole";
 import { drawnCharacters, type Wording } from "../../picture/wording";
 
 // Taken out of the global object once: the loops below call them millions of times.
-const { abs, ceil, floor, log, max, min, sqrt } = Math;
+const { abs, ceil, log, max, min, sqrt } = Math;
 
 /** A style's place after the coarse stage; lower cost is better. */
 export type CoarseRank = { style: number; cost: number; by: "cuts" | "advances" | "whole" };
@@ -28,21 +29,35 @@ export type Share = { at: number; of: number };
 const ALL: Share = { at: 0, of: 1 };
 
 /** A text as every style would set it: looked up once, whatever number of lines it is laid over. */
-type SetWord = {
+export type SetWord = {
   /** Position of each character in the signatures; −1 where it is not described. */
   positions: number[];
   wordStarts: number[];
   /** Entries of the index that have enough of the characters, with the box of each; null where one is lacking. */
-  entries: { style: number; boxes: (GlyphBox | null)[] }[];
+  entries: { style: number; boxes: (GlyphBox | null)[]; rough?: RoughWord }[];
 };
 
+/** Texts that were asked about last, as they were looked up in an index: one question asks about the same text over and over. */
+const lookedUp = new WeakMap<SignatureIndex, Map<string, SetWord>>();
+const LOOKED_UP = 8;
+
+/** The word in all entries of a share, or in its leaders. */
+export function measureWord(wording: Wording, index: SignatureIndex, share = ALL, among: Int32Array | null = null) {
+  if (among && among !== index.leaders?.leaders) return measureAmong(wording, index, share, among);
+  // Letters may be described between two questions.
+  const positions = drawnCharacters(wording).map((c) => index.at(c));
+  const key = JSON.stringify([wording.clean, wording.small, share, Boolean(among), positions]);
+  const kept = lookedUp.get(index) ?? new Map<string, SetWord>();
+  lookedUp.set(index, kept);
+  const known = kept.get(key) ?? measureAmong(wording, index, share, among);
+  kept.delete(key);
+  kept.set(key, known);
+  if (kept.size > LOOKED_UP) kept.delete(kept.keys().next().value!);
+  return known;
+}
+
 /** Entries lacking more than a third of the characters are left out. */
-export function measureWord(
-  wording: Wording,
-  index: SignatureIndex,
-  { at, of } = ALL,
-  among: Int32Array | null = null,
-): SetWord {
+function measureAmong(wording: Wording, index: SignatureIndex, { at, of }: Share, among: Int32Array | null): SetWord {
   const { wordStarts, small } = wording;
   const positions = drawnCharacters(wording).map((c) => index.at(c));
   const entries: SetWord["entries"] = [];
@@ -65,32 +80,6 @@ const scaleBox = ({ left, top, right, bottom, advance }: GlyphBox, by: number): 
   bottom: bottom * by,
   advance: advance * by,
 });
-
-/**
- * The entries of a share that resemble those leaders which come nearest to the line at a rough look.
- * @returns null for an index whose entries are few enough to look at each.
- */
-export function chooseNear(line: InkLine, wording: Wording, index: SignatureIndex, share: Share): Int32Array | null {
-  const { leaders: parted } = index;
-  if (!parted) return null;
-  const { leaders, members, starts } = parted;
-  const placeOf = new Map([...leaders].map((entry, i) => [entry, i]));
-  const nearest = rankWholeAt(
-    ROUGH_ROWS,
-    line,
-    measureWord(wording, index, share, leaders),
-    index,
-    Math.ceil(GROUPS_LOOKED_AT / share.of),
-  );
-  return Int32Array.from(
-    nearest.flatMap(({ style }) => {
-      const at = placeOf.get(style)!;
-      return [...members.subarray(starts[at], starts[at + 1])];
-    }),
-  );
-}
-/** Groups of a large index whose entries are looked at one by one. */
-const GROUPS_LOOKED_AT = 40;
 
 /** The count of cuts may be right by chance: then nothing comes near by them, and each style's own advances cut again. */
 export const isCutWell = (byCuts: readonly CoarseRank[]) => byCuts.some((r) => r.cost < GOOD_CUTS);
@@ -136,119 +125,13 @@ export function rankByPieces(line: InkLine, word: SetWord, index: SignatureIndex
   );
 }
 
-/**
- * Ranks by the word as a whole, drawn from the signatures as each style would set it: where letters run into each other and reach over
- * and under their neighbours, pieces of ink say little.
- * @returns the best `keep`, best first.
- */
-export function rankByWhole(line: InkLine, word: SetWord, index: SignatureIndex, keep: number): CoarseRank[] {
-  const first = rankWholeAt(ROUGH_ROWS, line, word, index, max(keep, LOOKED_AT_WHOLE));
-  const rough = new Set(first.map((r) => r.style));
-  return rankWholeAt(
-    FINE_ROWS,
-    line,
-    { ...word, entries: word.entries.filter((e) => rough.has(e.style)) },
-    index,
-    keep,
-  );
-}
-
-/**
- * Some entries ranked by the word as a whole and roughly: to choose between readings of a picture, not between faces.
- * @returns the best `keep`, best first; none where no entry sets it about as wide.
- */
-export const glanceAtWhole = (line: InkLine, word: SetWord, index: SignatureIndex, keep: number): CoarseRank[] =>
-  rankWholeAt(ROUGH_ROWS, line, word, index, keep);
-
-/** Ranks by the word as a whole, looked at in so many rows. @returns the best `most`, best first. */
-function rankWholeAt(rows: number, line: InkLine, word: SetWord, index: SignatureIndex, most: number): CoarseRank[] {
-  const extent = spanOf(line.letters);
-  const grain = grainOf(extent, rows);
-  const seen = describeWord(line.strip, extent, grain);
-  const widest = isEvened(line.reading) ? WIDER_FROM_SIDE : WIDER;
-  const nearest = new Nearest(most);
-  const ranks = word.entries.flatMap(({ style, boxes }): CoarseRank[] => {
-    const drawn = drawSigned(style, boxes, word, index, grain, extent, widest);
-    const warp = drawn && warpWords(drawn, seen, nearest.worst);
-    if (!warp) return [];
-    nearest.add(warp.cost);
-    return [{ style, cost: warp.cost, by: "whole" }];
-  });
-  return best(ranks, most);
-}
-/** Styles whose word is looked at finely, after a rough look at all. */
-const LOOKED_AT_WHOLE = 60;
-
-/** How far a style's own width of the word may be from the line's; a line seen from the side may be narrower. */
-const WIDER = 1.6;
-const WIDER_FROM_SIDE = 2.4;
-let letter = new Float32Array(0);
-
-/** The word in as many columns as the line has. @returns null where the style sets it much wider or narrower. */
-function drawSigned(
-  style: number,
-  boxes: (GlyphBox | null)[],
-  { positions, wordStarts }: SetWord,
-  index: SignatureIndex,
-  grain: Grain,
-  extent: CutBox,
-  widest: number,
-): WordColumns | null {
-  const { rows, columns } = grain;
-  const { pens, left, right, top, bottom } = layOutBoxes(boxes, wordStarts);
-  const [width, height] = [right - left, top - bottom];
-  const wider = (width * (extent.bottom - extent.top)) / max(1e-3, height * (extent.right - extent.left));
-  if (!(wider < widest && wider > 1 / WIDER)) return null;
-  const ink = new Float32Array(columns * rows);
-  boxes.forEach((b, i) => {
-    if (!b || positions[i]! < 0) return;
-    const across = (x: number) => ((pens[i]! + x - left) / width) * columns;
-    const down = (y: number) => ((top - y) / height) * rows;
-    const [c0, xs] = cellsAlong(across(b.left), across(b.right), columns);
-    const [r0, ys] = cellsAlong(down(b.top), down(b.bottom), rows);
-    if (letter.length < xs.length * ys.length) letter = new Float32Array(xs.length * ys.length);
-    drawCells(index.form(style, positions[i]!), FORM_STEPS, xs, ys, letter);
-    for (let c = 0, at = 0; c < xs.length; c++)
-      for (let r = 0; r < ys.length; r++, at++) {
-        const to = (c0 + c) * rows + r0 + r;
-        const v = ink[to]! + letter[at]!;
-        ink[to] = v > 1 ? 1 : v;
-      }
-  });
-  return { rows, columns, ink };
-}
-
-/** The pixels that a letter reaches along one side, and which of its sixteen cells the middle of each lies in. */
-function cellsAlong(from: number, to: number, most: number): [first: number, cells: number[]] {
-  const first = max(0, floor(from));
-  const cells: number[] = [];
-  for (let at = first; at < min(most, to); at++)
-    cells.push(max(0, min(15, floor(((at + 0.5 - from) / max(1e-6, to - from)) * 16))));
-  return [first, cells];
-}
-
-/** The lowest costs so far: what comes behind the last of them need not be known exactly. */
-class Nearest {
-  private costs: number[] = [];
-  constructor(private keep: number) {}
-  get worst(): number {
-    return this.costs.length < this.keep ? Infinity : this.costs[this.keep - 1]!;
-  }
-  add(cost: number) {
-    if (cost >= this.worst) return;
-    const at = this.costs.findIndex((c) => c > cost);
-    this.costs.splice(at < 0 ? this.costs.length : at, 0, cost);
-    if (this.costs.length > this.keep) this.costs.pop();
-  }
-}
-
 /** Styles whose letters are looked at, after widths and heights chose them. */
 const LOOKED_AT = 300;
 /** A cost by cuts under which the cuts are believed. */
 const GOOD_CUTS = 0.7;
 /** Cuts led by advances are less exact, so they must be clearly better to win. */
 const LED_FACTOR = 1.15;
-const best = (ranks: CoarseRank[], keep: number) => ranks.sort((a, b) => a.cost - b.cost).slice(0, keep);
+export const best = (ranks: CoarseRank[], keep: number) => ranks.sort((a, b) => a.cost - b.cost).slice(0, keep);
 const isWorthwhile = (boxes: (GlyphBox | null)[]) => boxes.filter(Boolean).length >= max(1, boxes.length * 0.66);
 
 export function formIn(sums: SumTable, box: CutBox): Int8Array {

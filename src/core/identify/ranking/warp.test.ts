@@ -5,7 +5,8 @@ import { describeFaces, type DescribedFaces } from "../../../../tests/fixtures/d
 import { describeCells, drawCells } from "../../measure/cellForm";
 import { readPicture, type InkLine } from "../../picture/readPicture";
 import { spanOf } from "../../picture/straighten";
-import { rankByWhole, measureWord } from "./coarse";
+import { measureWord } from "./coarse";
+import { rankByWhole } from "./whole";
 import { describeWord, FINE_ROWS, grainOf, warpWords } from "./warp";
 import { wordingOf } from "../../picture/wording";
 

@@ -1,0 +1,184 @@
+// What is assumed of a picture, of its ink, of where it was seen from, of how its text is set: that to which faces come nearest at quick looks.
+import { isEvened, type InkReading } from "../../picture/inks";
+import { leanLine, type InkLine, type InkReadings } from "../../picture/readPicture";
+import { spanOf, UPRIGHT } from "../../picture/straighten";
+import type { Wording } from "../../picture/wording";
+import type { SignatureIndex } from "../../descriptors/extractDescriptors";
+import type { Executor } from "../executor";
+import type { CoarseRank } from "../ranking/coarse";
+import { uniqueBy } from "../ranking/uniqueBy";
+import { START, viewOf, type View } from "../registration/fit";
+import { MatchSession } from "../session";
+import { proposeSmallCapitals } from "./smallCapitals";
+
+const { ceil, max, min } = Math;
+
+/** Entries that are looked at, from all that the coarse stage left to the few that are looked at closely; rounds of fitting each. */
+export const EFFORT = { coarse: 60, glances: 40, looks: 12, lookRounds: 2, closest: 5 };
+/** The same where nothing came near at a quick look: ranks by poor ink say little. */
+const MORE_EFFORT = { ...EFFORT, coarse: 90, glances: 90, looks: 16 };
+
+/** An entry of the index to be looked at closely, under the view in which it came nearest. */
+type Candidate = { entry: number; view: View; cost: number };
+
+/** What is assumed of a picture; and what came near under that. */
+export type Hypothesis = { session: MatchSession; candidates: Candidate[]; effort: typeof EFFORT };
+
+/** Told while an answer is being found. @param share - of the way, 0–1. @param nearest - styles that come nearest so far, the nearest first. */
+export type Watch = (share: number, nearest: string[]) => void;
+const NEAREST_TOLD = 5;
+/** How far a question has come when all styles were ranked at first, when all styles were compared, after each assumption, and when faces are laid over the line. */
+export const WAY = { ranked: 0.12, compared: 0.2, assumed: 0.6, looked: 0.7, laid: 0.85 };
+
+/** Leans that are assumed (tangents), and what a hypothesis costs the coarse stage. */
+const LEANS = [-0.26, -0.13, 0.13, 0.26];
+const LEAN_COST_COARSE = 1.1;
+/** A coarse cost by cuts under which nothing is assumed. */
+const NEAR_ENOUGH = 0.3;
+/** A coarse cost under which the ink is not assumed to be anything else than what stands out. */
+const PLAIN_ENOUGH = 0.3;
+/** What comes as near as this at a quick look is what it seems. */
+const CLOSE_ENOUGH = 0.14;
+const EVEN_ENOUGH = 0.1;
+/** What has come as near as this was seen from where it seems. */
+const FURTHER_FROM = 0.22;
+/** When faces are as far as this from every reading, the right one may come near only where the line is even. */
+const FAR_FROM = 0.4;
+/** Even lines that are looked at closely. */
+const FOLLOWED = 4;
+/** Entries of the index that ways to see a picture are chosen by, about, and how many of them are laid over it. */
+const GLANCED_ENTRIES = 1500;
+const LOOKED_AT = 5;
+
+/** What is assumed lets faces come nearer, right or wrong; and what a net sees is smoother than what stands out. */
+const OTHER_COST = 0.025;
+const LEARNED_COST = 0.05;
+const EVENED_COST = 0.03;
+
+/** A way to see the picture, and how near a face comes to it. */
+type Way = { line: InkLine; session: MatchSession };
+type Seen = Way & { cost: number };
+const byCost = (p: { cost: number }, q: { cost: number }) => p.cost - q.cost;
+
+/** Of the ways to see the picture the one to which faces come nearest; others than the plain one are tried where that comes near to nothing. */
+export async function chooseHypothesis(
+  lines: InkReadings,
+  wording: Wording,
+  index: SignatureIndex,
+  executor: Executor,
+  watch: Watch,
+): Promise<Hypothesis> {
+  const session = new MatchSession(wording, executor);
+  const onRanked = (ranks: CoarseRank[]) => watch(WAY.ranked, nearestOf(ranks.map(entryOf), index));
+  const candidates = await gatherCandidates(lines.plain, session, EFFORT, onRanked);
+  const plain: Hypothesis = { session, candidates, effort: EFFORT };
+  watch(WAY.compared, nearestOf(candidates, index));
+  if ((candidates[0]?.cost ?? Infinity) <= PLAIN_ENOUGH) return plain;
+  const looks = new Looks(lines.plain, plain, index, watch);
+  await looks.at({ line: lines.plain, session });
+  if (looks.best.cost < CLOSE_ENOUGH) return plain;
+  for (const line of await lines.others()) await looks.at({ line, session });
+  const small = proposeSmallCapitals(lines.plain, wording);
+  if (small) await looks.at({ line: lines.plain, session: new MatchSession(small, executor) });
+  if (looks.best.cost > EVEN_ENOUGH) await lookFromFront(lines, looks);
+  const { best } = looks;
+  const effort = best.cost > FURTHER_FROM ? MORE_EFFORT : EFFORT;
+  if (best.line === lines.plain && best.session === session && effort === EFFORT) return plain;
+  return { session: best.session, candidates: await gatherCandidates(best.line, best.session, effort), effort };
+}
+
+/** Lines as they would be from the front. Where every reading is far from all faces, which of them is right shows only then. */
+async function lookFromFront(lines: InkReadings, looks: Looks) {
+  const begun = looks.best.cost > FAR_FROM ? [...looks.seen] : [looks.best];
+  const evened = begun.flatMap((from) =>
+    lines.evened(from.line).map((line) => ({ line, session: from.session, from })),
+  );
+  for (const way of await looks.chooseNearest(evened)) await looks.at(way);
+  const from = evened.find((e) => e.line === looks.best.line)?.from ?? looks.best;
+  if (looks.best.cost > FURTHER_FROM)
+    for (const line of lines.further(from.line)) await looks.at({ line, session: from.session });
+}
+
+/** Quick looks at ways to see a picture. */
+class Looks {
+  readonly seen: Seen[] = [];
+  best: Seen;
+  private share = WAY.compared;
+  private every: number;
+  constructor(
+    private plainLine: InkLine,
+    private plain: Hypothesis,
+    private index: SignatureIndex,
+    private watch: Watch,
+  ) {
+    this.best = { line: plainLine, session: plain.session, cost: Infinity };
+    this.every = ceil((index.leaders?.leaders.length ?? index.ids.length) / GLANCED_ENTRIES);
+  }
+
+  /** Lays the entries over a line that come nearest at a rough look. */
+  async at({ line, session }: Way) {
+    const view = viewOf(line, UPRIGHT);
+    const isPlain = line === this.plainLine && session === this.plain.session;
+    const near = isPlain
+      ? this.plain.candidates.slice(0, LOOKED_AT)
+      : (await session.glance(line, this.every, LOOKED_AT)).map((r) => ({ ...entryOf(r), view }));
+    const tried = await session.fitPreview(near, START, EFFORT.lookRounds);
+    const cost = (tried[0]?.total ?? Infinity) * crowding(line) + costOfReading(line.reading, isPlain);
+    this.seen.push({ line, session, cost });
+    if (cost >= this.best.cost) return;
+    this.best = { line, session, cost };
+    this.share += (WAY.assumed - this.share) / 4;
+    this.watch(this.share, nearestOf(tried, this.index));
+  }
+
+  /** Of some ways those that come nearest to any face at a rough look, the nearest first. */
+  async chooseNearest(ways: readonly Way[]): Promise<Way[]> {
+    if (ways.length <= FOLLOWED) return [...ways];
+    const glanced: Seen[] = [];
+    for (const { line, session } of ways) {
+      const [near] = await session.glance(line, this.every, 1);
+      const cost = (near?.cost ?? Infinity) * crowding(line) + costOfReading(line.reading, false);
+      glanced.push({ line, session, cost });
+    }
+    return glanced.sort(byCost).slice(0, FOLLOWED);
+  }
+}
+
+/** The best candidates over all views of one line; each entry once, under its best view. */
+async function gatherCandidates(
+  line: InkLine,
+  session: MatchSession,
+  { coarse }: typeof EFFORT,
+  onRanked: (ranks: CoarseRank[]) => void = () => {},
+): Promise<Candidate[]> {
+  const upright = viewOf(line, UPRIGHT);
+  const ranks = await session.rank(line, coarse, false, onRanked);
+  const list: Candidate[] = ranks.map((r) => ({ entry: r.style, view: upright, cost: r.cost }));
+  if ((list[0]?.cost ?? 0) >= NEAR_ENOUGH)
+    for (const tan of LEANS) {
+      const leaned = leanLine(line, tan);
+      const view = viewOf(leaned.line, leaned.lean);
+      for (const r of await session.rank(view.line, coarse, true))
+        list.push({ entry: r.style, view, cost: r.cost * LEAN_COST_COARSE });
+    }
+  return uniqueBy(list.sort(byCost), (c) => c.entry);
+}
+
+const entryOf = ({ style }: CoarseRank) => ({ entry: style });
+export function nearestOf(entries: readonly { entry: number }[], index: SignatureIndex): string[] {
+  return [...new Set(entries.slice(0, 4 * NEAREST_TOLD).map((c) => index.ids[c.entry]!))].slice(0, NEAREST_TOLD);
+}
+
+function costOfReading(reading: InkReading, isPlain: boolean): number {
+  const by = reading.startsWith("learned") ? LEARNED_COST : isPlain || isEvened(reading) ? 0 : OTHER_COST;
+  return isEvened(reading) ? by + EVENED_COST : by;
+}
+
+/** Ink that leaves less paper than it takes is near to any heavy face: what differs counts by the paper then. 1: there is paper enough. */
+function crowding({ strip, letters }: InkLine): number {
+  const { left, right, top, bottom } = spanOf(letters);
+  let ink = 0;
+  for (const v of strip.ink) ink += v;
+  const share = min(0.95, ink / max(1, (right - left) * (bottom - top)));
+  return max(1, share / (1 - share));
+}
