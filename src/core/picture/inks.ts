@@ -15,6 +15,7 @@ type Learned = "learned" | "learned colours" | "learned edges";
 export type InkReading =
   | "plain"
   | "level as it is"
+  | "away from the border"
   | Learned
   | SeenAs
   | `${Learned}, ${SeenAs}`

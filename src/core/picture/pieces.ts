@@ -48,6 +48,45 @@ export function findPieces(
 /** A piece that lies for this share along the picture's border is an edge of the picture, not lettering. */
 const BORDER_SHARE = 0.6;
 
+/** A piece that goes along the picture's border for this share of its shorter side is a surface that begins there, not a letter. */
+const SURFACE_SHARE = 0.3;
+
+/** Removes what begins at the border: beside a sign its wall may stand out as its letters do. @returns null when nothing does. */
+export function dropSurfaces(picture: InkPicture): InkPicture | null {
+  const { widthPx: w, heightPx: h, ink } = picture;
+  const { labels, pieces } = findPieces(picture, 0.25);
+  const along = new Float64Array(pieces.length + 1);
+  for (let x = 0; x < w; x++) for (const y of [0, h - 1]) along[labels[y * w + x]!]! += ink[y * w + x]!;
+  for (let y = 0; y < h; y++) for (const x of [0, w - 1]) along[labels[y * w + x]!]! += ink[y * w + x]!;
+  return without(
+    picture,
+    labels,
+    pieces.filter((p) => along[p.label]! > SURFACE_SHARE * min(w, h)),
+  );
+}
+
+/** Pieces whose ink is this much paler than the ink of most are doubt. */
+const FAINT = 0.7;
+
+/** Removes what is ink only in part, where the rest is sure to be. @returns null when nothing is. */
+export function dropFaint(picture: InkPicture): InkPicture | null {
+  const { labels, pieces } = findPieces(picture, 0.25);
+  const sizes = new Float64Array(pieces.length + 1);
+  for (const label of labels) sizes[label]!++;
+  const meanOf = (p: Piece) => p.area / sizes[p.label]!;
+  const byMean = [...pieces].sort((p, q) => meanOf(q) - meanOf(p));
+  const half = byMean.reduce((sum, p) => sum + p.area, 0) / 2;
+  let sum = 0;
+  const usual = byMean.find((p) => (sum += p.area) >= half);
+  return usual ? without(picture, labels, pieces.filter((p) => meanOf(p) < FAINT * meanOf(usual))) : null; // oxfmt-ignore
+}
+
+function without(picture: InkPicture, labels: Int32Array, goes: readonly Piece[]): InkPicture | null {
+  if (!goes.length) return null;
+  const gone = new Set(goes.map((p) => p.label));
+  return { ...picture, ink: picture.ink.map((v, i) => (gone.has(labels[i]!) ? 0 : v)) };
+}
+
 /** Removes lines along the border: edges of what the picture was cut from. */
 export function dropBorder(picture: InkPicture): InkPicture {
   const { widthPx: w, heightPx: h } = picture;
@@ -60,10 +99,8 @@ export function dropBorder(picture: InkPicture): InkPicture {
       const label = labels[y * w + x]!;
       if (label && isNear(x, y)) atBorder[label]! += picture.ink[y * w + x]!;
     }
-  const goes = pieces.filter((p) => atBorder[p.label]! > BORDER_SHARE * p.area).map((p) => p.label);
-  if (!goes.length) return picture;
-  const gone = new Set(goes);
-  return { ...picture, ink: picture.ink.map((v, i) => (gone.has(labels[i]!) ? 0 : v)) };
+  const goes = pieces.filter((p) => atBorder[p.label]! > BORDER_SHARE * p.area);
+  return without(picture, labels, goes) ?? picture;
 }
 
 /**

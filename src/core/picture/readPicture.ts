@@ -5,7 +5,7 @@ import { findInk, type RgbaPicture } from "./ink";
 import { cutSeen, inkByEdges, inkByVote, seeInk, type InkNet } from "./learnedInk";
 import { isEvened, proposeInks, type InkHypothesis, type InkReading, type SeenAs } from "./inks";
 import { drawIn, findDotReach, spreadInk } from "./dots";
-import { dropBorder, dropSpecks, mergePieces, type Piece } from "./pieces";
+import { dropBorder, dropFaint, dropSpecks, dropSurfaces, mergePieces, type Piece } from "./pieces";
 import {
   cropInk,
   cropPicture,
@@ -87,10 +87,12 @@ export function readPicture(
   if (!plain) return null;
   // Long strokes of a script may look like the slope of its line.
   const level: InkHypothesis[] = abs(plain.slopeDeg) > LEVEL_DEG ? [{ picture: found, reading: "level as it is" }] : [];
+  const inner = byHand ? null : dropSurfaces(found);
+  const inside: InkHypothesis[] = inner ? [{ picture: inner, reading: "away from the border" }] : [];
   // Reading the text and identifying both ask for them.
   const others = once(async () => {
     const learned = net && !byHand ? await readLearned({ picture, frame, framed, fitted }, net) : [];
-    const inks = [...level, ...(byHand ? [] : proposeInks(found))];
+    const inks = [...inside, ...level, ...(byHand ? [] : proposeInks(found))];
     return [...learned, ...inks.flatMap((ink) => lineOf(ink, found) ?? [])];
   });
   return { plain, others, ...seenFrom() };
@@ -123,7 +125,8 @@ export async function readPhotograph(
 
 /** The line under a hypothesis of its ink; null where none is left of it. */
 function lineOf({ picture, reading }: InkHypothesis, of: Pick<InkLine, "noisy" | "contrast">): InkLine | null {
-  const clean = dropBorder(picture);
+  const sure = reading.startsWith("learned") ? dropFaint(picture) : null;
+  const clean = dropBorder(sure ?? picture);
   const line = cutLine(clean, reading === "level as it is" ? 0 : findSlopeDeg(clean));
   return line && { ...line, reading, noisy: of.noisy, contrast: of.contrast };
 }
