@@ -44,8 +44,10 @@ const EVEN_ENOUGH = 0.1;
 const FURTHER_FROM = 0.22;
 /** When faces are as far as this from every reading, the right one may come near only where the line is even. */
 const FAR_FROM = 0.4;
-/** Even lines that are looked at closely. */
+/** Ways that are looked at closely, of some that are glanced at. */
 const FOLLOWED = 4;
+/** Where nothing can be laid over a line. */
+const FARTHEST = 2;
 /** Entries of the index that ways to see a picture are chosen by, about, and how many of them are laid over it. */
 const GLANCED_ENTRIES = 1500;
 const LOOKED_AT = 5;
@@ -55,10 +57,13 @@ const OTHER_COST = 0.025;
 const LEARNED_COST = 0.05;
 const EVENED_COST = 0.03;
 
-/** A way to see the picture, and how near a face comes to it. */
+/** A way to see the picture. */
 type Way = { line: InkLine; session: MatchSession };
-type Seen = Way & { cost: number };
-const byCost = (p: { cost: number }, q: { cost: number }) => p.cost - q.cost;
+/** What comes near to it at a rough look, and the score by which it is looked at closely. */
+type Glanced = Way & { near: { entry: number; view: View }[]; score: number };
+/** How near a face comes to it then; and the score by which it is chosen. */
+type Seen = Glanced & { cost: number };
+const byScore = (p: { score: number }, q: { score: number }) => p.score - q.score;
 
 /** Of the ways to see the picture the one to which faces come nearest; others than the plain one are tried where that comes near to nothing. */
 export async function chooseHypothesis(
@@ -75,11 +80,12 @@ export async function chooseHypothesis(
   watch(WAY.compared, nearestOf(candidates, index));
   if ((candidates[0]?.cost ?? Infinity) <= PLAIN_ENOUGH) return plain;
   const looks = new Looks(lines.plain, plain, index, watch);
-  await looks.at({ line: lines.plain, session });
-  if (looks.best.cost < CLOSE_ENOUGH) return plain;
-  for (const line of await lines.others()) await looks.at({ line, session });
+  if (candidates.length && (await looks.atPlain()).cost < CLOSE_ENOUGH) return plain;
   const small = proposeSmallCapitals(lines.plain, wording);
-  if (small) await looks.at({ line: lines.plain, session: new MatchSession(small, executor) });
+  await looks.atNearest([
+    ...(await lines.others()).map((line) => ({ line, session })),
+    ...(small ? [{ line: lines.plain, session: new MatchSession(small, executor) }] : []),
+  ]);
   if (looks.best.cost > EVEN_ENOUGH) await lookFromFront(lines, looks);
   const { best } = looks;
   const effort = best.cost > FURTHER_FROM ? MORE_EFFORT : EFFORT;
@@ -89,19 +95,19 @@ export async function chooseHypothesis(
 
 /** Lines as they would be from the front. Where every reading is far from all faces, which of them is right shows only then. */
 async function lookFromFront(lines: InkReadings, looks: Looks) {
-  const begun = looks.best.cost > FAR_FROM ? [...looks.seen] : [looks.best];
+  const begun: Way[] = looks.best.cost > FAR_FROM ? looks.glanced : [looks.best];
   const evened = begun.flatMap((from) =>
     lines.evened(from.line).map((line) => ({ line, session: from.session, from })),
   );
-  for (const way of await looks.chooseNearest(evened)) await looks.at(way);
+  await looks.atNearest(evened);
   const from = evened.find((e) => e.line === looks.best.line)?.from ?? looks.best;
   if (looks.best.cost > FURTHER_FROM)
-    for (const line of lines.further(from.line)) await looks.at({ line, session: from.session });
+    await looks.atNearest(lines.further(from.line).map((line) => ({ line, session: from.session })));
 }
 
 /** Quick looks at ways to see a picture. */
 class Looks {
-  readonly seen: Seen[] = [];
+  readonly glanced: Glanced[] = [];
   best: Seen;
   private share = WAY.compared;
   private every: number;
@@ -111,36 +117,47 @@ class Looks {
     private index: SignatureIndex,
     private watch: Watch,
   ) {
-    this.best = { line: plainLine, session: plain.session, cost: Infinity };
+    this.best = { line: plainLine, session: plain.session, near: [], cost: FARTHEST, score: Infinity };
     this.every = ceil((index.leaders?.leaders.length ?? index.ids.length) / GLANCED_ENTRIES);
   }
 
-  /** Lays the entries over a line that come nearest at a rough look. */
-  async at({ line, session }: Way) {
-    const view = viewOf(line, UPRIGHT);
-    const isPlain = line === this.plainLine && session === this.plain.session;
-    const near = isPlain
-      ? this.plain.candidates.slice(0, LOOKED_AT)
-      : (await session.glance(line, this.every, LOOKED_AT)).map((r) => ({ ...entryOf(r), view }));
-    const tried = await session.fitPreview(near, START, EFFORT.lookRounds);
-    const cost = (tried[0]?.total ?? Infinity) * crowding(line) + costOfReading(line.reading, isPlain);
-    this.seen.push({ line, session, cost });
-    if (cost >= this.best.cost) return;
-    this.best = { line, session, cost };
-    this.share += (WAY.assumed - this.share) / 4;
-    this.watch(this.share, nearestOf(tried, this.index));
+  /** The line as it stands, with what is known of it. */
+  async atPlain(): Promise<Seen> {
+    const { session, candidates } = this.plain;
+    const way = { line: this.plainLine, session, near: candidates.slice(0, LOOKED_AT), score: candidates[0]!.cost };
+    this.glanced.push(way);
+    return this.at(way);
   }
 
-  /** Of some ways those that come nearest to any face at a rough look, the nearest first. */
-  async chooseNearest(ways: readonly Way[]): Promise<Way[]> {
-    if (ways.length <= FOLLOWED) return [...ways];
-    const glanced: Seen[] = [];
-    for (const { line, session } of ways) {
-      const [near] = await session.glance(line, this.every, 1);
-      const cost = (near?.cost ?? Infinity) * crowding(line) + costOfReading(line.reading, false);
-      glanced.push({ line, session, cost });
-    }
-    return glanced.sort(byCost).slice(0, FOLLOWED);
+  /** How near any face comes to a line at a rough look. */
+  private async glanceAt({ line, session }: Way): Promise<Glanced> {
+    const view = viewOf(line, UPRIGHT);
+    const ranks = await session.glance(line, this.every, LOOKED_AT);
+    const score = (ranks[0]?.cost ?? FARTHEST) * crowding(line) + costOfReading(line.reading, false);
+    const glanced = { line, session, near: ranks.map((r) => ({ ...entryOf(r), view })), score };
+    this.glanced.push(glanced);
+    return glanced;
+  }
+
+  /** Lays the entries over a line that came nearest at a glance. */
+  private async at(way: Glanced): Promise<Seen> {
+    const { line, session, near } = way;
+    const tried = await session.fitPreview(near, START, EFFORT.lookRounds);
+    const cost = (tried[0]?.total ?? FARTHEST) * crowding(line);
+    const isPlain = line === this.plainLine && session === this.plain.session;
+    const seen = { ...way, cost, score: cost + costOfReading(line.reading, isPlain) };
+    if (seen.score >= this.best.score) return seen;
+    this.best = seen;
+    this.share += (WAY.assumed - this.share) / 4;
+    this.watch(this.share, nearestOf(tried, this.index));
+    return seen;
+  }
+
+  /** Of some ways looks at those to which faces come nearest at a glance. */
+  async atNearest(ways: readonly Way[]) {
+    const glanced: Glanced[] = [];
+    for (const way of ways) glanced.push(await this.glanceAt(way));
+    for (const way of glanced.sort(byScore).slice(0, FOLLOWED)) await this.at(way);
   }
 }
 
@@ -154,14 +171,17 @@ async function gatherCandidates(
   const upright = viewOf(line, UPRIGHT);
   const ranks = await session.rank(line, coarse, false, onRanked);
   const list: Candidate[] = ranks.map((r) => ({ entry: r.style, view: upright, cost: r.cost }));
-  if ((list[0]?.cost ?? 0) >= NEAR_ENOUGH)
+  if ((list[0]?.cost ?? 0) >= NEAR_ENOUGH && !isEvened(line.reading))
     for (const tan of LEANS) {
       const leaned = leanLine(line, tan);
       const view = viewOf(leaned.line, leaned.lean);
       for (const r of await session.rank(view.line, coarse, true))
         list.push({ entry: r.style, view, cost: r.cost * LEAN_COST_COARSE });
     }
-  return uniqueBy(list.sort(byCost), (c) => c.entry);
+  return uniqueBy(
+    list.sort((a, b) => a.cost - b.cost),
+    (c) => c.entry,
+  );
 }
 
 const entryOf = ({ style }: CoarseRank) => ({ entry: style });
