@@ -121,14 +121,14 @@ def main():
     steps = 1000 * int(sys.argv[3]) if len(sys.argv) > 3 else 20000
     torch.manual_seed(1)
     torch.set_num_threads(1)
-    net = InkNet()
+    net = InkNet().to(memory_format=torch.channels_last)
     print(sum(p.numel() for p in net.parameters()), "weights", flush=True)
     if len(sys.argv) > 4:
         net.load_state_dict(torch.load(sys.argv[4]))
     apart = iter(torch.utils.data.DataLoader(Pictures(words, True, 7), BATCH))
     judged = [next(apart) for _ in range(20)]
     batches = torch.utils.data.DataLoader(Pictures(words, False, int(time.time())), BATCH, num_workers=1, prefetch_factor=4)
-    peak = 1.1e-3
+    peak = 1.0e-3
     best = torch.optim.AdamW(net.parameters(), lr=peak, weight_decay=1e-3)
     begun = time.time()
     mean = 0.0
@@ -139,7 +139,7 @@ def main():
         rate = peak * min(1, (step + 1) / 200) * (0.02 + 0.98 * 0.5 * (1 + np.cos(np.pi * done)))
         for g in best.param_groups:
             g["lr"] = rate
-        loss = loss_of(net(x.float() / 255), y)
+        loss = loss_of(net((x.float() / 255).contiguous(memory_format=torch.channels_last)), y)
         best.zero_grad()
         loss.backward()
         best.step()

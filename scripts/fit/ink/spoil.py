@@ -136,6 +136,12 @@ def shifted(m, dx, dy):
     return cv2.warpAffine(m, np.float32([[1, 0, dx], [0, 1, dy]]), (m.shape[1], m.shape[0]))
 
 
+def swept(m, dx, dy, joined=np.maximum):
+    """What letters cover on their way over (dx, dy) pixels, or cover all the way (np.minimum); their first place is left out."""
+    steps = max(2, int(np.hypot(dx, dy) + 0.5))
+    return joined.reduce([shifted(m, dx * k / steps, dy * k / steps) for k in range(1, steps + 1)])
+
+
 def stroke_of(m, px):
     """The line along the edge of the letters, about `px` wide."""
     k = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * max(1, int(px / 2 + 0.5)) + 1,) * 2)
@@ -154,7 +160,7 @@ def far_colour(rng, other, least):
 def relief(rng, m, tall, base):
     """Raised or pressed letters of the same stuff as their ground: told by light alone. [h, w, 3]"""
     h, w = m.shape
-    bevel = rng.uniform(0.6, max(0.8, 0.09 * tall))
+    bevel = float(np.exp(rng.uniform(np.log(0.5), np.log(max(0.8, 0.09 * tall)))))
     height = cv2.GaussianBlur(m, (0, 0), bevel)
     if rng.random() < 0.4:
         inside = cv2.distanceTransform((m > 0.5).astype(np.uint8), cv2.DIST_L2, 3)
@@ -172,20 +178,26 @@ def relief(rng, m, tall, base):
     shade = ambient + (1 - ambient) * lit / light[2]
     shine = rng.choice([0, 0, rng.uniform(0.1, 0.8)]) * np.maximum(0, lit) ** rng.uniform(8, 40)
     out = base * shade[..., None] + shine[..., None]
+    # Faces that stand well out of their ground show their sides, each lit as it is turned.
+    if depth > 0 and rng.random() < 0.4:
+        deep, seen = tall * rng.uniform(0.02, 0.16), rng.uniform(0, 2 * np.pi)
+        sides = swept(m, -np.cos(seen) * deep, -np.sin(seen) * deep) * (1 - m)
+        my, mx = np.gradient(cv2.GaussianBlur(m, (0, 0), max(1.0, deep / 2)))
+        turned = (-mx * np.cos(angle) - my * np.sin(angle)) / (np.sqrt(mx * mx + my * my) + 1e-4)
+        shaded = base * (ambient + (1 - ambient) * np.maximum(0, turned) * rng.uniform(0.6, 1.4))[..., None]
+        out = out * (1 - sides[..., None]) + shaded * sides[..., None]
     # The shadow that raised letters cast, or the wall of a deep press.
     far = abs(depth) / bevel * rng.uniform(0.2, 2.4) * max(1, tall / 30)
+    if rng.random() < 0.3:
+        far = tall * rng.uniform(0.1, 0.7)
     if rng.random() < 0.75:
-        steps = max(2, int(far))
-        cast = np.zeros_like(m)
-        for k in range(1, steps + 1):
-            cast = np.maximum(cast, shifted(m, -np.cos(angle) * far * k / steps, -np.sin(angle) * far * k / steps))
+        dx, dy = -np.cos(angle) * far, -np.sin(angle) * far
         if depth > 0:
-            cast = cast * (1 - m)
+            cast = swept(m, dx, dy) * (1 - m)
         else:
-            other = np.minimum.reduce([shifted(m, -np.cos(angle) * far * k / steps, -np.sin(angle) * far * k / steps) for k in range(1, steps + 1)])
-            cast = m * (1 - other)
-        cast = cv2.GaussianBlur(cast, (0, 0), rng.uniform(0.4, 3))
-        out = out * (1 - rng.uniform(0.2, 0.75) * cast[..., None])
+            cast = m * (1 - swept(m, dx, dy, np.minimum))
+        cast = cv2.GaussianBlur(cast, (0, 0), rng.uniform(0.4, 3) if rng.random() < 0.6 else 0.4)
+        out = out * (1 - rng.uniform(0.2, 0.8) * cast[..., None])
     # A little paint of another colour on the faces, sometimes.
     if rng.random() < 0.3:
         out = out * (1 + rng.uniform(-0.35, 0.35) * m[..., None])
@@ -244,7 +256,7 @@ def painted(rng, m, tall, base):
             side = far_colour(rng, own, 0.2)
             out = out * (1 - block[..., None]) + side * block[..., None]
     if 0.2 < how < 0.62:
-        px = rng.uniform(1, max(1.5, 0.09 * tall))
+        px = rng.uniform(1, max(1.5, rng.choice([0.07, 0.13]) * tall))
         line = far_colour(rng, own, 0.25)
         if rng.random() < 0.3:
             # Hollow letters: the line alone.
@@ -293,6 +305,8 @@ def printed(rng, m, tall, base):
 
 def camera(rng, out, tall):
     h, w, _ = out.shape
+    # Most pictures are taken well enough, and smaller here than they were.
+    poor = rng.choice([0.25, 1], p=[0.6, 0.4])
     light = np.ones((h, w), np.float32)
     if rng.random() < 0.6:
         light = light * (1 + rng.uniform(0.05, 0.45) * smooth_field(rng, h, w, rng.uniform(80, 300)))
@@ -306,7 +320,7 @@ def camera(rng, out, tall):
         spot = np.zeros((h, w), np.float32)
         cv2.ellipse(spot, at, (int(rng.integers(4, 60)), int(rng.integers(3, 30))), float(rng.uniform(0, 180)), 0, 360, 1.0, -1)
         out = out + rng.uniform(0.2, 0.8) * cv2.GaussianBlur(spot, (0, 0), rng.uniform(2, 12))[..., None]
-    if rng.random() < 0.12:
+    if rng.random() < 0.08:
         # A screen: stripes of red, green and blue, and rows.
         period = rng.uniform(1.7, 4)
         x = np.arange(w, dtype=np.float32)
@@ -314,14 +328,14 @@ def camera(rng, out, tall):
             out[..., c] = out[..., c] * (1 - rng.uniform(0.2, 0.7) * (0.5 + 0.5 * np.cos(2 * np.pi * (x / period + c / 3))))[None]
         y = np.arange(h, dtype=np.float32)
         out = out * (1 - rng.uniform(0, 0.5) * (0.5 + 0.5 * np.cos(2 * np.pi * y / period)))[:, None, None] * 1.4
-    if rng.random() < 0.25:
+    if rng.random() < 0.25 * poor:
         # Coarser than it is, as a frame of a film is.
         s = rng.uniform(0.35, 0.95)
         out = cv2.resize(cv2.resize(out, None, fx=s, fy=s, interpolation=cv2.INTER_AREA), (w, h), interpolation=int(rng.choice([cv2.INTER_LINEAR, cv2.INTER_CUBIC])))
-    blur = rng.choice([0, rng.uniform(0.3, 1.0), rng.uniform(0.6, 0.05 * tall + 0.7)])
+    blur = rng.choice([0, rng.uniform(0.3, 1.0), poor * rng.uniform(0.6, 0.05 * tall + 0.7)])
     if blur > 0.2:
         out = cv2.GaussianBlur(out, (0, 0), float(blur))
-    if rng.random() < 0.1:
+    if rng.random() < 0.1 * poor:
         n = int(rng.integers(2, 2 + max(1, int(tall * 0.12))))
         k = np.zeros((n, n), np.float32)
         cv2.line(k, (0, int(rng.integers(0, n))), (n - 1, int(rng.integers(0, n))), 1)
@@ -335,12 +349,12 @@ def camera(rng, out, tall):
         noise = rng.standard_normal((h, w, 3 if rng.random() < 0.5 else 1)).astype(np.float32)
         if rng.random() < 0.3:
             noise = cv2.GaussianBlur(noise, (0, 0), 0.8).reshape(h, w, -1) * 2
-        out = out + rng.uniform(0, 0.07) * noise
+        out = out + rng.uniform(0, 0.07) * poor * noise
     if rng.random() < 0.2:
         out = out + rng.uniform(0.2, 1.2) * (out - cv2.GaussianBlur(out, (0, 0), rng.uniform(0.8, 2)))
     out = (np.clip(out, 0, 1) * 255).astype(np.uint8)
     if rng.random() < 0.6:
-        quality = int(rng.uniform(12, 95))
+        quality = int(rng.uniform(95 - 83 * poor, 95))
         out = cv2.imdecode(cv2.imencode(".jpg", out, [cv2.IMWRITE_JPEG_QUALITY, quality])[1], cv2.IMREAD_COLOR)
     return out
 

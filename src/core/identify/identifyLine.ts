@@ -191,6 +191,7 @@ function evidenceOf(ranked: Tried[], index: SignatureIndex, characters: string[]
     edge: edgeOf(best),
     spacingEm: best.result.spacing,
     warp: abs(Math.log(best.result.pose.aspect)) + abs(best.result.pose.slant) + abs(best.result.pose.taper),
+    isAssumed: best.view.line.reading !== "plain",
   };
 }
 

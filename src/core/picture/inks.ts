@@ -11,19 +11,20 @@ export type SeenAs =
   | "evened, upright"
   | `evened, ${number} times as wide`
   | `evened, around ${number} from ${number}`;
-type Learned = "learned" | "learned colours" | "learned edges";
-export type InkReading =
-  | "plain"
+/** What the ink of a line is taken for, beside what stands out. */
+type InkAs =
   | "level as it is"
   | "away from the border"
-  | Learned
-  | SeenAs
-  | `${Learned}, ${SeenAs}`
+  | "learned"
+  | "learned colours"
+  | "learned edges"
   | "filled outlines"
   | "first colour"
   | "second colour";
+type Evened = SeenAs | `${InkAs}, ${SeenAs}`;
+export type InkReading = "plain" | InkAs | Evened;
 /** Whether a line was laid as if seen from the front: how far it was turned away, its rows do not tell. */
-export const isEvened = (reading: InkReading) => reading.includes("evened");
+export const isEvened = (reading: InkReading): reading is Evened => reading.includes("evened");
 export type InkHypothesis = { picture: InkPicture; reading: InkReading };
 
 /** Of all ink, a colour must have this share to be letters of its own. */

@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import type { InkPicture } from "../geometry/raster";
-import { dropSpecks, findPieces, mergePieces } from "./pieces";
+import { dropFaint, dropSpecks, dropSurfaces, findPieces, mergePieces } from "./pieces";
 import { cropInk, leanInk, shrinkPicture, turnInk } from "./straighten";
 
 /** Ink from rows of text: # full, + half, . paper. */
@@ -15,6 +15,32 @@ const rowsOf = ({ widthPx, heightPx, ink }: InkPicture) =>
       ink[y * widthPx + x]! > 0.75 ? "#" : ink[y * widthPx + x]! > 0.25 ? "+" : ".",
     ).join(""),
   );
+
+describe("what is not lettering", () => {
+  test("a surface that begins at the border goes, a letter that touches it stays", () => {
+    const letters = ["..##....##..", "..##....##..", "..##....##..", "..##....##.."];
+    const wedge = inkOf("########....", "#####.......", "............", "............", ...letters);
+    const paper = Array<string>(4).fill("............");
+    expect(rowsOf(dropSurfaces(wedge)!)).toEqual([...paper, ...letters]);
+  });
+
+  test("where nothing begins at the border nothing is said", () => {
+    expect(dropSurfaces(inkOf("............", "..##....##..", "............"))).toBeNull();
+  });
+
+  test("doubt goes where the rest is sure", () => {
+    expect(rowsOf(dropFaint(inkOf("##..##..++", "##..##..++", "##..##...."))!)).toEqual([
+      "##..##....",
+      "##..##....",
+      "##..##....",
+    ]);
+  });
+
+  test("where all is doubt it stays, and so does paper", () => {
+    expect(dropFaint(inkOf("++..++", "++..++"))).toBeNull();
+    expect(dropFaint(inkOf("......", "......"))).toBeNull();
+  });
+});
 
 describe("pieces", () => {
   const picture = inkOf("............", ".##....##...", ".##....##...", ".......##...", "..#.........", ".......##...");

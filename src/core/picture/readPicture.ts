@@ -51,7 +51,6 @@ const LARGE_PX = 300_000;
 const PREVIEW_PX = 560;
 const SMALL_PX = 34;
 const MARGIN_PX = 8;
-const LEARNED = ["learned colours", "learned edges", "learned"] as const;
 /** A line that slopes less is level. */
 const LEVEL_DEG = 0.5;
 
@@ -211,9 +210,10 @@ function findFront({ strip }: InkLine): Front {
 /** The line under a reading of how it was seen. */
 function cutAsSeen(line: InkLine, ink: InkPicture, seen: SeenAs): InkLine[] {
   const cut = cutLine(ink, 0);
-  const of = LEARNED.find((r) => r === line.reading);
-  const reading: InkReading = of ? `${of}, ${seen}` : seen;
-  return cut ? [{ ...line, ...cut, slopeDeg: line.slopeDeg, reading }] : [];
+  const { reading } = line;
+  if (isEvened(reading)) return [];
+  const as: InkReading = reading === "plain" ? seen : `${reading}, ${seen}`;
+  return cut ? [{ ...line, ...cut, slopeDeg: line.slopeDeg, reading: as }] : [];
 }
 
 /** Even, and with what stood upright in the picture upright again: a line is sloping that is seen from the side, and its letters are not turned. */

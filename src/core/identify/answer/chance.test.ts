@@ -5,7 +5,7 @@ import { chancesOf, noneChanceOf, sharesOf, termsOf, type AnswerEvidence } from 
 /** A good answer: near, far before the next family, letters where they belong. */
 const GOOD: AnswerEvidence = {
   ...{ cost: 0.1, nextFamilyCost: 0.4, letterCount: 9, blurPx: 0.6, noisy: false, worstAgreement: 0.9 },
-  ...{ edge: 0.3, spacingEm: 0.004, warp: 0.01 },
+  ...{ edge: 0.3, spacingEm: 0.004, warp: 0.01, isAssumed: false },
 };
 /** A stranger: as near to several families, none of them near. */
 const STRANGER: AnswerEvidence = { ...GOOD, cost: 0.34, nextFamilyCost: 0.36, worstAgreement: 0.55, spacingEm: 0.02 };

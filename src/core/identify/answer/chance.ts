@@ -16,6 +16,8 @@ export type AnswerEvidence = {
   /** How far its letters stand from where the face sets them, em; and how much it had to be stretched and slanted to lie there. */
   spacingEm: number;
   warp: number;
+  /** Its ink, or where it was seen from, was assumed: faces come less near then, right or wrong. */
+  isAssumed: boolean;
 };
 
 /**
@@ -38,26 +40,37 @@ export const CHANCE = {
     fine: 1.34,
     spacing: 0.26,
     warp: 0.99,
+    assumed: 0,
+    assumedDepth: 0,
+    assumedGap: 0,
   },
 };
 const NEVER_SURER_THAN = 0.985;
 
 /** The numbers that the fit weighs, each about between −1 and 1. */
-export const termsOf = (e: AnswerEvidence) => ({
-  bias: 1,
-  cost: Math.min(1, e.cost),
-  ratio: Math.min(1, e.cost / Math.max(1e-3, e.nextFamilyCost)),
-  gap: Math.min(1, 4 * Math.max(0, e.nextFamilyCost - e.cost)),
-  depth: Math.log(Math.max(0.01, e.cost) / 0.12),
-  letters: Math.log(Math.max(1, e.letterCount) / 9),
-  blur: Math.min(1, e.blurPx / 2.5),
-  noisy: e.noisy ? 1 : 0,
-  worst: 1 - e.worstAgreement,
-  edge: Math.log(Math.max(0.02, e.edge) / 0.3),
-  fine: Math.log((Math.max(0.01, e.cost) * 0.3) / (0.12 * Math.max(0.02, e.edge))),
-  spacing: Math.log((e.spacingEm + 0.002) / 0.008),
-  warp: Math.min(1, 8 * e.warp),
-});
+export function termsOf(e: AnswerEvidence) {
+  const assumed = e.isAssumed ? 1 : 0;
+  const gap = Math.min(1, 4 * Math.max(0, e.nextFamilyCost - e.cost));
+  const depth = Math.log(Math.max(0.01, e.cost) / 0.12);
+  return {
+    bias: 1,
+    cost: Math.min(1, e.cost),
+    ratio: Math.min(1, e.cost / Math.max(1e-3, e.nextFamilyCost)),
+    gap,
+    depth,
+    letters: Math.log(Math.max(1, e.letterCount) / 9),
+    blur: Math.min(1, e.blurPx / 2.5),
+    noisy: e.noisy ? 1 : 0,
+    worst: 1 - e.worstAgreement,
+    edge: Math.log(Math.max(0.02, e.edge) / 0.3),
+    fine: Math.log((Math.max(0.01, e.cost) * 0.3) / (0.12 * Math.max(0.02, e.edge))),
+    spacing: Math.log((e.spacingEm + 0.002) / 0.008),
+    warp: Math.min(1, 8 * e.warp),
+    assumed,
+    assumedDepth: assumed * depth,
+    assumedGap: assumed * gap,
+  };
+}
 
 /** Chance that the picture shows none of the faces. */
 export function noneChanceOf(evidence: AnswerEvidence, weights = CHANCE.none): number {

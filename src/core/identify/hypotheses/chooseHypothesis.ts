@@ -48,6 +48,7 @@ const FAR_FROM = 0.4;
 const FOLLOWED = 4;
 /** Where nothing can be laid over a line. */
 const FARTHEST = 2;
+const HOPELESS = 0.6;
 /** Entries of the index that ways to see a picture are chosen by, about, and how many of them are laid over it. */
 const GLANCED_ENTRIES = 1500;
 const LOOKED_AT = 5;
@@ -75,12 +76,14 @@ export async function chooseHypothesis(
 ): Promise<Hypothesis> {
   const session = new MatchSession(wording, executor);
   const onRanked = (ranks: CoarseRank[]) => watch(WAY.ranked, nearestOf(ranks.map(entryOf), index));
-  const candidates = await gatherCandidates(lines.plain, session, EFFORT, onRanked);
+  const every = ceil((index.leaders?.leaders.length ?? index.ids.length) / GLANCED_ENTRIES);
+  const hopeless = await findHopeless(lines.plain, session, every);
+  const candidates = hopeless ?? (await gatherCandidates(lines.plain, session, EFFORT, onRanked));
   const plain: Hypothesis = { session, candidates, effort: EFFORT };
   watch(WAY.compared, nearestOf(candidates, index));
   if ((candidates[0]?.cost ?? Infinity) <= PLAIN_ENOUGH) return plain;
-  const looks = new Looks(lines.plain, plain, index, watch);
-  if (candidates.length && (await looks.atPlain()).cost < CLOSE_ENOUGH) return plain;
+  const looks = new Looks(lines.plain, plain, index, every, watch);
+  if (candidates.length && (await looks.atPlain()).cost < CLOSE_ENOUGH && !hopeless) return plain;
   const small = proposeSmallCapitals(lines.plain, wording);
   await looks.atNearest([
     ...(await lines.others()).map((line) => ({ line, session })),
@@ -89,7 +92,7 @@ export async function chooseHypothesis(
   if (looks.best.cost > EVEN_ENOUGH) await lookFromFront(lines, looks);
   const { best } = looks;
   const effort = best.cost > FURTHER_FROM ? MORE_EFFORT : EFFORT;
-  if (best.line === lines.plain && best.session === session && effort === EFFORT) return plain;
+  if (best.line === lines.plain && best.session === session && effort === EFFORT && !hopeless) return plain;
   return { session: best.session, candidates: await gatherCandidates(best.line, best.session, effort), effort };
 }
 
@@ -110,15 +113,14 @@ class Looks {
   readonly glanced: Glanced[] = [];
   best: Seen;
   private share = WAY.compared;
-  private every: number;
   constructor(
     private plainLine: InkLine,
     private plain: Hypothesis,
     private index: SignatureIndex,
+    private every: number,
     private watch: Watch,
   ) {
     this.best = { line: plainLine, session: plain.session, near: [], cost: FARTHEST, score: Infinity };
-    this.every = ceil((index.leaders?.leaders.length ?? index.ids.length) / GLANCED_ENTRIES);
   }
 
   /** The line as it stands, with what is known of it. */
@@ -161,6 +163,14 @@ class Looks {
   }
 }
 
+/** Where pieces of ink are not the letters and no face is near at a rough look, a closer one at all of them tells no more. @returns null elsewhere. */
+async function findHopeless(line: InkLine, session: MatchSession, every: number): Promise<Candidate[] | null> {
+  if (line.letters.length === session.wording.characters.length) return null;
+  const ranks = await session.glance(line, every, LOOKED_AT);
+  const view = viewOf(line, UPRIGHT);
+  return (ranks[0]?.cost ?? FARTHEST) < HOPELESS ? null : ranks.map((r) => ({ ...entryOf(r), view, cost: r.cost }));
+}
+
 /** The best candidates over all views of one line; each entry once, under its best view. */
 async function gatherCandidates(
   line: InkLine,
@@ -190,7 +200,7 @@ export function nearestOf(entries: readonly { entry: number }[], index: Signatur
 }
 
 function costOfReading(reading: InkReading, isPlain: boolean): number {
-  const by = reading.startsWith("learned") ? LEARNED_COST : isPlain || isEvened(reading) ? 0 : OTHER_COST;
+  const by = reading.startsWith("learned") ? LEARNED_COST : isPlain || reading.startsWith("evened") ? 0 : OTHER_COST;
   return isEvened(reading) ? by + EVENED_COST : by;
 }
 

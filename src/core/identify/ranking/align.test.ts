@@ -4,7 +4,7 @@ import { readDemo } from "../../../../tests/fixtures/demoFont";
 import type { OpenFace } from "../../outlines/openFace";
 import { readPicture } from "../../picture/readPicture";
 import type { CutBox } from "../../picture/straighten";
-import { alignPieces } from "./align";
+import { alignFromSide, alignPieces } from "./align";
 import { instancesOf } from "../../descriptors/instances";
 import { readByShape, readWords, type TextFit } from "../hypotheses/readShapes";
 import { inlineExecutor } from "../executor";
@@ -24,6 +24,37 @@ const piece = (left: number, right: number, top = 0.5, bottom = 0): CutBox => ({
   right: 100 * right,
   top: 100 - 100 * top,
   bottom: 100 - 100 * bottom,
+});
+
+describe("a line seen from the side", () => {
+  const letters = [letter(0.6), letter(0.5), letter(0.4), letter(0.6)];
+  /** The letters side by side, a gap of 0.05 em between them, seen this much narrower. */
+  const seen = (narrower: number) => {
+    let pen = 0;
+    return letters.map(({ right }) => {
+      const box = piece(pen * narrower, (pen + right) * narrower);
+      pen += right + 0.05;
+      return box;
+    });
+  };
+
+  test.each([0.6, 0.8, 1])("letters %d times as wide stand where their pieces are", (narrower) => {
+    const pieces = seen(narrower);
+    const { placed } = alignFromSide(pieces, letters, [0])!;
+    placed.forEach((box, i) => {
+      expect(Math.abs(box!.left - pieces[i]!.left)).toBeLessThan(2);
+      expect(Math.abs(box!.right - pieces[i]!.right)).toBeLessThan(2);
+    });
+  });
+
+  test("widths agree better than if it were seen from the front", () => {
+    const pieces = seen(0.6);
+    expect(alignFromSide(pieces, letters, [0])!.cost).toBeLessThan(0.3 * (alignPieces(pieces, letters, [0])?.cost ?? Infinity)); // oxfmt-ignore
+  });
+
+  test("what is far narrower is no line of this text", () => {
+    expect(alignFromSide(seen(0.3), letters, [0])).toBeNull();
+  });
 });
 
 describe("pieces and letters", () => {
