@@ -118,7 +118,7 @@ describe("seen from the side", () => {
       fromSide(id, "Harbour Light", left, right),
       ...(["Harbour Light", described.index, executor, 5] as const),
     );
-    expect([matches[0]!.styleId, line.reading]).toEqual([id, expect.stringMatching(/^evened/)]);
+    expect([matches[0]!.styleId, line.reading]).toEqual([id, expect.stringMatching(/evened/)]);
     expect(matches[0]!.score).toBeGreaterThan(0.8);
     expect(noneChance).toBeLessThan(0.5);
     expect(Math.abs(taper)).toBeLessThan(0.05);
