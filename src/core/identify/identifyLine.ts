@@ -14,7 +14,7 @@ import { drawPose, posePolygons, scalePose, type Imaging } from "./registration/
 import { estimateImaging } from "./registration/imaging";
 import { MatchSession } from "./session";
 import type { SignatureIndex } from "../descriptors/extractDescriptors";
-import { chooseHypothesis, EFFORT, nearestOf, WAY, type Watch } from "./hypotheses/chooseHypothesis";
+import { chooseHypothesis, EFFORT, nearestOf, WAY, type Watch } from "./chooseHypothesis";
 import { proposeSmallCapitals } from "./hypotheses/smallCapitals";
 import { likenessOf, type Likeness } from "../descriptors/twins";
 import { drawnCharacters, wordingOf, type Wording } from "../picture/wording";

@@ -4,11 +4,10 @@ import { cellsOf, sumInk, type SumTable } from "../../geometry/raster";
 import { describeCells, FORM_LENGTH } from "../../measure/cellForm";
 import { isEvened } from "../../picture/inks";
 import type { InkLine } from "../../picture/readPicture";
-import { spanOf, type CutBox } from "../../picture/straighten";
+import type { CutBox } from "../../picture/straighten";
 import { alignFromSide, alignPieces, type Alignment } from "./align";
 import { quantize, type SignatureIndex, type GlyphBox } from "../../descriptors/extractDescriptors";
 import { Nearest } from "./nearest";
-import type { RoughWord } from "./whole";
 import { drawnCharacters, type Wording } from "../../picture/wording";
 
 // Taken out of the global object once: the loops below call them millions of times.
@@ -27,6 +26,9 @@ const ASPECT_WEIGHT_FROM_SIDE = 0.06;
 /** A part of the index, or of some of its entries: every `of`th, beginning with `at`. */
 export type Share = { at: number; of: number };
 const ALL: Share = { at: 0, of: 1 };
+
+/** A style's word drawn once, for lines of every length: ink of 0–255, shape [columns, ROUGH_ROWS]; how wide it is to its height; its mean rows. */
+export type RoughWord = { columns: number; ink: Uint8Array; ratio: number; rows: Float32Array };
 
 /** A text as every style would set it: looked up once, whatever number of lines it is laid over. */
 export type SetWord = {

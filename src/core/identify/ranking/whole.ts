@@ -3,11 +3,11 @@
 import { drawCells } from "../../measure/cellForm";
 import { isEvened } from "../../picture/inks";
 import type { InkLine } from "../../picture/readPicture";
-import { spanOf, type CutBox } from "../../picture/straighten";
+import { spanOf } from "../../picture/straighten";
 import type { Wording } from "../../picture/wording";
 import { FORM_STEPS, type SignatureIndex } from "../../descriptors/extractDescriptors";
 import { layOutBoxes } from "./align";
-import { best, measureWord, type CoarseRank, type SetWord, type Share } from "./coarse";
+import { best, measureWord, type CoarseRank, type RoughWord, type SetWord, type Share } from "./coarse";
 import { Nearest } from "./nearest";
 import { describeWord, FINE_ROWS, grainOf, ROUGH_ROWS, warpWords, type Grain, type WordColumns } from "./warp";
 
@@ -70,8 +70,6 @@ export function glanceAtWhole(line: InkLine, word: SetWord, index: SignatureInde
   return best(ranks, keep);
 }
 
-/** A style's word drawn once, for lines of every length: ink of 0–255, shape [columns, ROUGH_ROWS]; how wide it is to its height; its mean rows. */
-export type RoughWord = { columns: number; ink: Uint8Array; ratio: number; rows: Float32Array };
 type Entry = SetWord["entries"][number];
 
 /** Columns a row of the rough drawing, and at most. */

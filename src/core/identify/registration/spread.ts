@@ -16,7 +16,7 @@ const STIFFNESS = 0.02;
 export type Standing = { u: number; em: number };
 
 /** Width against height in the middle of a line; how it changes from there to either end, and at both ends alike. */
-export type Spread = { aspect: number; widen: number; bulge: number };
+type Spread = { aspect: number; widen: number; bulge: number };
 
 /** The run as a polynomial of the place along the line. @returns null where letters stand all in one place. */
 function fitRun(at: readonly Standing[], degree: number): number[] | null {

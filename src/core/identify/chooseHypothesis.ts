@@ -1,15 +1,15 @@
 // What is assumed of a picture, of its ink, of where it was seen from, of how its text is set: that to which faces come nearest at quick looks.
-import { isEvened, type InkReading } from "../../picture/inks";
-import { leanLine, type InkLine, type InkReadings } from "../../picture/readPicture";
-import { spanOf, UPRIGHT } from "../../picture/straighten";
-import type { Wording } from "../../picture/wording";
-import type { SignatureIndex } from "../../descriptors/extractDescriptors";
-import type { Executor } from "../executor";
-import type { CoarseRank } from "../ranking/coarse";
-import { uniqueBy } from "../ranking/uniqueBy";
-import { START, viewOf, type View } from "../registration/fit";
-import { MatchSession } from "../session";
-import { proposeSmallCapitals } from "./smallCapitals";
+import { isEvened, type InkReading } from "../picture/inks";
+import { leanLine, type InkLine, type InkReadings } from "../picture/readPicture";
+import { spanOf, UPRIGHT } from "../picture/straighten";
+import type { Wording } from "../picture/wording";
+import type { SignatureIndex } from "../descriptors/extractDescriptors";
+import type { Executor } from "./executor";
+import type { CoarseRank } from "./ranking/coarse";
+import { uniqueBy } from "./ranking/uniqueBy";
+import { START, viewOf, type View } from "./registration/fit";
+import { MatchSession } from "./session";
+import { proposeSmallCapitals } from "./hypotheses/smallCapitals";
 
 const { ceil, max, min } = Math;
 
@@ -22,7 +22,7 @@ const MORE_EFFORT = { ...EFFORT, coarse: 90, glances: 90, looks: 16 };
 type Candidate = { entry: number; view: View; cost: number };
 
 /** What is assumed of a picture; and what came near under that. */
-export type Hypothesis = { session: MatchSession; candidates: Candidate[]; effort: typeof EFFORT };
+type Hypothesis = { session: MatchSession; candidates: Candidate[]; effort: typeof EFFORT };
 
 /** Told while an answer is being found. @param share - of the way, 0–1. @param nearest - styles that come nearest so far, the nearest first. */
 export type Watch = (share: number, nearest: string[]) => void;
