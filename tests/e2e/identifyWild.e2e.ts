@@ -107,6 +107,8 @@ describe("a frame of a film", () => {
     const answer = await first();
     // A pixel beside the place that was clicked: neighbouring weights may change places.
     expect(answer).toMatch(/^Zilla Slab (Semi)?Bold$/);
+    // What was picked is saved after the answer.
+    await page.waitForLoadState("networkidle");
     await page.reload();
     await page.locator("[data-match]").first().waitFor();
     expect(await page.getByLabel("Letters:").inputValue()).toBe("picked");
