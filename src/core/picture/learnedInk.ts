@@ -109,16 +109,21 @@ export function cutSeen(
   return { widthPx, heightPx, ink: own, part: moved };
 }
 
-/** What was seen, with the picture's own edges. @param whole - the picture that was looked at, as large as its ink is wanted. */
-export function inkByEdges(seen: SeenInk, whole: RgbaPicture, widthOfPicturePx: number): InkPicture | null {
+/** What was seen, with the picture's own edges. @param rough - the same as `drawSeen` gives it for `whole`. */
+export function inkByEdges(
+  seen: SeenInk,
+  rough: Float32Array,
+  whole: RgbaPicture,
+  widthOfPicturePx: number,
+): InkPicture | null {
   const band = bandOf(seen);
   if (!band) return null;
   const perSeen = (seen.part.right - seen.part.left) / seen.widthPx / (widthOfPicturePx / whole.widthPx);
-  return sharpenInk(whole, drawSeen(seen, whole, widthOfPicturePx), band.heightPx * perSeen);
+  return sharpenInk(whole, rough, band.heightPx * perSeen);
 }
 
 /** What was seen, at the places of the pixels of the whole picture in another size; nothing where it was not looked at. */
-function drawSeen({ part, ...seen }: SeenInk, whole: RgbaPicture, widthOfPicturePx: number): Float32Array {
+export function drawSeen({ part, ...seen }: SeenInk, whole: RgbaPicture, widthOfPicturePx: number): Float32Array {
   const by = widthOfPicturePx / whole.widthPx;
   const [across, down] = [seen.widthPx / (part.right - part.left), seen.heightPx / (part.bottom - part.top)];
   const ink = new Float32Array(whole.widthPx * whole.heightPx);
@@ -130,11 +135,11 @@ function drawSeen({ part, ...seen }: SeenInk, whole: RgbaPicture, widthOfPicture
 
 /**
  * Ink of the colours that are mostly ink where a net sees it: its edges are the picture's own.
- * @param whole - the picture that was looked at, as large as its ink is wanted. @returns null where colours do not part ink from the rest.
+ * @param ink - what was seen, as `drawSeen` gives it for `whole`. @param whole - the picture that was looked at, as large as its ink is wanted.
+ * @returns null where colours do not part ink from the rest.
  */
-export function inkByVote(seen: SeenInk, whole: RgbaPicture, widthOfPicturePx: number): InkPicture | null {
+export function inkByVote(ink: Float32Array, whole: RgbaPicture): InkPicture | null {
   const colours = mainColours(whole);
-  const ink = drawSeen(seen, whole, widthOfPicturePx);
   const votes = colours.map(() => ({ ink: 0, all: 0 }));
   const step = max(1, floor((ink.length / VOTERS) ** 0.5));
   for (let y = 0; y < whole.heightPx; y += step)

@@ -2,7 +2,7 @@
 import type { InkPicture } from "../geometry/raster";
 import { drawStrokes, pickColours, takeInk, type HandInk } from "./handInk";
 import { findInk, type RgbaPicture } from "./ink";
-import { cutSeen, inkByEdges, inkByVote, seeInk, type InkNet } from "./learnedInk";
+import { cutSeen, drawSeen, inkByEdges, inkByVote, seeInk, type InkNet } from "./learnedInk";
 import { isEvened, proposeInks, type InkHypothesis, type InkReading, type SeenAs } from "./inks";
 import { drawIn, findDotReach, spreadInk } from "./dots";
 import { dropBorder, dropFaint, dropSpecks, dropSurfaces, mergePieces, type Piece } from "./pieces";
@@ -86,11 +86,11 @@ export function readPicture(
   if (!plain) return null;
   // Long strokes of a script may look like the slope of its line.
   const level: InkHypothesis[] = abs(plain.slopeDeg) > LEVEL_DEG ? [{ picture: found, reading: "level as it is" }] : [];
-  const inner = byHand ? null : dropSurfaces(found);
-  const inside: InkHypothesis[] = inner ? [{ picture: inner, reading: "away from the border" }] : [];
   // Reading the text and identifying both ask for them.
   const others = once(async () => {
     const learned = net && !byHand ? await readLearned({ picture, frame, framed, fitted }, net) : [];
+    const inner = byHand ? null : dropSurfaces(found);
+    const inside: InkHypothesis[] = inner ? [{ picture: inner, reading: "away from the border" }] : [];
     const inks = [...inside, ...level, ...(byHand ? [] : proposeInks(found))];
     return [...learned, ...inks.flatMap((ink) => lineOf(ink, found) ?? [])];
   });
@@ -137,8 +137,9 @@ type Framed = { picture: RgbaPicture; frame: PictureFrame; framed: RgbaPicture; 
 async function readLearned({ picture, frame, framed, fitted }: Framed, net: InkNet): Promise<InkLine[]> {
   const seen = await seeFramed(picture, frame, framed, net);
   if (!seen) return [];
-  const voted = inkByVote(seen, fitted, framed.widthPx);
-  const sharp = inkByEdges(seen, fitted, framed.widthPx);
+  const rough = drawSeen(seen, fitted, framed.widthPx);
+  const voted = inkByVote(rough, fitted);
+  const sharp = inkByEdges(seen, rough, fitted, framed.widthPx);
   const clear = { noisy: false, contrast: LEARNED_CONTRAST };
   return [
     lineOf({ picture: seen, reading: "learned" }, clear),
@@ -209,9 +210,9 @@ function findFront({ strip }: InkLine): Front {
 
 /** The line under a reading of how it was seen. */
 function cutAsSeen(line: InkLine, ink: InkPicture, seen: SeenAs): InkLine[] {
-  const cut = cutLine(ink, 0);
   const { reading } = line;
   if (isEvened(reading)) return [];
+  const cut = cutLine(ink, 0);
   const as: InkReading = reading === "plain" ? seen : `${reading}, ${seen}`;
   return cut ? [{ ...line, ...cut, slopeDeg: line.slopeDeg, reading: as }] : [];
 }
@@ -229,7 +230,6 @@ const SLANTED_DEG = 2;
 
 /** From how far round the line was seen is not known: it is cut in a few ways, and fitting finds the rest. */
 function seeFurther(line: InkLine, { taper, even }: Front): InkLine[] {
-  if (isEvened(line.reading)) return [];
   if (!taper || !even) return cutAsSeen(line, stretchInk(line.strip, NARROWED), `evened, ${NARROWED} times as wide`);
   if (!taper.bow) return [];
   return ROUNDS.flatMap((round) =>

@@ -1,6 +1,6 @@
 // Ink that is known roughly, made as sharp as the picture: about every pixel the colour of ink and that of its ground are told from what was known,
 // and the pixel is as much ink as it lies between them.
-import type { InkPicture } from "../geometry/raster";
+import { sumInk, type InkPicture } from "../geometry/raster";
 import type { RgbaPicture } from "./ink";
 
 // Taken out of the global object once: the loops below call them millions of times.
@@ -61,26 +61,15 @@ function meanColours(planes: Float32Array[], weights: Float32Array, w: number, h
 
 /** Means over squares of 2 · reach + 1 pixels, or what of them lies in the picture. */
 function meanAround(values: Float32Array, w: number, h: number, reach: number): Float32Array {
-  return slide(slide(values, w, h, 1, w, reach), h, w, w, 1, reach);
-}
-
-/** Running means along lines of `length` pixels that stand `step` apart; the lines themselves `between` apart. */
-function slide(values: Float32Array, length: number, lines: number, step: number, between: number, reach: number) {
-  const out = new Float32Array(values.length);
-  for (let line = 0; line < lines; line++) {
-    const at = line * between;
-    let [sum, count] = [0, 0];
-    for (let k = 0; k < min(reach, length); k++, count++) sum += values[at + k * step]!;
-    for (let k = 0; k < length; k++) {
-      if (k + reach < length) {
-        sum += values[at + (k + reach) * step]!;
-        count++;
-      }
-      if (k - reach - 1 >= 0) {
-        sum -= values[at + (k - reach - 1) * step]!;
-        count--;
-      }
-      out[at + k * step] = sum / count;
+  const { sums } = sumInk({ widthPx: w, heightPx: h, ink: values });
+  const out = new Float32Array(w * h);
+  for (let y = 0, i = 0; y < h; y++) {
+    const [y0, y1] = [max(0, y - reach), min(h, y + reach + 1)];
+    const [above, below] = [y0 * (w + 1), y1 * (w + 1)];
+    for (let x = 0; x < w; x++, i++) {
+      const [x0, x1] = [max(0, x - reach), min(w, x + reach + 1)];
+      const sum = sums[below + x1]! - sums[below + x0]! - sums[above + x1]! + sums[above + x0]!;
+      out[i] = sum / ((x1 - x0) * (y1 - y0));
     }
   }
   return out;

@@ -1,5 +1,7 @@
 // Which pieces of ink are which letters, where letters touch or fall apart: a candidate's own widths and heights lead.
 // Method: dynamic programming over pieces (left to right) and letters; several letters may share a piece, several pieces a letter.
+import { isEvened } from "../../picture/inks";
+import type { InkLine } from "../../picture/readPicture";
 import { spanOf, type CutBox } from "../../picture/straighten";
 import type { GlyphBox } from "../../descriptors/extractDescriptors";
 
@@ -66,6 +68,13 @@ export function alignPieces(
   }
   return { placed, cost: cost[size - 1]! / n, scalePx, baselinePx, trackingEm };
 }
+
+/** The letters of a line laid over its pieces, as it was seen. */
+export const alignLine = (
+  { letters, reading }: InkLine,
+  boxes: readonly (GlyphBox | null)[],
+  wordStarts: readonly number[],
+): Alignment | null => (isEvened(reading) ? alignFromSide : alignPieces)(letters, boxes, wordStarts);
 
 /**
  * The same for a line that was seen from the side: it may be narrower than the style sets it.

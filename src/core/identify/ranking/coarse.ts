@@ -1,11 +1,12 @@
 // The coarse stage: all styles against the cut letters by signature and by one shared line fit; no face is opened.
+import { LRUCache } from "lru-cache";
 import { solveSymmetric3 } from "../../geometry/linear";
 import { cellsOf, sumInk, type SumTable } from "../../geometry/raster";
 import { describeCells, FORM_LENGTH } from "../../measure/cellForm";
 import { isEvened } from "../../picture/inks";
 import type { InkLine } from "../../picture/readPicture";
 import type { CutBox } from "../../picture/straighten";
-import { alignFromSide, alignPieces, type Alignment } from "./align";
+import { alignLine, type Alignment } from "./align";
 import { quantize, type SignatureIndex, type GlyphBox } from "../../descriptors/extractDescriptors";
 import { Nearest } from "./nearest";
 import { drawnCharacters, type Wording } from "../../picture/wording";
@@ -40,28 +41,37 @@ export type SetWord = {
 };
 
 /** Texts that were asked about last, as they were looked up in an index: one question asks about the same text over and over. */
-const lookedUp = new WeakMap<SignatureIndex, Map<string, SetWord>>();
-const LOOKED_UP = 8;
+const lookedUp = new WeakMap<SignatureIndex, LRUCache<string, SetWord>>();
+/** Of two shares: the text as it is, and in small capitals. */
+const LOOKED_UP = 4;
 
-/** The word in all entries of a share, or in its leaders. */
-export function measureWord(wording: Wording, index: SignatureIndex, share = ALL, among: Int32Array | null = null) {
-  if (among && among !== index.leaders?.leaders) return measureAmong(wording, index, share, among);
-  // Letters may be described between two questions.
+/** The word in the entries of a share. @param among - those of which the share is taken; null: all of the index. */
+export function measureWord(
+  wording: Wording,
+  index: SignatureIndex,
+  share = ALL,
+  among: Int32Array | null = null,
+): SetWord {
   const positions = drawnCharacters(wording).map((c) => index.at(c));
-  const key = JSON.stringify([wording.clean, wording.small, share, Boolean(among), positions]);
-  const kept = lookedUp.get(index) ?? new Map<string, SetWord>();
-  lookedUp.set(index, kept);
-  const known = kept.get(key) ?? measureAmong(wording, index, share, among);
-  kept.delete(key);
+  // Of a parted index only the leaders are asked about time and again: all of its entries would fill the memory.
+  if (among !== (index.leaders?.leaders ?? null)) return lookUp(wording, positions, index, share, among);
+  let kept = lookedUp.get(index);
+  if (!kept) lookedUp.set(index, (kept = new LRUCache({ max: LOOKED_UP })));
+  // Letters may be described between two questions: their positions tell.
+  const key = JSON.stringify([wording.clean, wording.small, share, positions]);
+  const known = kept.get(key) ?? lookUp(wording, positions, index, share, among);
   kept.set(key, known);
-  if (kept.size > LOOKED_UP) kept.delete(kept.keys().next().value!);
   return known;
 }
 
 /** Entries lacking more than a third of the characters are left out. */
-function measureAmong(wording: Wording, index: SignatureIndex, { at, of }: Share, among: Int32Array | null): SetWord {
-  const { wordStarts, small } = wording;
-  const positions = drawnCharacters(wording).map((c) => index.at(c));
+function lookUp(
+  { wordStarts, small }: Wording,
+  positions: number[],
+  index: SignatureIndex,
+  { at, of }: Share,
+  among: Int32Array | null,
+): SetWord {
   const entries: SetWord["entries"] = [];
   const count = among?.length ?? index.ids.length;
   for (let i = at; i < count; i += of) {
@@ -108,9 +118,8 @@ export function rankByPieces(line: InkLine, word: SetWord, index: SignatureIndex
   const { positions, wordStarts, entries } = word;
   const sums = sumInk(line.strip);
   const byCuts = new Map(costsByCuts(line, word, index).map((r) => [r.style, r.cost]));
-  const align = isEvened(line.reading) ? alignFromSide : alignPieces;
   const laid = entries.flatMap(({ style, boxes }) => {
-    const alignment = align(line.letters, boxes, wordStarts);
+    const alignment = alignLine(line, boxes, wordStarts);
     return alignment ? [{ style, alignment }] : [];
   });
   // Widths and heights leave a part of the styles, whose letters are then looked at.

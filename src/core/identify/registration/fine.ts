@@ -12,8 +12,10 @@ const { ceil, exp, floor, log, max, min, sqrt } = Math;
 
 export type FineResult = { cost: number; spacing: number; letters: number[]; pose: Pose };
 
-/** How far what letters share may go before it costs, and a letter's own rise. */
-type Freedom = Record<"aspect" | "slant" | "taper" | "turn" | "slope" | "widen" | "bulge" | "bow", number>;
+/** What letters share beside their scale, in the order in which a step is solved for. */
+const SHAPED = ["aspect", "slant", "taper", "turn", "slope", "widen", "bulge", "bow"] as const;
+/** How far that may go before it costs. */
+type Freedom = Record<(typeof SHAPED)[number], number>;
 const FROM_FRONT: Freedom = {
   aspect: 0.025,
   slant: 0.025,
@@ -35,6 +37,7 @@ const FROM_SIDE: Freedom = {
   bulge: 0.2,
   bow: 0.04,
 };
+/** The same for a letter's own rise. */
 const RISE_SIGMA_EM = 0.012;
 
 /** A step that gains less than this share of the cost was the last: what is found is found. */
@@ -134,8 +137,8 @@ function spacingError(pose: Pose): number {
 const offRun = (pose: Pose) =>
   offRunEm(pose.parts.map((p) => ({ u: alongLine(pose, p.atPx), em: p.penEm + p.centreEm })));
 
-/** Scale, aspect, slant, taper, turn, slope, widen, bulge, bow. */
-const SHARED = 9;
+/** The scale, and what is shaped. */
+const SHARED = 1 + SHAPED.length;
 
 type OwnTerms = { A: number[]; B: Float64Array; r: number[] };
 
@@ -273,14 +276,7 @@ function addPriors(pose: Pose, C: Float64Array, g: Float64Array, own: OwnTerms[]
     g[k]! -= (noise / (sigma * sigma)) * value;
   };
   C[0]! += 1;
-  hold(1, log(pose.aspect), freedom.aspect);
-  hold(2, pose.slant, freedom.slant);
-  hold(3, pose.taper, freedom.taper);
-  hold(4, pose.turn, freedom.turn);
-  hold(5, pose.slope, freedom.slope);
-  hold(6, pose.widen, freedom.widen);
-  hold(7, pose.bulge, freedom.bulge);
-  hold(8, pose.bow, freedom.bow);
+  SHAPED.forEach((key, i) => hold(i + 1, key === "aspect" ? log(pose.aspect) : pose[key], freedom[key]));
   const rise = noise / (RISE_SIGMA_EM * pose.scalePx) ** 2;
   own.forEach(({ A, r }, i) => {
     A[0]! += 0.02;
@@ -318,23 +314,17 @@ function solveSchur(pose: Pose, C: Float64Array, g: Float64Array, own: OwnTerms[
     pose.parts[i]!.atPx += limit(p * rx + q * ry, reach);
     pose.parts[i]!.dyPx += limit(q * rx + s * ry, reach);
   });
-  const [scale, aspect, slant, taper, turn, slope, widen, bulge, bow] = shared as [...typeof LIMITS];
-  pose.scalePx *= exp(scale);
-  pose.aspect *= exp(aspect);
-  pose.slant += slant;
-  pose.taper += taper;
-  pose.turn += turn;
-  pose.slope += slope;
-  pose.baselinePx -= slope * pose.middlePx;
-  pose.widen += widen;
-  pose.bulge += bulge;
-  pose.bow += bow;
+  const slopeBefore = pose.slope;
+  pose.scalePx *= exp(shared[0]!);
+  SHAPED.forEach((key, i) => {
+    const by = shared[i + 1]!;
+    pose[key] = key === "aspect" ? pose.aspect * exp(by) : pose[key] + by;
+  });
+  pose.baselinePx -= (pose.slope - slopeBefore) * pose.middlePx;
   // What all letters rise by together is the baseline's, not theirs.
   const rise = pose.parts.reduce((a, p) => a + p.dyPx, 0) / pose.parts.length;
   pose.baselinePx += rise;
   for (const p of pose.parts) p.dyPx -= rise;
 }
 /** How far one step may go in what the letters share. */
-const LIMITS: [number, number, number, number, number, number, number, number, number] = [
-  0.06, 0.05, 0.06, 0.05, 0.05, 0.03, 0.05, 0.05, 0.03,
-];
+const LIMITS = [0.06, 0.05, 0.06, 0.05, 0.05, 0.03, 0.05, 0.05, 0.03];

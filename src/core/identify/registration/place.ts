@@ -7,7 +7,7 @@ import { spanOf } from "../../picture/straighten";
 import type { PlacedGlyph } from "../../typeset/shapeRun";
 import { glyphsOf, typesetLine } from "../../typeset/typesetText";
 import { isEvened } from "../../picture/inks";
-import { alignFromSide, alignPieces } from "../ranking/align";
+import { alignLine } from "../ranking/align";
 import { fitLine } from "../ranking/coarse";
 import { alongLine, type Part, type Pose } from "./pose";
 import { spreadOf } from "./spread";
@@ -215,8 +215,7 @@ function placeByPieces(line: InkLine, parts: Part[], boxes: EmBox[], wordStarts:
   const starts = parts.flatMap((p, i) => (i && wordStarts.includes(p.first) ? [i] : []));
   // The alignment counts gaps of words by itself: the pens must not hold them too.
   for (const i of starts) run[i - 1]!.advance = boxes[i - 1]!.advance;
-  const align = isEvened(line.reading) ? alignFromSide : alignPieces;
-  const alignment = align(line.letters, run, [0, ...starts]);
+  const alignment = alignLine(line, run, [0, ...starts]);
   if (!alignment) return null;
   const { placed } = alignment;
   const seen = placed.flatMap((b, i) => (b ? [i] : []));
