@@ -3,7 +3,7 @@
 // Options: --count 250, --seed 11, --fonts folder (another set of fonts than the demo library), --only words of a condition, --settings
 // (small capitals, alternates, old-style figures, ligatures instead of the ten conditions), --held-out (only families kept out of tuning),
 // --wild (photographs, frames of films and things instead: POV-Ray, FFmpeg, Ghostscript, ImageMagick, Chromium; --apart: families and scenes kept out
-// of tuning; --draw: only draws; --letters-alone: of each picture its letters, white on black), --text given|unread|both, --absent (some families are kept out of the index), --parted (the index is parted by shape), --misses (list them), --out file (answers as JSON, for fitting)
+// of tuning; --draw: only draws; --letters-alone: of each picture its letters, white on black), --text given|unread|both, --absent (some families are kept out of the index), --parted (the index is parted by shape), --script cyrillic|greek (words of that script, in fonts that have all its letters), --misses (list them), --out file (answers as JSON, for fitting)
 import { writeFileSync } from "node:fs";
 import { availableParallelism } from "node:os";
 import { fileURLToPath } from "node:url";
@@ -13,6 +13,7 @@ import { isReader, readEvalStyles } from "./library";
 import { CONDITIONS, drawPictures, type Condition, type EvalPicture } from "./pictures";
 import { SETTINGS } from "./settings";
 import { drawWild, WILD, type WildPicture } from "./wild/draw";
+import { SCRIPT_TEXTS, TEXTS } from "./texts";
 import { answerPictures, type Answered, type Mode, type Slice } from "./solve";
 
 function option(name: string, otherwise: string): string {
@@ -39,6 +40,7 @@ async function report() {
   console.log(
     `${styles.length} styles of ${new Set(styles.map((s) => s.family)).size} families (read in ${secondsToRead.toFixed(1)} s)`,
   );
+  const script = option("script", "") as keyof typeof SCRIPT_TEXTS | "";
   const [count, seed, only] = [Number(option("count", "250")), Number(option("seed", "11")), option("only", "")];
   const drawn = isWild
     ? await drawWild(styles, count, seed, process.argv.includes("--apart"), only)
@@ -46,8 +48,9 @@ async function report() {
         styles,
         count,
         seed,
-        `${fonts ? "folder" : "demo"}${isSettings ? "-settings" : ""}`,
+        `${fonts ? "folder" : "demo"}${isSettings ? "-settings" : ""}${script ? `-${script}` : ""}`,
         conditions,
+        script ? SCRIPT_TEXTS[script] : TEXTS,
       );
   if (process.argv.includes("--draw")) return;
   const pictures = drawn

@@ -27,7 +27,7 @@ export type EvalStyle = {
   signature: Uint8Array;
   /** Descriptors of a variable font at its locations. */
   instances: { coordinates: VariationLocation; signature: Uint8Array }[];
-  /** Characters of Latin 1 and general punctuation that it has. */
+  /** Letters of Latin, Greek and Cyrillic and general punctuation that it has. */
   characters: string;
   /** True where letters are pictures: these are not drawn as words. */
   picture: boolean;
@@ -50,6 +50,7 @@ export async function readEvalStyles(folder = ""): Promise<{ styles: EvalStyle[]
   // The bundle holds all code that reads and signs: when it changes, what was kept is old.
   const key = createHash("sha1")
     .update(JSON.stringify([sources, SIGNATURE_BYTES]))
+    .update(readFileSync(join("scripts/eval", "library.ts")))
     .update(readFileSync(join("src/core/descriptors", "extractDescriptors.ts")))
     .update(readFileSync(join("src/core/descriptors", "instances.ts")))
     .update(readFileSync(join("src/core/open", "openFont.ts")))
@@ -80,7 +81,7 @@ async function readOne({ path, styleId, family }: Source): Promise<EvalStyle | n
   try {
     const font = await openFont(readFileSync(path));
     const face = openFace(font.sfnt);
-    const codes = [...font.characters.keys()].filter((c) => c < 0x250 || (c > 0x2000 && c < 0x20d0));
+    const codes = [...font.characters.keys()].filter((c) => c < 0x530 || (c > 0x2000 && c < 0x20d0));
     if (!codes.includes(0x41) || !codes.includes(0x61)) return null;
     const name = `${font.family ?? styleId} ${font.style}`;
     return {

@@ -79,6 +79,7 @@ export async function drawPictures(
   seed: number,
   set: string,
   conditions: readonly Condition[] = CONDITIONS,
+  texts: readonly string[] = TEXTS,
 ): Promise<EvalPicture[]> {
   const folder = join(EVAL_FOLDER, `pictures-${set}-${seed}-${count}`);
   const list = join(folder, "list.json");
@@ -87,7 +88,8 @@ export async function drawPictures(
   const browser = await chromium.launch({ executablePath: "/usr/bin/chromium-headless-shell", args: ["--no-sandbox"] });
   const page = await browser.newPage({ viewport: { width: 1400, height: 500 } });
   const next = seededRandom(seed);
-  const words = styles.filter((s) => !s.picture);
+  const has = (s: EvalStyle, t: string) => [...t].every((c) => c === " " || s.characters.includes(c));
+  const words = styles.filter((s) => !s.picture && (texts === TEXTS || texts.every((t) => has(s, t))));
   const families = [...new Set(words.map((s) => s.family))].sort();
   const made = conditions.filter((c) => !isSetting(c) || words.some((s) => maySet(s, c)));
   const pictures: EvalPicture[] = [];
@@ -104,10 +106,9 @@ export async function drawPictures(
       { next },
       words.filter((s) => s.family !== family),
     );
-    let text = pick({ next }, condition.includes("figures") ? FIGURES : TEXTS);
-    const otherText = pick({ next }, TEXTS);
+    let text = pick({ next }, condition.includes("figures") && texts === TEXTS ? FIGURES : texts);
+    const otherText = pick({ next }, texts);
     if (condition === "capitals" || (condition === "small, JPEG" && next() < 0.6)) text = text.toUpperCase();
-    const has = (s: EvalStyle, t: string) => [...t].every((c) => c === " " || s.characters.includes(c));
     if (!has(style, text) || !has(other, otherText)) continue;
     const file = join(folder, `${pictures.length}.${condition === "small, JPEG" ? "jpg" : "png"}`);
     const drawn = await draw(condition, { style, other, text, otherText, next, folder, file, page });

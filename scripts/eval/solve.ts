@@ -64,6 +64,10 @@ export async function answerPictures(
   const library = indexOf(styles.filter((s) => !absent || !isKeptAway(s.family)));
   if (parted) library.index.leaders = partByShape(library.index, TO_A_LEADER);
   const executor = inlineExecutor(library.index, library.load);
+  const faceWith = (entry: number, char: string) => {
+    const face = library.load(library.index.ids[entry]!, library.index.coordinates[entry] ?? null);
+    return face?.glyphOf(char.codePointAt(0)!) ? face : null;
+  };
   for (const p of pictures)
     for (const mode of modes) {
       const { data, info } = await sharp(p.file)
@@ -73,6 +77,7 @@ export async function answerPictures(
         .toBuffer({ resolveWithObject: true });
       const rgba = new Uint8Array(data.buffer, data.byteOffset, data.length);
       const started = performance.now();
+      library.index.describeMore(p.text, faceWith);
       const picture = { widthPx: info.width, heightPx: info.height, rgba };
       const found = p.at ? null : findAreas(picture);
       const box = p.at ?? (found?.isPlain ? undefined : found?.areas[0]);

@@ -159,7 +159,7 @@ describe("things", () => {
     await show("mug.jpg", mug.picture, true);
     await frame(mug.box, "Harbour");
     expect(await first()).toMatch(/^Vollkorn/);
-    await page.getByText(/Unrolled from a curved surface|Perspective corrected/).waitFor();
+    await page.getByText(/Unrolled from a curved surface|Curved line straightened/).waitFor();
   });
 
   test("a sign seen from the side is answered without a corner being touched", async () => {

@@ -1,6 +1,6 @@
 """Fits the ink net: a picture of lettering → coverage of the letters' faces. Debian's python3-torch and python3-opencv.
 
-/usr/bin/python3 scripts/fit/ink/fitInk.py <words of drawWords.ts> <out.onnx> [thousands of steps] [checkpoint to go on from]
+/usr/bin/python3 scripts/fit/ink/fitInk.py <words of drawWords.ts> <out.onnx> [thousands of steps] [net to go on from: .pt or .onnx]
 
 Families are kept apart: every tenth is judged on, none of the demo library is in. Prints what is wrong of the ink of the families kept
 apart, as a share of all ink, every thousand steps.
@@ -27,6 +27,20 @@ def block(a, b, stride=1):
     return nn.Sequential(nn.Conv2d(a, b, 3, stride, 1, bias=False), nn.BatchNorm2d(b), nn.ReLU(inplace=True))
 
 
+class Residual(nn.Module):
+    """Adds to what it is given; adds nothing until it is fitted."""
+
+    def __init__(self, a):
+        super().__init__()
+        self.first = block(a, a)
+        self.second = nn.Conv2d(a, a, 3, 1, 1, bias=False)
+        self.norm = nn.BatchNorm2d(a)
+        nn.init.zeros_(self.norm.weight)
+
+    def forward(self, x):
+        return F.relu(x + self.norm(self.second(self.first(x))))
+
+
 class InkNet(nn.Module):
     """[n, 3, h, w] of 0–1, h and w multiples of 32 → [n, 1, h, w], log odds of ink."""
 
@@ -35,11 +49,11 @@ class InkNet(nn.Module):
         a, b, c, d, e = WIDTHS
         self.down1 = nn.Sequential(block(3, a, 2), block(a, a))
         self.down2 = nn.Sequential(block(a, b, 2), block(b, b))
-        self.down3 = nn.Sequential(block(b, c, 2), block(c, c), block(c, c))
-        self.down4 = nn.Sequential(block(c, d, 2), block(d, d), block(d, d))
-        self.down5 = nn.Sequential(block(d, e, 2), block(e, e), block(e, e))
+        self.down3 = nn.Sequential(block(b, c, 2), block(c, c), block(c, c), Residual(c), Residual(c))
+        self.down4 = nn.Sequential(block(c, d, 2), block(d, d), block(d, d), Residual(d), Residual(d))
+        self.down5 = nn.Sequential(block(d, e, 2), block(e, e), block(e, e), Residual(e), Residual(e))
         self.up4 = block(e + d, d)
-        self.up3 = nn.Sequential(block(d + c, c), block(c, c))
+        self.up3 = nn.Sequential(block(d + c, c), block(c, c), Residual(c))
         self.up2 = block(c + b, b)
         self.up1 = nn.Sequential(block(b + a, 16), block(16, 16))
         self.last = nn.Conv2d(16, 4, 1)
@@ -102,6 +116,40 @@ def judge(net, batches):
     return wrong / ink
 
 
+def load_onnx(net, path, pictures):
+    """Takes over an exported net, whose norms are folded into its convolutions: each norm is set so that on these pictures it gives what
+    the folded convolution gave. Residuals that the exported net lacks are left as they begin."""
+    import onnx.numpy_helper
+
+    kept = {i.name: torch.from_numpy(onnx.numpy_helper.to_array(i).copy()) for i in onnx.load(path).graph.initializer}
+    folded = [(t, bias) for (n, t), bias in zip(kept.items(), list(kept.values())[1:]) if t.ndim == 4 and not n.startswith("last")]
+    is_grown = len(folded) < sum(isinstance(m, nn.BatchNorm2d) for m in net.modules())
+    new = {m for r in net.modules() if isinstance(r, Residual) for m in r.modules()} if is_grown else set()
+    convs = [m for m in net.modules() if isinstance(m, nn.Conv2d) and m is not net.last and m not in new]
+    norms = [m for m in net.modules() if isinstance(m, nn.BatchNorm2d) and m not in new]
+    net.last.load_state_dict({"weight": kept["last.weight"], "bias": kept["last.bias"]})
+
+    def settle(bias):
+        def hook(norm, given):
+            mean, var = given[0].mean((0, 2, 3)), given[0].var((0, 2, 3))
+            norm.running_mean.copy_(mean)
+            norm.running_var.copy_(var)
+            norm.weight.copy_((var + norm.eps).sqrt())
+            norm.bias.copy_(bias + mean)
+
+        return hook
+
+    with torch.no_grad():
+        for conv, (weight, _) in zip(convs, folded, strict=True):
+            conv.weight.copy_(weight)
+        hooks = [norm.register_forward_pre_hook(settle(bias)) for norm, (_, bias) in zip(norms, folded, strict=True)]
+        net.eval()
+        net(pictures.float() / 255)
+        net.train()
+    for h in hooks:
+        h.remove()
+
+
 def export(net, path):
     net.eval()
     torch.onnx.export(
@@ -123,11 +171,14 @@ def main():
     torch.set_num_threads(1)
     net = InkNet().to(memory_format=torch.channels_last)
     print(sum(p.numel() for p in net.parameters()), "weights", flush=True)
-    if len(sys.argv) > 4:
-        net.load_state_dict(torch.load(sys.argv[4]))
     apart = iter(torch.utils.data.DataLoader(Pictures(words, True, 7), BATCH))
     judged = [next(apart) for _ in range(20)]
     batches = torch.utils.data.DataLoader(Pictures(words, False, int(time.time())), BATCH, num_workers=1, prefetch_factor=4)
+    if len(sys.argv) > 4 and sys.argv[4].endswith(".onnx"):
+        load_onnx(net, sys.argv[4], torch.cat([x for x, _ in judged[:8]]))
+    elif len(sys.argv) > 4:
+        net.load_state_dict(torch.load(sys.argv[4]))
+    print(f"begins with wrong of families apart {judge(net, judged):.3f}", flush=True)
     peak = 1.0e-3
     best = torch.optim.AdamW(net.parameters(), lr=peak, weight_decay=1e-3)
     begun = time.time()

@@ -61,8 +61,13 @@ function foldedSum(u: number): number {
   return sum;
 }
 
-/** For each frequency across, the wanted ones upright: index into a description. */
-const UPRIGHT = Array.from({ length: SIDE }, (_, v) => ORDER.flatMap(([u, w], k) => (w === v ? [{ u, k }] : [])));
+/** For each frequency upright, the wanted ones across: where each stands in a description. */
+const PLACED = Array.from({ length: SIDE }, (_, v) =>
+  Uint8Array.from(
+    ORDER.flatMap(([u, w], k) => (w === v ? [{ u, k }] : [])).sort((p, q) => p.u - q.u),
+    ({ k }) => k,
+  ),
+);
 const column = new Float64Array(SIDE);
 
 /**
@@ -82,8 +87,10 @@ export function drawCells(
   let at = 0;
   for (const x of xs) {
     for (let v = 0; v < SIDE; v++) {
+      const placed = PLACED[v]!;
       let sum = 0;
-      for (const { u, k } of UPRIGHT[v]!) sum += form[k]! * COS[u * N + x]!;
+      // All frequencies across from none to the highest that is kept.
+      for (let u = 0; u < placed.length; u++) sum += form[placed[u]!]! * COS[u * N + x]!;
       column[v] = sum * scale;
     }
     for (const y of ys) {
@@ -92,6 +99,19 @@ export function drawCells(
       out[at++] = sum < 0 ? 0 : sum > 1 ? 1 : sum;
     }
   }
+}
+
+/**
+ * Mean ink of rows of what a description draws, without its high frequencies.
+ * @param form, steps - as of `drawCells`. @param ys - cells, 0–15. @param out - shape [ys.length], written to.
+ */
+export function meanInk(form: ArrayLike<number>, steps: number, ys: readonly number[], out: Float32Array): void {
+  const scale = N / (4 * steps);
+  ys.forEach((y, i) => {
+    let sum = 0;
+    for (let v = 0; v < SIDE; v++) sum += form[PLACED[v]![0]!]! * COS[v * N + y]!;
+    out[i] = sum * scale;
+  });
 }
 
 /** Likeness of two forms: correlation of all but the mean ink, −1 to 1. */

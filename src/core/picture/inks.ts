@@ -8,6 +8,7 @@ const { abs, hypot, max, min } = Math;
 /** How a line may have been seen. */
 export type SeenAs =
   | "evened"
+  | "evened, bowed"
   | "evened, upright"
   | `evened, ${number} times as wide`
   | `evened, around ${number} from ${number}`;

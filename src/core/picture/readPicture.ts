@@ -19,7 +19,7 @@ import {
   type Lean,
   type Point,
 } from "./straighten";
-import { evenInk, findTaper, stretchInk, unrollInk, type Round, type Taper } from "./taper";
+import { evenInk, findTaper, isBowed, stretchInk, unrollInk, type Round, type Taper } from "./taper";
 import { unbendBaseline } from "./unbend";
 
 // Taken out of the global object once: the loops below call them millions of times.
@@ -219,7 +219,7 @@ function cutAsSeen(line: InkLine, ink: InkPicture, seen: SeenAs): InkLine[] {
 
 /** Even, and with what stood upright in the picture upright again: a line is sloping that is seen from the side, and its letters are not turned. */
 function evenLine(line: InkLine, { taper, even }: Front): InkLine[] {
-  const turned = even ? cutAsSeen(line, even, "evened") : [];
+  const turned = even ? cutAsSeen(line, even, taper && isBowed(taper) ? "evened, bowed" : "evened") : [];
   if (abs(line.slopeDeg) < SLANTED_DEG) return turned;
   const { picture } = leanInk(line.strip, tan((line.slopeDeg * PI) / 180));
   const upright = taper ? evenInk(picture, taper) : picture;

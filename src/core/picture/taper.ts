@@ -44,7 +44,7 @@ export function findTaper(strip: InkPicture): Taper | null {
     if (value > MIN_GAIN * most) [best, most] = [bowed, value];
   }
   if (best.bow) [best, most] = refine(best, most, sharpness);
-  const isBent = abs(best.growth) >= MIN_GROWTH || abs(best.bow) >= MIN_BOW;
+  const isBent = abs(best.growth) >= MIN_GROWTH || isBowed(best);
   return isBent && most > MIN_GAIN * even ? best : null;
 }
 
@@ -71,6 +71,8 @@ function refine(begun: Taper, value: number, sharpness: (taper: Taper, rows: num
   return [best, most];
 }
 
+/** Whether a line is bowed, beside what growing towards one end may look like. */
+export const isBowed = ({ bow }: Taper) => abs(bow) >= MIN_BOW;
 const EVEN: Taper = { growth: 0, rise: 0, bow: 0 };
 /** Rows to a height of the strip, for a first and a second look; tapers that are looked at twice. */
 const BROAD_ROWS = 26;

@@ -156,6 +156,7 @@ function useMatchKeys(state: IdentifyState, dispatch: Props["dispatch"], isShown
 /** What was assumed of where the lettering was seen from. */
 function describeSeen(reading: string): string {
   if (reading.includes("evened, around")) return " Unrolled from a curved surface before comparing.";
+  if (reading.includes("evened, bowed")) return " Curved line straightened before comparing.";
   return reading.includes("evened") ? " Perspective corrected before comparing." : "";
 }
 

@@ -28,8 +28,10 @@ const ASPECT_WEIGHT_FROM_SIDE = 0.06;
 export type Share = { at: number; of: number };
 const ALL: Share = { at: 0, of: 1 };
 
-/** A style's word drawn once, for lines of every length: ink of 0–255, shape [columns, ROUGH_ROWS]; how wide it is to its height; its mean rows. */
-export type RoughWord = { columns: number; ink: Uint8Array; ratio: number; rows: Float32Array };
+/** How wide a style sets the word to its height, and the mean ink of its rows. */
+export type WordShape = { ratio: number; rows: Float32Array };
+/** A style's word drawn once, for lines of every length: ink of 0–255, shape [columns, ROUGH_ROWS]. */
+export type RoughWord = { columns: number; ink: Uint8Array };
 
 /** A text as every style would set it: looked up once, whatever number of lines it is laid over. */
 export type SetWord = {
@@ -37,7 +39,7 @@ export type SetWord = {
   positions: number[];
   wordStarts: number[];
   /** Entries of the index that have enough of the characters, with the box of each; null where one is lacking. */
-  entries: { style: number; boxes: (GlyphBox | null)[]; rough?: RoughWord }[];
+  entries: { style: number; boxes: (GlyphBox | null)[]; shape?: WordShape; rough?: RoughWord }[];
 };
 
 /** Texts that were asked about last, as they were looked up in an index: one question asks about the same text over and over. */

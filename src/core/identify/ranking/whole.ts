@@ -1,13 +1,13 @@
 // The coarse stage by the word as a whole, drawn from the signatures as each style would set it: where letters run into each other and reach over
 // and under their neighbours, pieces of ink say little.
-import { drawCells } from "../../measure/cellForm";
+import { drawCells, meanInk } from "../../measure/cellForm";
 import { isEvened } from "../../picture/inks";
 import type { InkLine } from "../../picture/readPicture";
 import { spanOf } from "../../picture/straighten";
 import type { Wording } from "../../picture/wording";
 import { FORM_STEPS, type SignatureIndex } from "../../descriptors/extractDescriptors";
 import { layOutBoxes } from "./align";
-import { best, measureWord, type CoarseRank, type RoughWord, type SetWord, type Share } from "./coarse";
+import { best, measureWord, type CoarseRank, type RoughWord, type SetWord, type Share, type WordShape } from "./coarse";
 import { Nearest } from "./nearest";
 import { describeWord, FINE_ROWS, grainOf, ROUGH_ROWS, warpWords, type Grain, type WordColumns } from "./warp";
 
@@ -22,6 +22,9 @@ const WIDER_FROM_SIDE = 2.4;
 /** Of the styles, this share has rows filled about as the line's are: those are warped onto it. At least so many. */
 const WARPED_SHARE = 0.4;
 const WARPED_LEAST = 120;
+/** Of those, so many for each that is kept come near at half as many rows and columns, and are warped at all. */
+const FOR_EACH_KEPT = 2;
+const NEAR_LEAST = 60;
 
 /** @returns the best `keep`, best first. */
 export function rankByWhole(line: InkLine, word: SetWord, index: SignatureIndex, keep: number): CoarseRank[] {
@@ -57,17 +60,43 @@ export function glanceAtWhole(line: InkLine, word: SetWord, index: SignatureInde
   const ratio = (extent.right - extent.left) / max(1, extent.bottom - extent.top);
   const widest = isEvened(line.reading) ? WIDER_FROM_SIDE : WIDER;
   const alike = word.entries.flatMap((entry) => {
-    const rough = (entry.rough ??= drawRough(entry, word, index));
-    const wider = rough.ratio / ratio;
+    const shape = (entry.shape ??= shapeOf(entry, word, index));
+    const wider = shape.ratio / ratio;
     if (!(wider < widest && wider > 1 / WIDER)) return [];
-    return [{ entry, rough, off: offRows(rough.rows, rowsSeen) }];
+    return [{ entry, off: offRows(shape.rows, rowsSeen) }];
   });
   alike.sort((p, q) => p.off - q.off);
-  const nearest = new Nearest(keep);
-  const ranks = alike
+  const warped = alike
     .slice(0, max(WARPED_LEAST, ceil(WARPED_SHARE * alike.length)))
-    .flatMap(({ entry, rough }) => rankWarped(entry.style, inColumns(rough, grain), seen, nearest));
+    .map(({ entry }) => ({ entry, rough: (entry.rough ??= drawRough(entry, word, index)) }));
+  const nearest = new Nearest(keep);
+  const ranks = chooseByHalf(warped, seen, max(NEAR_LEAST, FOR_EACH_KEPT * keep)).flatMap(({ entry, rough }) =>
+    rankWarped(entry.style, inColumns(rough, grain), seen, nearest),
+  );
   return best(ranks, keep);
+}
+
+/** Those that come nearest in half as many rows and columns. */
+function chooseByHalf<T extends { rough: RoughWord }>(all: T[], seen: WordColumns, keep: number): T[] {
+  if (all.length <= keep) return all;
+  const grain = { rows: seen.rows, columns: ceil(seen.columns / 2) };
+  const half = halve(inColumns(seen, grain, 1));
+  const nearest = new Nearest(keep);
+  const near = all.flatMap((one) => {
+    const warp = warpWords(halve(inColumns(one.rough, grain)), half, nearest.worst);
+    if (!warp) return [];
+    nearest.add(warp.cost);
+    return [{ one, cost: warp.cost }];
+  });
+  near.sort((p, q) => p.cost - q.cost);
+  return near.slice(0, keep).map(({ one }) => one);
+}
+
+/** Each two rows as one. */
+function halve({ rows, columns, ink }: WordColumns): WordColumns {
+  const out = new Float32Array(columns * (rows / 2));
+  for (let i = 0; i < out.length; i++) out[i] = (ink[2 * i]! + ink[2 * i + 1]!) / 2;
+  return { rows: rows / 2, columns, ink: out };
 }
 
 type Entry = SetWord["entries"][number];
@@ -77,11 +106,28 @@ const COLUMNS_A_ROW = 2;
 const MOST_COLUMNS = 220;
 
 function drawRough(entry: Entry, word: SetWord, index: SignatureIndex): RoughWord {
-  const { left, right, top, bottom } = layOutBoxes(entry.boxes, word.wordStarts);
-  const ratio = (right - left) / max(1e-3, top - bottom);
+  const { ratio } = entry.shape!;
   const columns = max(ROUGH_ROWS, min(MOST_COLUMNS, round(COLUMNS_A_ROW * ROUGH_ROWS * ratio))) || ROUGH_ROWS;
   const drawn = drawSigned(entry, word, index, { rows: ROUGH_ROWS, columns });
-  return { columns, ink: Uint8Array.from(drawn.ink, (v) => round(255 * v)), ratio, rows: meanRows(drawn) };
+  return { columns, ink: Uint8Array.from(drawn.ink, (v) => round(255 * v)) };
+}
+
+const rowsOfLetter = new Float32Array(ROUGH_ROWS + 1);
+
+/** The word as a style sets it, in so far as it shows without being drawn. */
+function shapeOf({ style, boxes }: Entry, { positions, wordStarts }: SetWord, index: SignatureIndex): WordShape {
+  const { left, right, top, bottom } = layOutBoxes(boxes, wordStarts);
+  const [width, height] = [max(1e-6, right - left), max(1e-6, top - bottom)];
+  const rows = new Float32Array(ROUGH_ROWS);
+  const down = (y: number) => ((top - y) / height) * ROUGH_ROWS;
+  boxes.forEach((b, i) => {
+    if (!b || positions[i]! < 0) return;
+    const [r0, ys] = cellsAlong(down(b.top), down(b.bottom), ROUGH_ROWS);
+    meanInk(index.form(style, positions[i]!), FORM_STEPS, ys, rowsOfLetter);
+    const share = (b.right - b.left) / width;
+    for (let r = 0; r < ys.length; r++) rows[r0 + r]! += share * rowsOfLetter[r]!;
+  });
+  return { ratio: (right - left) / max(1e-3, top - bottom), rows };
 }
 
 function meanRows({ rows, columns, ink }: WordColumns): Float32Array {
@@ -96,15 +142,19 @@ function offRows(a: Float32Array, b: Float32Array): number {
   return off;
 }
 
-/** A rough word in as many columns as a line has. */
-function inColumns({ columns: own, ink }: RoughWord, { rows, columns }: Grain): WordColumns {
+/** A rough word in as many columns as a line has. @param full - the number that stands for all ink. */
+function inColumns(
+  { columns: own, ink }: { columns: number; ink: ArrayLike<number> },
+  { rows, columns }: Grain,
+  full = 255,
+): WordColumns {
   const out = new Float32Array(columns * rows);
   const by = own / columns;
   for (let c = 0; c < columns; c++) {
     const [from, to] = [c * by, (c + 1) * by];
     const last = min(own - 1, ceil(to) - 1);
     for (let k = min(own - 1, floor(from)); k <= last; k++) {
-      const share = (min(k + 1, to) - max(k, from)) / (255 * by);
+      const share = (min(k + 1, to) - max(k, from)) / (full * by);
       for (let r = 0; r < rows; r++) out[c * rows + r]! += share * ink[k * rows + r]!;
     }
   }
