@@ -1,6 +1,7 @@
 // What a picture is asked and what comes back.
 import { z } from "zod";
 import { FamilyId, StyleId } from "./ids";
+import { Kind, Treatment } from "./traits";
 
 export const PixelBox = z.object({
   x: z.number(),
@@ -80,6 +81,11 @@ export const Identification = z.object({
   reading: z.object({ text: z.string(), confidence: z.number(), given: z.boolean(), letters: z.array(ReadLetter) }),
   matches: z.array(IdentifyMatch),
   notInLibraries: z.object({ chance: z.number() }),
+  byLook: z
+    .object({ kind: Kind.nullable(), treatments: z.array(Treatment), styleIds: z.array(StyleId) })
+    .nullable()
+    .default(null)
+    .describe("where the face is probably not here: the matches with those first that look alike, and in what"),
   strip: z.object({
     png: PngUrl.describe("data URL of the straightened line, ink dark on light"),
     widthPx: z.number(),

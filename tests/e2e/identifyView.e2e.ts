@@ -1,6 +1,7 @@
 // Identify as a person uses it: drop, frame one of two lines, correct, go through matches by keys, keep, lay over.
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import type { BrowserContext } from "playwright-core";
+import { VERDICT_WORDS } from "../../src/contracts/words";
 import {
   api,
   boxOf,
@@ -152,6 +153,10 @@ describe("not in the libraries", () => {
     await page.waitForTimeout(200);
     await settled();
     await page.locator("[data-answer]").getByText("Probably not in your libraries.").waitFor();
+    // What looks alike comes first, with its verdict and price beside it.
+    await page.getByRole("heading", { name: /^Nearest by look: [a-z, ]+ first$/ }).waitFor();
+    const verdicts = new RegExp(`^(${Object.values(VERDICT_WORDS).join("|")})$`);
+    await page.locator("[data-match]").first().getByTitle(verdicts).waitFor();
   });
 });
 

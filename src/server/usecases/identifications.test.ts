@@ -29,6 +29,7 @@ const state = (text: string): IdentificationState => ({
     reading: { text: "Wren & Tern", confidence: 0.9, given: false, letters: [] },
     matches: [],
     notInLibraries: { chance: 0.8 },
+    byLook: null,
     strip: {
       png: "data:image/png;base64,",
       widthPx: 9,

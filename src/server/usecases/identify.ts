@@ -4,6 +4,7 @@ import type { FaceGroup, Identification, IdentifyStep, LayoutStep } from "@/cont
 import type { FamilyId, StyleId } from "@/contracts/ids";
 import { refuse, succeed, type FaultCode, type Outcome } from "@/contracts/errors";
 import { groupLines, type LineAnswer } from "@/core/identify/answer/groupLines";
+import { orderByLook } from "@/core/identify/answer/orderByLook";
 import { dataFolder, type Db } from "../db/open";
 import type { IdentifyRequest, IdentifyTold } from "../workers/identify.worker";
 import { findLinesInWorker, identifyInWorker, warmIdentifyInWorker } from "../workers/pool";
@@ -59,11 +60,27 @@ export async function identify(
     tell?.(told.step === "seen" ? told : { ...told, nearest: told.nearest.flatMap((styleId) => named({ styleId })) });
   const reply = await beforeReaders(() => identifyInWorker(request, signal, tell && onStep));
   if (!reply.ok) return refusePicture(picture.name, reply.code, reply.place && { place: reply.place });
+  const matches = reply.value.matches.flatMap(named);
   return succeed({
     ...reply.value,
-    matches: reply.value.matches.flatMap(named),
+    matches,
+    byLook: reply.value.notInLibraries.chance > PROBABLY ? lookOf(db, matches) : null,
     tookMs: Date.now() - started,
   });
+}
+/** A chance from which a face is said not to be here. */
+const PROBABLY = 0.5;
+
+function lookOf(db: Db, matches: readonly { styleId: StyleId; score: number }[]): Identification["byLook"] {
+  const { findRow } = getRows(db);
+  const { kind, treatments, faces } = orderByLook(
+    matches.map(({ styleId, score }) => {
+      const row = findRow(styleId);
+      const values = <T>(guesses: readonly { value: T }[] = []) => guesses.map((g) => g.value);
+      return { styleId, score, kinds: values(row?.kinds), treatments: values(row?.treatments) };
+    }),
+  );
+  return { kind, treatments, styleIds: faces.map((f) => f.styleId) };
 }
 
 /** Every line of a picture, one after the other, then the faces that they share. @param tell - is told each as it comes. */

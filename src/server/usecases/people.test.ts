@@ -56,6 +56,7 @@ const state = (): IdentificationState => ({
     reading: { text: "Qg", confidence: 1, given: true, letters: [] },
     matches: [match("lora", 0.9), match("gelasio", 0.7)],
     notInLibraries: { chance: 0.64 },
+    byLook: null,
     strip: {
       ...{ png: "data:image/png;base64,AA==", widthPx: 9, heightPx: 9, slopeDeg: 0 },
       ...{ cut: "letters" as const, reading: "plain", taper: 0, setAs: "plain" as const, leanTan: 0 },

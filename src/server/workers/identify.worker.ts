@@ -51,7 +51,7 @@ export type IdentifyTold =
 export type IdentifyReply =
   | {
       ok: true;
-      value: Omit<Identification, "tookMs" | "matches"> & {
+      value: Omit<Identification, "tookMs" | "matches" | "byLook"> & {
         matches: Omit<Identification["matches"][number], "family" | "style" | "familyId">[];
       };
     }

@@ -1,15 +1,22 @@
 "use client";
 // The answer as a sentence first, then the matches and what was tried; arrows go through them, Space keeps, O lays over.
-import { startTransition, useEffect, useState, type Dispatch } from "react";
+import { startTransition, useEffect, useMemo, useState, type Dispatch } from "react";
 import type { Identification, IdentifyMatch } from "@/contracts/identify";
-import { writeFeature } from "@/contracts/words";
+import { KIND_WORDS, TREATMENT_WORDS, writeFeature } from "@/contracts/words";
 import { useKeys } from "../bench/useKeys";
 import { useBench } from "../bench/BenchContext";
 import { AskPeople } from "./AskPeople";
 import type { Keeping } from "./kept";
 import { MatchRow, useDetails } from "./MatchRow";
 import { NearestUsable } from "./NearestUsable";
-import { isTapered, selectMatches, writeAnswer, type IdentifyAction, type IdentifyState } from "./state";
+import {
+  isTapered,
+  matchesInOrder,
+  selectMatches,
+  writeAnswer,
+  type IdentifyAction,
+  type IdentifyState,
+} from "./state";
 import { TellApart } from "./TellApart";
 import { TryFace } from "./TryFace";
 
@@ -27,7 +34,7 @@ type Props = {
 
 export function Answer({ state, dispatch, isShown, onTry, onCorners, onGiveUp, keeping }: Props) {
   const { result, focus, tried, busy } = state;
-  const matches = result?.matches ?? NO_MATCHES;
+  const matches = useMemo(() => (result ? matchesInOrder(result) : NO_MATCHES), [result]);
   const all = selectMatches(state);
   const details = useDetails(all.map((m) => m.styleId));
   const rows = useRowsInTurn(result, focus + 1);
@@ -43,7 +50,7 @@ export function Answer({ state, dispatch, isShown, onTry, onCorners, onGiveUp, k
       isFocused={i === focus}
       onChoose={() => dispatch({ type: "focused", index: i })}
     >
-      <MatchNotes match={match} first={matches[0]!} />
+      <MatchNotes match={match} first={result!.byLook ? null : matches[0]!} />
       {i === focus && <NearestUsable detail={details[i]} text={state.text} />}
     </MatchRow>
   );
@@ -91,6 +98,7 @@ export function Answer({ state, dispatch, isShown, onTry, onCorners, onGiveUp, k
           {tried.map((t, k) => row(t, matches.length + k, true))}
         </ol>
       )}
+      {result?.byLook && !busy && <h2 className="mt-3 text-basalt">{describeLook(result.byLook)}</h2>}
       {!state.progress?.nearest.length && (
         <ol className={`mt-2 ${busy ? "opacity-40" : ""}`}>
           {matches.slice(0, rows).map((match, i) => row(match, i, false))}
@@ -160,6 +168,12 @@ function describeSeen(reading: string): string {
   return reading.includes("evened") ? " Perspective corrected before comparing." : "";
 }
 
+/** What the faces that look alike have in common. */
+function describeLook({ kind, treatments }: NonNullable<Identification["byLook"]>): string {
+  const words = [...(kind ? [KIND_WORDS[kind]] : []), ...treatments.map((t) => TREATMENT_WORDS[t])];
+  return words.length ? `Nearest by look: ${words.join(", ").toLowerCase()} first` : "Nearest by look";
+}
+
 /** How many styles were compared, and the chance that none of them is it. */
 function AboutAnswer({ result }: { result: Identification }) {
   return (
@@ -172,9 +186,10 @@ function AboutAnswer({ result }: { result: Identification }) {
   );
 }
 
-/** What tells a match from the first, and how the face was set to come nearest. */
-function MatchNotes({ match, first }: { match: IdentifyMatch; first: IdentifyMatch }) {
-  const isClose = match.besideFirst && (match.besideFirst.isSameHere || first.score - match.score < HARD_TO_TELL);
+/** What tells a match from the first, if there is one to be told from, and how the face was set to come nearest. */
+function MatchNotes({ match, first }: { match: IdentifyMatch; first: IdentifyMatch | null }) {
+  const isClose =
+    first && match.besideFirst && (match.besideFirst.isSameHere || first.score - match.score < HARD_TO_TELL);
   return (
     <>
       {isClose && <TellApart first={first} match={match} />}

@@ -26,6 +26,7 @@ const answer = (matches: IdentifyMatch[], noneChance = 0.05): Identification => 
   reading: { text: "Quay", confidence: 0.9, given: false, letters: [] },
   matches,
   notInLibraries: { chance: noneChance },
+  byLook: null,
   strip: {
     ...{ png: "", widthPx: 9, heightPx: 9, slopeDeg: 0 },
     ...{ cut: "letters" as const, reading: "plain", taper: 0, setAs: "plain" as const, leanTan: 0 },
@@ -162,6 +163,18 @@ describe("handles", () => {
       { x: 110, y: 70 },
     ]);
     expect(middle).toEqual({ x: 60, y: 55 });
+  });
+});
+
+describe("the order of the matches", () => {
+  const all = [match("lora", 0.2), match("gelasio", 0.1), match("arvo", 0.05)];
+  const namesOf = (result: Identification) =>
+    selectMatches(run({ type: "answered", asked: ASKED, result })).map((m) => m.family);
+  test("is that in which they came near", () => expect(namesOf(answer(all))).toEqual(["lora", "gelasio", "arvo"]));
+  test("is by look where the face is probably not here; one that is not named comes last", () => {
+    const styleIds = [all[2]!.styleId, all[0]!.styleId];
+    const byLook = { kind: "slab" as const, treatments: [], styleIds };
+    expect(namesOf({ ...answer(all, 0.7), byLook })).toEqual(["arvo", "lora", "gelasio"]);
   });
 });
 

@@ -231,9 +231,16 @@ export const shapeOf = ({ frame, corners, baseline, ink }: Shape): Shape => ({ f
 
 /** What can be laid over the picture: the matches, then the faces that were tried by name. */
 export const selectMatches = ({ result, tried }: IdentifyState): IdentifyMatch[] => [
-  ...(result?.matches ?? []),
+  ...(result ? matchesInOrder(result) : []),
   ...tried,
 ];
+
+/** The nearest first; where the face is probably not here, those first that look alike. */
+export function matchesInOrder({ matches, byLook }: Identification): IdentifyMatch[] {
+  if (!byLook) return matches;
+  const placeOf = new Map(byLook.styleIds.map((id, i) => [id, i]));
+  return [...matches].sort((a, b) => (placeOf.get(a.styleId) ?? Infinity) - (placeOf.get(b.styleId) ?? Infinity));
+}
 
 /** The place of a picture that a pointer is over. @param shown - the box in which the whole picture is shown. */
 export const placeUnder = (pointer: { clientX: number; clientY: number }, shown: DOMRect, of: Picture): Corner => ({
