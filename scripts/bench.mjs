@@ -5,7 +5,6 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { basename, join } from "node:path";
 import Database from "better-sqlite3";
-import sharp from "sharp";
 import { build, drawFoundry, installDebian, installPackages, prepareDemo } from "./setup.mjs";
 import { forgetPictures } from "./forgetPictures.mjs";
 import { fetchAgain, freePort, stopServer } from "./server.mjs";
@@ -13,7 +12,9 @@ import { startServer, waitFor } from "../tests/e2e/globalSetup.mjs";
 import { benchCompare, watchTasks } from "./benchCompare.mjs";
 import { benchLetter } from "./benchLetter.mjs";
 import { benchMotion } from "./benchMotion.mjs";
-import { benchLarge, quantile, WORDS } from "./benchLarge.mjs";
+import { benchIdentify, drawPictures, launchBrowser } from "./benchIdentify.mjs";
+import { benchLarge, WORDS } from "./benchLarge.mjs";
+import { quantile } from "./quantile.mjs";
 
 const { compiled } = await installPackages();
 await compiled;
@@ -101,8 +102,8 @@ try {
     `health p95 ${quantile(floor, 0.95).toFixed(1)} ms in the same run`,
   );
 
-  pictures = await drawPictures();
-  await identifyAll("", 500, 1000);
+  pictures = await drawPictures(url);
+  await benchIdentify({ url, pictures, what: "", note });
   const db = new Database(join(data, "fond-quarry.db"), { readonly: true });
   note(
     "index: a described style",
@@ -129,8 +130,8 @@ try {
   note("second start until the wall's page", (performance.now() - again) / 1000, "s", 15, "lower");
 } finally {
   await stopServer(second);
-  await withMany(10_000, () => identifyAll("10,000 styles: ", 1200, 2400));
-  if (process.argv.includes("--large")) await benchLarge({ data, port, note });
+  await withMany(10_000, () => benchIdentify({ url, pictures, what: "10,000 styles: ", note, rounds: 3, slower: 2 }));
+  if (process.argv.includes("--large")) await benchLarge({ data, port, note, pictures });
   rmSync(data, { recursive: true, force: true });
 }
 console.table(Object.fromEntries(rows.map(({ name, ...rest }) => [name, rest])));
@@ -148,30 +149,6 @@ async function withMany(count, measure) {
   } finally {
     await stopServer(many);
   }
-}
-
-/** Each picture several times after a round to warm up: single words, and lines of several words. */
-async function identifyAll(what, wordMs, lineMs) {
-  const took = { word: [], line: [] };
-  const decode = [];
-  for (let round = 0; round < 6; round++)
-    for (const { png, text } of pictures) {
-      const form = new FormData();
-      form.append("image", new File([png], "p.png"));
-      form.append("text", text);
-      const t = performance.now();
-      const response = await fetchAgain(`${url}/api/v1/identify`, { method: "POST", body: form });
-      if (!response.ok) throw new Error(`identify answered ${response.status}: ${await response.text()}`);
-      await response.json();
-      if (round) took[text.includes(" ") ? "line" : "word"].push(performance.now() - t);
-      const d = performance.now();
-      await sharp(png).raw().toBuffer();
-      decode.push(performance.now() - d);
-    }
-  const floor = `decoding alone ${quantile(decode, 0.5).toFixed(1)} ms`;
-  note(`${what}identify one word, median`, quantile(took.word, 0.5), "ms", wordMs, "lower", floor);
-  note(`${what}identify one word, p95`, quantile(took.word, 0.95), "ms", wordMs, "lower");
-  note(`${what}identify a line of two to four words, median`, quantile(took.line, 0.5), "ms", lineMs, "lower");
 }
 
 /** The page's main thread from the picture's drop until the matches stand there, several pictures: its longest task. */
@@ -193,43 +170,4 @@ async function longestTask() {
   }
   await browser.close();
   return Math.max(...longest);
-}
-
-/** Words and lines set by the browser in fonts of the library, of several sizes and colours. */
-async function drawPictures() {
-  const browser = await launchBrowser();
-  const page = await browser.newPage();
-  const out = [];
-  for (const [q, text, css] of [
-    ["lora bold", "Evening Watch", "font-size:72px"],
-    ["dancing script bold", "Keepers of the Lamp", "font-size:64px;color:#f3efe6;background:#1c6b74"],
-    ["oswald", "HARBOUR PLATE", "font-size:28px"],
-    ["zilla slab bold", "Fog Bell", "font-size:140px;color:#a8431a"],
-    ["work sans", "High water 04:52", "font-size:48px"],
-    ["lora bold", "Evening", "font-size:72px"],
-    ["dancing script bold", "Keepers", "font-size:64px;color:#f3efe6;background:#1c6b74"],
-    ["oswald", "HARBOUR", "font-size:28px"],
-    ["zilla slab bold", "Foghorn", "font-size:140px;color:#a8431a"],
-    ["work sans", "Lantern", "font-size:48px"],
-  ]) {
-    const { items } = await (await fetchAgain(`${url}/api/v1/styles?limit=1&q=${encodeURIComponent(q)}`)).json();
-    const font = Buffer.from(
-      await (await fetchAgain(`${url}/api/v1/styles/${items[0].styleId}/file`)).arrayBuffer(),
-    ).toString("base64");
-    await page.setContent(
-      `<style>@font-face{font-family:f;src:url(data:font/woff2;base64,${font})}#t{display:inline-block;font-family:f;padding:24px 32px;white-space:pre;background:#fff;${css}}</style><div id=t>${text}</div>`,
-    );
-    await page.evaluate(() => document.fonts.ready);
-    out.push({ png: await page.locator("#t").screenshot(), text });
-  }
-  await browser.close();
-  return out;
-}
-
-async function launchBrowser() {
-  const { chromium } = await import("playwright-core");
-  return chromium.launch({
-    executablePath: "/usr/bin/chromium-headless-shell",
-    args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
-  });
 }

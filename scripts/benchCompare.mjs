@@ -1,5 +1,5 @@
 // Compare with eight faces in the page: until they are first drawn, a letter typed, the longest task, frames while one is dragged over another.
-import { quantile } from "./benchLarge.mjs";
+import { quantile } from "./quantile.mjs";
 import { fetchAgain } from "./server.mjs";
 
 const FACES = [

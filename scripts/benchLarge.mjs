@@ -3,6 +3,8 @@
 import { readFileSync } from "node:fs";
 import { spawnSync } from "node:child_process";
 import { chromium } from "playwright-core";
+import { benchIdentify } from "./benchIdentify.mjs";
+import { quantile } from "./quantile.mjs";
 import { startServer, waitFor } from "../tests/e2e/globalSetup.mjs";
 import { fetchAgain, stopServer } from "./server.mjs";
 
@@ -29,11 +31,9 @@ export const WORDS = [
   "quiet library",
 ];
 const BRIEF = "b_open-night-poster";
-export const quantile = (list, q) =>
-  [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(q * list.length))];
 
-/** @param data - folder of a demo that was read; it is filled. @param note - as in bench.mjs. */
-export async function benchLarge({ data, port, note }) {
+/** @param data - folder of a demo that was read; it is filled. @param note - as in bench.mjs. @param pictures - of benchIdentify.mjs. */
+export async function benchLarge({ data, port, note, pictures }) {
   spawnSync("node", ["scripts/runScript.mjs", "scripts/makeLarge.ts", data, "100000"], { stdio: "inherit" });
   const url = `http://127.0.0.1:${port}`;
   const started = performance.now();
@@ -53,6 +53,8 @@ export async function benchLarge({ data, port, note }) {
     await ask(url, note);
     note("100,000 styles: a tag until it is found", await findAfterTag(url), "ms", 200, "lower");
     note("100,000 styles: memory of the server", memoryMb(server.pid), "MB", 600, "lower");
+    await benchIdentify({ url, pictures, what: "100,000 styles: ", note, rounds: 2 });
+    note("100,000 styles: memory after pictures were identified", memoryMb(server.pid), "MB", 1200, "lower");
     await look(url, note);
     note("100,000 styles: memory after the wall was scrolled", memoryMb(server.pid), "MB", 1500, "lower");
   } finally {

@@ -1,7 +1,7 @@
 // Letter: laying out, joining and checking in a worker, and frames of the page while a letter of forty is dragged.
 import { join } from "node:path";
 import Database from "better-sqlite3";
-import { quantile } from "./benchLarge.mjs";
+import { quantile } from "./quantile.mjs";
 import { fetchAgain } from "./server.mjs";
 
 const BRIEF = "b_open-night-poster";

@@ -1,7 +1,7 @@
 // Identify as a person uses it: drop, frame one of two lines, correct, go through matches by keys, keep, lay over.
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import type { BrowserContext } from "playwright-core";
-import { VERDICT_WORDS } from "../../src/contracts/words";
+import { VERDICT_WORDS } from "@/contracts/words";
 import {
   api,
   boxOf,

@@ -33,8 +33,9 @@ export function fontFile({ base, style }: Drawing): string {
   return file;
 }
 
+/** `+size`: a size that was asked for before would cut off what is longer. */
 const label = (font: string, text: string, ink: string, sizePt: number, ground = "none") => [
-  ...["-background", ground, "-fill", ink, "-font", font, "-pointsize", String(sizePt)],
+  ...["+size", "-background", ground, "-fill", ink, "-font", font, "-pointsize", String(sizePt)],
   `label:${text}`,
 ];
 
