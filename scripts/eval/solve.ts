@@ -10,6 +10,8 @@ import { findAreas } from "../../src/core/picture/areas";
 import { readPhotograph } from "../../src/core/picture/readPicture";
 import { readWords } from "../../src/core/identify/hypotheses/readShapes";
 import { inkNet } from "../../src/server/workers/inkNet";
+import { openMovingFace, type MovingFace } from "../../src/core/outlines/openFace";
+import { relieve } from "../../src/server/workers/relieve";
 import { readLetters } from "../../src/server/workers/readText";
 import { indexOf, readEvalStyles } from "./library";
 import type { Condition, EvalPicture, Renderer } from "./pictures";
@@ -64,9 +66,13 @@ export async function answerPictures(
   const library = indexOf(styles.filter((s) => !absent || !isKeptAway(s.family)));
   if (parted) library.index.leaders = partByShape(library.index, TO_A_LEADER);
   const executor = inlineExecutor(library.index, library.load);
+  const sfntOf = new Map(styles.map((s) => [s.styleId, s.sfnt]));
+  let moving: { id: string; face: MovingFace } | null = null;
   const faceWith = (entry: number, char: string) => {
-    const face = library.load(library.index.ids[entry]!, library.index.coordinates[entry] ?? null);
-    return face?.glyphOf(char.codePointAt(0)!) ? face : null;
+    const id = library.index.ids[entry]!;
+    if (moving?.id !== id) moving = { id, face: openMovingFace(sfntOf.get(id)!) };
+    moving.face.moveTo(library.index.coordinates[entry] ?? {});
+    return moving.face.face.glyphOf(char.codePointAt(0)!) ? moving.face.face : null;
   };
   for (const p of pictures)
     for (const mode of modes) {
@@ -77,7 +83,8 @@ export async function answerPictures(
         .toBuffer({ resolveWithObject: true });
       const rgba = new Uint8Array(data.buffer, data.byteOffset, data.length);
       const started = performance.now();
-      library.index.describeMore(p.text, faceWith);
+      await library.index.describeMore(p.text, faceWith, relieve);
+      await relieve();
       const picture = { widthPx: info.width, heightPx: info.height, rgba };
       const found = p.at ? null : findAreas(picture);
       const box = p.at ?? (found?.isPlain ? undefined : found?.areas[0]);

@@ -150,29 +150,38 @@ export class SignatureIndex {
   }
 
   /**
-   * Describes characters of which the index knows nothing yet.
-   * @param faceOf - the face of an entry; null where it lacks the character, or cannot be opened.
+   * Describes characters of which the index knows nothing yet: they are known when all entries were gone through.
+   * @param faceOf - the face of an entry, used up before the next is asked for; null where it lacks the character, or cannot be opened.
+   * @param pause - awaited between entries, so that what was opened can be freed.
    * @returns whether anything was added.
    */
-  describeMore(characters: Iterable<string>, faceOf: (entry: number, char: string) => DescribedFace | null): boolean {
+  async describeMore(
+    characters: Iterable<string>,
+    faceOf: (entry: number, char: string) => DescribedFace | null,
+    pause: () => Promise<void> = () => Promise.resolve(),
+  ): Promise<boolean> {
     const unknown = [...new Set(characters)].filter((c) => c.trim() && this.at(c) < 0);
-    const added = unknown.map((char) => {
+    const described = unknown.map((char) => {
       const bytes = new Uint8Array(new SharedArrayBuffer(this.ids.length * BYTES_PER_CHARACTER));
-      this.more.set(char, bytes);
-      const place = placeAlone(bytes);
-      this.places.push(place);
-      return { char, view: place.view };
+      return { char, bytes, place: placeAlone(bytes) };
     });
+    if (!described.length) return false;
     // Entry by entry: each face is opened only once.
-    if (added.length)
-      this.ids.forEach((_, entry) => {
-        for (const { char, view } of added) {
-          const base = entry * BYTES_PER_CHARACTER;
-          const face = faceOf(entry, char);
-          if (face) describeCharacter(face, char, view, base);
-          else view.setInt16(base + FORM_LENGTH + 8, ABSENT, true);
-        }
-      });
+    for (let entry = 0; entry < this.ids.length; entry++) {
+      const base = entry * BYTES_PER_CHARACTER;
+      for (const { char, place } of described) {
+        const face = faceOf(entry, char);
+        if (face) describeCharacter(face, char, place.view, base);
+        else place.view.setInt16(base + FORM_LENGTH + 8, ABSENT, true);
+      }
+      await pause();
+    }
+    // Another question may have asked for the same meanwhile.
+    const added = described.filter(({ char }) => this.at(char) < 0);
+    for (const { char, bytes, place } of added) {
+      this.more.set(char, bytes);
+      this.places.push(place);
+    }
     return added.length > 0;
   }
 

@@ -1,5 +1,5 @@
 // What is assumed of a picture, of its ink, of where it was seen from, of how its text is set: that to which faces come nearest at quick looks.
-import { isEvened, type InkReading } from "../picture/inks";
+import { inkOf, isEvened, type InkReading } from "../picture/inks";
 import { leanLine, type InkLine, type InkReadings } from "../picture/readPicture";
 import { spanOf, UPRIGHT } from "../picture/straighten";
 import type { Wording } from "../picture/wording";
@@ -57,13 +57,15 @@ const LOOKED_AT = 5;
 const OTHER_COST = 0.025;
 const LEARNED_COST = 0.05;
 const EVENED_COST = 0.03;
+/** What it speaks for a way to see the picture that under other ink the same face is the nearest; for each such ink. */
+const AGREED_GAIN = Number(process.env.FQ_AGREED ?? 0.03);
 
 /** A way to see the picture. */
 type Way = { line: InkLine; session: MatchSession };
 /** What comes near to it at a rough look, and the score by which it is looked at closely. */
 type Glanced = Way & { near: { entry: number; view: View }[]; score: number };
-/** How near a face comes to it then; and the score by which it is chosen. */
-type Seen = Glanced & { cost: number };
+/** How near a face comes to it then, and of which family that is; and the score by which it is chosen. */
+type Seen = Glanced & { cost: number; family: string | null };
 const byScore = (p: { score: number }, q: { score: number }) => p.score - q.score;
 
 /** Of the ways to see the picture the one to which faces come nearest; others than the plain one are tried where that comes near to nothing. */
@@ -111,7 +113,8 @@ async function lookFromFront(lines: InkReadings, looks: Looks) {
 /** Quick looks at ways to see a picture. */
 class Looks {
   readonly glanced: Glanced[] = [];
-  best: Seen;
+  private readonly seen: Seen[] = [];
+  private readonly none: Seen;
   private share = WAY.compared;
   constructor(
     private plainLine: InkLine,
@@ -120,7 +123,23 @@ class Looks {
     private every: number,
     private watch: Watch,
   ) {
-    this.best = { line: plainLine, session: plain.session, near: [], cost: FARTHEST, score: Infinity };
+    const { session } = plain;
+    this.none = { line: plainLine, session, near: [], cost: FARTHEST, score: Infinity, family: null };
+  }
+
+  /** That to which a face comes nearest; a face that is also the nearest where other ink is assumed is hardly so by chance. */
+  get best(): Seen {
+    let [best, least] = [this.none, Infinity];
+    for (const seen of this.seen) {
+      const score = seen.score - AGREED_GAIN * this.countAgreed(seen);
+      if (score < least) [best, least] = [seen, score];
+    }
+    return best;
+  }
+
+  private countAgreed({ family, line }: Seen): number {
+    const agreed = this.seen.filter((s) => s.family !== null && s.family === family);
+    return new Set(agreed.map((s) => inkOf(s.line.reading)).filter((ink) => ink !== inkOf(line.reading))).size;
   }
 
   /** The line as it stands, with what is known of it. */
@@ -147,9 +166,10 @@ class Looks {
     const tried = await session.fitPreview(near, START, EFFORT.lookRounds);
     const cost = (tried[0]?.total ?? FARTHEST) * crowding(line);
     const isPlain = line === this.plainLine && session === this.plain.session;
-    const seen = { ...way, cost, score: cost + costOfReading(line.reading, isPlain) };
-    if (seen.score >= this.best.score) return seen;
-    this.best = seen;
+    const family = tried[0] ? this.index.families[tried[0].entry]! : null;
+    const seen = { ...way, cost, family, score: cost + costOfReading(line.reading, isPlain) };
+    this.seen.push(seen);
+    if (this.best !== seen) return seen;
     this.share += (WAY.assumed - this.share) / 4;
     this.watch(this.share, nearestOf(tried, this.index));
     return seen;

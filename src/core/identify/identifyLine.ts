@@ -24,10 +24,15 @@ const { abs, max, min } = Math;
 
 /** Faces that stay open between questions: nearly every session asks for the same few hundred. */
 const FACES_KEPT = 400;
+const BYTES_KEPT = 250e6;
 
 /** A loader that keeps what it opened. */
 export function cacheFaces(load: FaceLoader): FaceLoader {
-  const kept = new LRUCache<string, { face: OpenFace | null }>({ max: FACES_KEPT });
+  const kept = new LRUCache<string, { face: OpenFace | null }>({
+    max: FACES_KEPT,
+    maxSize: BYTES_KEPT,
+    sizeCalculation: ({ face }) => 1 + (face?.sizeBytes ?? 0),
+  });
   return (styleId, coordinates) => {
     const key = coordinates ? `${styleId} ${JSON.stringify(coordinates)}` : styleId;
     let known = kept.get(key);

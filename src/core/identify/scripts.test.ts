@@ -40,8 +40,8 @@ beforeAll(async () => {
   }
   index = SignatureIndex.of(rows);
 });
-const identify = (id: string, text: string) => {
-  index.describeMore(text, (entry, char) => {
+const identify = async (id: string, text: string) => {
+  await index.describeMore(text, (entry, char) => {
     const face = faces.get(index.ids[entry]!)!;
     return face.glyphOf(char.codePointAt(0)!) ? face : null;
   });
@@ -63,21 +63,36 @@ describe("words of other scripts", () => {
     expect((await identify(id, "Φάρος και λιμάνι")).matches[0]!.styleId).toBe(id);
   });
 
-  test("letters are described once, and another thread sees the same", () => {
+  test("letters are described once, and another thread sees the same", async () => {
     const fresh = SignatureIndex.from(index.share());
     const asked: string[] = [];
     const faceOf = (entry: number, char: string) => (asked.push(`${entry} ${char}`), null);
-    fresh.describeMore("Щука", faceOf);
+    await fresh.describeMore("Щука", faceOf);
     const first = asked.length;
     expect(first).toBeGreaterThan(0);
-    expect(fresh.describeMore("Щука", faceOf)).toBe(false);
+    expect(await fresh.describeMore("Щука", faceOf)).toBe(false);
     expect(asked).toHaveLength(first);
     const other = SignatureIndex.from(fresh.share());
     expect(other.at("Щ")).toBe(fresh.at("Щ"));
     expect(other.box(0, other.at("Щ"))).toBeNull();
     const lora = other.ids.indexOf("lora");
-    index.describeMore("М", (entry) => faces.get(index.ids[entry]!)!);
+    await index.describeMore("М", (entry) => faces.get(index.ids[entry]!)!);
     expect(SignatureIndex.from(index.share()).box(lora, index.at("М"))).toEqual(index.box(lora, index.at("М")));
     expect(index.only("lora").box(0, index.at("М"))).toEqual(index.box(lora, index.at("М")));
+  });
+
+  test("a letter is known when all faces were gone through, also where two questions ask for it at once", async () => {
+    const fresh = SignatureIndex.from(index.share());
+    const known: boolean[] = [];
+    const describe = () =>
+      fresh.describeMore(
+        "Ѫ",
+        () => null,
+        async () => void known.push(fresh.at("Ѫ") >= 0),
+      );
+    expect((await Promise.all([describe(), describe()])).sort()).toEqual([false, true]);
+    expect(known.slice(0, fresh.ids.length)).not.toContain(true);
+    expect(fresh.at("Ѫ")).toBeGreaterThan(0);
+    expect([...fresh.share().more.keys()].filter((c) => c === "Ѫ")).toHaveLength(1);
   });
 });

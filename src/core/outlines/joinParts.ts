@@ -27,6 +27,7 @@ export function joinParts(faces: readonly OpenFace[]): OpenFace {
   };
   return {
     ...main,
+    sizeBytes: faces.reduce((sum, face) => sum + face.sizeBytes, 0),
     parts: { faces, partOf },
     outline: (g) => at(g, (face, id) => face.outline(id)),
     polygons: (g) => at(g, (face, id) => face.polygons(id)),

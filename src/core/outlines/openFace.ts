@@ -6,6 +6,8 @@ import { flattenOutline, type Outline, type Polygons } from "../geometry/outline
 
 export type OpenFace = {
   readonly unitsPerEm: number;
+  /** Of its file, of which HarfBuzz holds a copy. */
+  readonly sizeBytes: number;
   /** The HarfBuzz font, for `shape` alone. */
   readonly font: Font;
   /** Scratch of `shape`: the package frees buffers only when it idles, so one is used again and again. */
@@ -45,13 +47,18 @@ export type MovingFace = {
   defaultOf: (tag: string) => number;
 };
 
+let openedBytes = 0;
+/** Bytes of all files that were opened here so far: each is copied, and freed only some time after it was let go. */
+export const countOpenedBytes = (): number => openedBytes;
+
 export function openMovingFace(sfnt: Uint8Array): MovingFace {
+  openedBytes += sfnt.length;
   const face = new Face(new Blob(sfnt), 0);
   const font = new Font(face);
   const outlines = new Map<number, Outline>();
   const polygons = new Map<number, Polygons>();
   return {
-    face: readFace(face, font, outlines, polygons),
+    face: readFace(face, font, sfnt.length, outlines, polygons),
     moveTo(coordinates) {
       font.setVariations(Object.entries(coordinates).map(([tag, value]) => new Variation(tag, value)));
       outlines.clear();
@@ -62,7 +69,13 @@ export function openMovingFace(sfnt: Uint8Array): MovingFace {
 }
 
 /** @param outlines - read already, by glyph. @param polygons - the same, taken apart. */
-function readFace(face: Face, font: Font, outlines: Map<number, Outline>, polygons: Map<number, Polygons>): OpenFace {
+function readFace(
+  face: Face,
+  font: Font,
+  sizeBytes: number,
+  outlines: Map<number, Outline>,
+  polygons: Map<number, Polygons>,
+): OpenFace {
   const unitsPerEm = face.upem;
   let features: string[] | null = null;
   let kernPairs: KernPairs | null | undefined;
@@ -73,6 +86,7 @@ function readFace(face: Face, font: Font, outlines: Map<number, Outline>, polygo
   };
   return {
     unitsPerEm,
+    sizeBytes,
     font,
     buffer: new Buffer(),
     outline,

@@ -26,6 +26,8 @@ type Evened = SeenAs | `${InkAs}, ${SeenAs}`;
 export type InkReading = "plain" | InkAs | Evened;
 /** Whether a line was laid as if seen from the front: how far it was turned away, its rows do not tell. */
 export const isEvened = (reading: InkReading): reading is Evened => reading.includes("evened");
+/** What a line's ink is taken for, wherever it was seen from. */
+export const inkOf = (reading: InkReading): string => reading.replace(/(^|, )evened.*/, "") || "plain";
 export type InkHypothesis = { picture: InkPicture; reading: InkReading };
 
 /** Of all ink, a colour must have this share to be letters of its own. */

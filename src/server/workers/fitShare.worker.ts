@@ -3,6 +3,7 @@ import { parentPort } from "node:worker_threads";
 import { runTask, type Task, type ReplyTo } from "@/core/identify/executor";
 import type { FaceLoader } from "@/core/identify/registration/fit";
 import { SignatureIndex, type SharedSignatures } from "@/core/descriptors/extractDescriptors";
+import { relieve } from "./relieve";
 import { loadStored, type StoredFiles } from "./loadStored";
 
 export type ShareRequest = { signatures: SharedSignatures; files: StoredFiles } | { id: number; task: Task };
@@ -22,4 +23,6 @@ parentPort?.on("message", (request: ShareRequest) => {
   } catch (error) {
     say({ id, ok: false, detail: String((error as Error).message) });
   }
+  // Beside the first thread's part of the question.
+  void relieve();
 });

@@ -23,7 +23,8 @@ import { openDatabase, type Db } from "../db/open";
 import { listCoverages, listSignaturesSince, type SignatureRow } from "../queries/signatures";
 import { inkNet, warmInkNet } from "./inkNet";
 import { listParts } from "../queries/parts";
-import { loadStored } from "./loadStored";
+import { facesInTurn, loadStored } from "./loadStored";
+import { relieve } from "./relieve";
 import { drawStrip, readLetters, warmReader } from "./readText";
 import { sharedExecutor } from "./shareWork";
 
@@ -85,6 +86,7 @@ export default async function identify(
   signal?: AbortSignal,
   tell: (step: IdentifyTold) => void = () => {},
 ): Promise<IdentifyReply> {
+  await relieve();
   const decoded = await decodePicture(request);
   if (!decoded.ok) return decoded;
   const found = await readPhotograph(decoded.picture, decoded.frame, decoded.ink, inkNet);
@@ -92,7 +94,7 @@ export default async function identify(
   if (!lines?.plain.letters.length) return { ok: false, code: "no-ink" };
   tell({ step: "seen", strip: await writeStrip(lines.plain) });
   const given = request.text?.trim();
-  const all = describeLetters(indexFor(request), given ?? "");
+  const all = await describeLetters(indexFor(request), given ?? "");
   const index = request.styleId ? all.index.only(request.styleId) : all.index;
   const shared = request.styleId ? inlineExecutor(index, all.load) : all.executor;
   // Who asked may have gone: then nothing more is begun.
@@ -222,7 +224,7 @@ export function nearFaces(request: NearRequest): NearReply {
 }
 
 /** Letters of other scripts are described when they are first asked for: of every style that has them. */
-function describeLetters(from: Held, text: string): Held {
+async function describeLetters(from: Held, text: string): Promise<Held> {
   const { index, load, files } = from;
   const letters = [...text.normalize("NFC")].filter((c) => c.trim() && index.at(c) < 0);
   if (!letters.length) return from;
@@ -234,9 +236,10 @@ function describeLetters(from: Held, text: string): Held {
   // A face that came cut by character is opened with the parts that have them.
   for (const [id, [main]] of files)
     if (letters.some((char) => has(id, char))) files.set(id, [main!, ...listParts(db!, id).map((p) => p.sfntSha256)]);
-  index.describeMore(letters, (entry, char) =>
-    has(index.ids[entry]!, char) ? load(index.ids[entry]!, index.coordinates[entry]!) : null,
-  );
+  const open = facesInTurn(files);
+  const faceOf = (entry: number, char: string) =>
+    has(index.ids[entry]!, char) ? open(index.ids[entry]!, index.coordinates[entry]!) : null;
+  await index.describeMore(letters, faceOf, relieve);
   // The second thread is sent what the index holds now.
   from.described += 1;
   const version = from.version + from.described / 1e6;

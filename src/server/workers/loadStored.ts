@@ -2,8 +2,8 @@
 import type { FaceLoader } from "@/core/identify/registration/fit";
 import { FaultError } from "@/contracts/errors";
 import { cacheFaces } from "@/core/identify/identifyLine";
-import { joinParts } from "@/core/outlines/joinParts";
-import { openFace } from "@/core/outlines/openFace";
+import { joinMovingParts, joinParts } from "@/core/outlines/joinParts";
+import { openFace, openMovingFace, type MovingFace } from "@/core/outlines/openFace";
 import { readStored } from "../db/fileStore";
 
 /** The files of each style, by their sha256: the main one first, its other parts where they are needed. */
@@ -17,17 +17,35 @@ const openStored = cacheFaces((files, coordinates) =>
 /** Styles whose file is lost, each told once. */
 const told = new Set<string>();
 
+/** A face whose file is lost is left out; the others are compared. */
+function openKnown<T>(stored: StoredFiles, styleId: string, open: (files: readonly string[]) => T): T | null {
+  const files = stored.get(styleId);
+  try {
+    return files ? open(files) : null;
+  } catch (error) {
+    if (!(error instanceof FaultError)) throw error;
+    if (!told.has(styleId)) console.error(`${styleId}: ${error.code}`);
+    told.add(styleId);
+    return null;
+  }
+}
+
 export const loadStored =
   (stored: StoredFiles): FaceLoader =>
-  (styleId, coordinates) => {
-    const files = stored.get(styleId);
-    try {
-      return files ? openStored(files.join(" "), coordinates) : null;
-    } catch (error) {
-      // A face whose file is lost is left out; the others are compared.
-      if (!(error instanceof FaultError)) throw error;
-      if (!told.has(styleId)) console.error(`${styleId}: ${error.code}`);
-      told.add(styleId);
-      return null;
+  (styleId, coordinates) =>
+    openKnown(stored, styleId, (files) => openStored(files.join(" "), coordinates));
+
+/** Faces one after the other, each used up before the next: a variable font is opened once and moved to each of its settings. */
+export function facesInTurn(stored: StoredFiles): FaceLoader {
+  let held: { styleId: string; face: MovingFace | null } | null = null;
+  return (styleId, coordinates) => {
+    if (held?.styleId !== styleId) {
+      const face = openKnown(stored, styleId, (files) =>
+        joinMovingParts(files.map((sha256) => openMovingFace(readStored(sha256)))),
+      );
+      held = { styleId, face };
     }
+    held.face?.moveTo(coordinates ?? {});
+    return held.face?.face ?? null;
   };
+}

@@ -1,12 +1,12 @@
 // Where the face of a picture is not there: which of those that come near are nearest by look.
 
 /** What a face looks like, the likeliest first, and how near it came (0–1). */
-export type FaceLook<Kind extends string, Treatment extends string> = {
+type FaceLook<Kind extends string, Treatment extends string> = {
   score: number;
   kinds: readonly Kind[];
   treatments: readonly Treatment[];
 };
-export type ByLook<Kind, Treatment, Face> = { kind: Kind | null; treatments: Treatment[]; faces: Face[] };
+type ByLook<Kind, Treatment, Face> = { kind: Kind | null; treatments: Treatment[]; faces: Face[] };
 
 /** A face that comes this much less near says less than half as much about the look of the picture. */
 const SCORE_STEP = 0.05;
