@@ -1,5 +1,6 @@
 // Pictures as clients send them: a frame of a film whose ink is corrected by one click, a poster with several faces, a mug, a sign seen
-// from the side; what is told on the way to an answer, and giving a question up.
+// from the side; what is told on the way to an answer, and giving a question up. With FOND_QUARRY_PICTURES=folder each is kept there as it looked.
+import { join } from "node:path";
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import { PDFDocument } from "pdf-lib";
 import sharp from "sharp";
@@ -25,6 +26,14 @@ async function show(name: string, picture: Buffer, isFramed = false) {
     .setInputFiles({ name, mimeType: "image/jpeg", buffer: picture });
   if (isFramed) await browser.page.getByRole("button", { name: "Cancel" }).click();
   else await settled();
+}
+
+const PICTURES = process.env.FOND_QUARRY_PICTURES;
+/** Keeps what the page shows, where pictures are wanted. */
+async function keep(name: string) {
+  if (!PICTURES) return;
+  await browser.page.waitForTimeout(1200);
+  await browser.page.screenshot({ path: join(PICTURES, `${name}.png`) });
 }
 
 type Box = { x: number; y: number; width: number; height: number };
@@ -69,6 +78,7 @@ describe("a frame of a film", () => {
     expect(await page.locator("[data-cuts]").getAttribute("data-cuts")).toBe("11");
     expect(await page.getByLabel("Letters:").inputValue()).toBe("picked");
     await expectNoAxeFaults(page);
+    await keep("film");
   });
 
   test("the click is taken back, and what is rubbed out is left out", async () => {
@@ -140,6 +150,7 @@ describe("a poster", () => {
         .count(),
     ).toBe(2);
     await expectNoAxeFaults(page);
+    await keep("poster");
   });
 
   test("a line opens by itself, and leads back to all", async () => {
@@ -160,12 +171,14 @@ describe("things", () => {
     await frame(mug.box, "Harbour");
     expect(await first()).toMatch(/^Vollkorn/);
     await page.getByText(/Unrolled from a curved surface|Curved line straightened/).waitFor();
+    await keep("mug");
   });
 
   test("a sign seen from the side is answered without a corner being touched", async () => {
     const { context } = browser;
     await show("sign.jpg", await hangSign(context, await idOf("josefin sans bold"), "Quayside"));
     expect(await first()).toMatch(/^Josefin Sans/);
+    await keep("sign");
   });
 });
 
@@ -195,6 +208,7 @@ describe("a scanned page of a PDF", () => {
     expect(await first()).toBe("Arvo Bold");
     await page.getByRole("button", { name: "Identify all 2 lines" }).click();
     await page.getByText("2 faces on 2 lines.").waitFor({ timeout: 120_000 });
+    await keep("scan");
   });
 });
 

@@ -2,16 +2,17 @@
 import { inkOf, isEvened, type InkReading } from "../picture/inks";
 import { leanLine, type InkLine, type InkReadings } from "../picture/readPicture";
 import { spanOf, UPRIGHT } from "../picture/straighten";
-import type { Wording } from "../picture/wording";
+import { drawnCharacters, type Wording } from "../picture/wording";
 import type { SignatureIndex } from "../descriptors/extractDescriptors";
 import type { Executor } from "./executor";
+import { countParts } from "./ranking/align";
 import type { CoarseRank } from "./ranking/coarse";
 import { uniqueBy } from "./ranking/uniqueBy";
 import { START, viewOf, type View } from "./registration/fit";
 import { MatchSession } from "./session";
 import { proposeSmallCapitals } from "./hypotheses/smallCapitals";
 
-const { ceil, max, min } = Math;
+const { ceil, log2, max, min } = Math;
 
 /** Entries that are looked at, from all that the coarse stage left to the few that are looked at closely; rounds of fitting each. */
 export const EFFORT = { coarse: 60, glances: 40, looks: 12, lookRounds: 2, closest: 5 };
@@ -21,8 +22,14 @@ const MORE_EFFORT = { ...EFFORT, coarse: 90, glances: 90, looks: 16 };
 /** An entry of the index to be looked at closely, under the view in which it came nearest. */
 type Candidate = { entry: number; view: View; cost: number };
 
-/** What is assumed of a picture; and what came near under that. */
-type Hypothesis = { session: MatchSession; candidates: Candidate[]; effort: typeof EFFORT };
+/** What is assumed of a picture, what came near under that, and in how much of the other ink that was looked at a family is the nearest, 0–1. */
+type Hypothesis = {
+  session: MatchSession;
+  candidates: Candidate[];
+  effort: typeof EFFORT;
+  agreement: (family: string) => number;
+};
+const noAgreement = () => 0;
 
 /** Told while an answer is being found. @param share - of the way, 0–1. @param nearest - styles that come nearest so far, the nearest first. */
 export type Watch = (share: number, nearest: string[]) => void;
@@ -45,20 +52,26 @@ const FURTHER_FROM = 0.22;
 /** When faces are as far as this from every reading, the right one may come near only where the line is even. */
 const FAR_FROM = 0.4;
 /** Ways that are looked at closely, of some that are glanced at. */
-const FOLLOWED = 4;
+const FOLLOWED = 6;
 /** Where nothing can be laid over a line. */
 const FARTHEST = 2;
 const HOPELESS = 0.6;
-/** Entries of the index that ways to see a picture are chosen by, about, and how many of them are laid over it. */
+/** Entries of the index that ways to see a picture are chosen by, about; how many of them are laid over it, and how many of those are fitted. */
 const GLANCED_ENTRIES = 1500;
-const LOOKED_AT = 5;
+const LAID = 14;
+/** From the side more of them are laid: how wide a face sets the word says little there. */
+const LAID_FROM_SIDE = 40;
+const FITTED = 5;
 
 /** What is assumed lets faces come nearer, right or wrong; and what a net sees is smoother than what stands out. */
 const OTHER_COST = 0.025;
 const LEARNED_COST = 0.05;
 const EVENED_COST = 0.03;
+/** Of letters that stand apart in a face so many may hang together in the ink; each time as many make what differs count by this share more. */
+const MERGED_FREELY = 3;
+const MERGED_COST = 0.5;
 /** What it speaks for a way to see the picture that under other ink the same face is the nearest; for each such ink. */
-const AGREED_GAIN = Number(process.env.FQ_AGREED ?? 0.03);
+const AGREED_GAIN = 0.06;
 
 /** A way to see the picture. */
 type Way = { line: InkLine; session: MatchSession };
@@ -81,7 +94,7 @@ export async function chooseHypothesis(
   const every = ceil((index.leaders?.leaders.length ?? index.ids.length) / GLANCED_ENTRIES);
   const hopeless = await findHopeless(lines.plain, session, every);
   const candidates = hopeless ?? (await gatherCandidates(lines.plain, session, EFFORT, onRanked));
-  const plain: Hypothesis = { session, candidates, effort: EFFORT };
+  const plain: Hypothesis = { session, candidates, effort: EFFORT, agreement: noAgreement };
   watch(WAY.compared, nearestOf(candidates, index));
   if ((candidates[0]?.cost ?? Infinity) <= PLAIN_ENOUGH) return plain;
   const looks = new Looks(lines.plain, plain, index, every, watch);
@@ -94,8 +107,11 @@ export async function chooseHypothesis(
   if (looks.best.cost > EVEN_ENOUGH) await lookFromFront(lines, looks);
   const { best } = looks;
   const effort = best.cost > FURTHER_FROM ? MORE_EFFORT : EFFORT;
-  if (best.line === lines.plain && best.session === session && effort === EFFORT && !hopeless) return plain;
-  return { session: best.session, candidates: await gatherCandidates(best.line, best.session, effort), effort };
+  const agreement = looks.agreementOn(best.line);
+  if (best.line === lines.plain && best.session === session && effort === EFFORT && !hopeless)
+    return { ...plain, agreement };
+  const found = await gatherCandidates(best.line, best.session, effort);
+  return { session: best.session, candidates: found, effort, agreement };
 }
 
 /** Lines as they would be from the front. Where every reading is far from all faces, which of them is right shows only then. */
@@ -137,15 +153,29 @@ class Looks {
     return best;
   }
 
+  /** In how much of the ink beside a line's own a family is the nearest. */
+  agreementOn({ reading }: InkLine): Hypothesis["agreement"] {
+    const all = inksOf(this.seen, reading).size;
+    return (family) =>
+      all
+        ? inksOf(
+            this.seen.filter((s) => s.family === family),
+            reading,
+          ).size / all
+        : 0;
+  }
+
   private countAgreed({ family, line }: Seen): number {
-    const agreed = this.seen.filter((s) => s.family !== null && s.family === family);
-    return new Set(agreed.map((s) => inkOf(s.line.reading)).filter((ink) => ink !== inkOf(line.reading))).size;
+    return inksOf(
+      this.seen.filter((s) => s.family !== null && s.family === family),
+      line.reading,
+    ).size;
   }
 
   /** The line as it stands, with what is known of it. */
   async atPlain(): Promise<Seen> {
     const { session, candidates } = this.plain;
-    const way = { line: this.plainLine, session, near: candidates.slice(0, LOOKED_AT), score: candidates[0]!.cost };
+    const way = { line: this.plainLine, session, near: candidates.slice(0, LAID), score: candidates[0]!.cost };
     this.glanced.push(way);
     return this.at(way);
   }
@@ -153,8 +183,9 @@ class Looks {
   /** How near any face comes to a line at a rough look. */
   private async glanceAt({ line, session }: Way): Promise<Glanced> {
     const view = viewOf(line, UPRIGHT);
-    const ranks = await session.glance(line, this.every, LOOKED_AT);
-    const score = (ranks[0]?.cost ?? FARTHEST) * crowding(line) + costOfReading(line.reading, false);
+    const ranks = await session.glance(line, this.every, isEvened(line.reading) ? LAID_FROM_SIDE : LAID);
+    const cost = (ranks[0]?.cost ?? FARTHEST) * this.doubt(line, session, ranks[0]?.style);
+    const score = cost + costOfReading(line.reading, false);
     const glanced = { line, session, near: ranks.map((r) => ({ ...entryOf(r), view })), score };
     this.glanced.push(glanced);
     return glanced;
@@ -163,8 +194,9 @@ class Looks {
   /** Lays the entries over a line that came nearest at a glance. */
   private async at(way: Glanced): Promise<Seen> {
     const { line, session, near } = way;
-    const tried = await session.fitPreview(near, START, EFFORT.lookRounds);
-    const cost = (tried[0]?.total ?? FARTHEST) * crowding(line);
+    const laid = await session.fitPreview(near, START, 0);
+    const tried = await session.fitPreview(laid.slice(0, FITTED), START, EFFORT.lookRounds);
+    const cost = (tried[0]?.total ?? FARTHEST) * this.doubt(line, session, tried[0]?.entry);
     const isPlain = line === this.plainLine && session === this.plain.session;
     const family = tried[0] ? this.index.families[tried[0].entry]! : null;
     const seen = { ...way, cost, family, score: cost + costOfReading(line.reading, isPlain) };
@@ -175,6 +207,18 @@ class Looks {
     return seen;
   }
 
+  /** By how much less the nearest entry is to be believed than it comes near: a blot is near to something, too. */
+  private doubt(line: InkLine, { wording }: MatchSession, entry: number | undefined): number {
+    const crowded = crowding(line);
+    if (entry === undefined) return crowded;
+    const boxes = drawnCharacters(wording).map((c) => {
+      const at = this.index.at(c);
+      return at < 0 ? null : this.index.box(entry, at);
+    });
+    const ratio = countParts(boxes, wording.wordStarts) / max(1, line.letters.length);
+    return crowded * (1 + MERGED_COST * log2(max(1, ratio / MERGED_FREELY)));
+  }
+
   /** Of some ways looks at those to which faces come nearest at a glance. */
   async atNearest(ways: readonly Way[]) {
     const glanced: Glanced[] = [];
@@ -183,10 +227,14 @@ class Looks {
   }
 }
 
+/** What else was taken for ink. */
+const inksOf = (seen: readonly Seen[], except: InkReading) =>
+  new Set(seen.map((s) => inkOf(s.line.reading)).filter((ink) => ink !== inkOf(except)));
+
 /** Where pieces of ink are not the letters and no face is near at a rough look, a closer one at all of them tells no more. @returns null elsewhere. */
 async function findHopeless(line: InkLine, session: MatchSession, every: number): Promise<Candidate[] | null> {
   if (line.letters.length === session.wording.characters.length) return null;
-  const ranks = await session.glance(line, every, LOOKED_AT);
+  const ranks = await session.glance(line, every, LAID);
   const view = viewOf(line, UPRIGHT);
   return (ranks[0]?.cost ?? FARTHEST) < HOPELESS ? null : ranks.map((r) => ({ ...entryOf(r), view, cost: r.cost }));
 }

@@ -167,6 +167,7 @@ describe("chances", () => {
     ...{ cost, nextFamilyCost: Math.min(1, cost + 0.2), letterCount, blurPx: 0.6, noisy: false },
     worstAgreement: 1 - cost,
     isAssumed: false,
+    agreed: 0,
     ...{ edge: 0.3, spacingEm: 0.005, warp: 0.01 },
   });
   test("add up to at most one and fall with the cost", () => {

@@ -98,7 +98,13 @@ export async function identifyLine(
   limit: number,
   watch: Watch = () => {},
 ): Promise<IdentifyResult> {
-  const { session, candidates, effort } = await chooseHypothesis(lines, wordingOf(text), index, executor, watch);
+  const { session, candidates, effort, agreement } = await chooseHypothesis(
+    lines,
+    wordingOf(text),
+    index,
+    executor,
+    watch,
+  );
   const { characters, small } = session.wording;
   const first = await session.fitPreview(candidates.slice(0, 5), START, EFFORT.lookRounds);
   if (!first.length) return nothing(lines.plain, index);
@@ -115,7 +121,7 @@ export async function identifyLine(
     [...settled, ...looked.slice(effort.closest), ...glanced.slice(effort.looks)],
     (t) => index.ids[t.entry],
   );
-  const evidence = evidenceOf(ranked, index, characters, imaging);
+  const evidence = evidenceOf(ranked, index, characters, imaging, agreement);
   const { chances, none: noneChance } = chancesOf(inOrder(ranked), evidence);
   const matches = ranked.slice(0, limit).map((t, i) => ({
     styleId: index.ids[t.entry]!,
@@ -180,7 +186,13 @@ async function refineNearest(last: Tried[], index: SignatureIndex, session: Matc
   return { settled: settled.sort(byTotal), coordinates };
 }
 
-function evidenceOf(ranked: Tried[], index: SignatureIndex, characters: string[], imaging: Imaging): AnswerEvidence {
+function evidenceOf(
+  ranked: Tried[],
+  index: SignatureIndex,
+  characters: string[],
+  imaging: Imaging,
+  agreementOn: (family: string) => number,
+): AnswerEvidence {
   const best = ranked[0]!;
   const family = index.families[best.entry]!;
   const agreement = lettersOf(best.result, characters)
@@ -197,6 +209,7 @@ function evidenceOf(ranked: Tried[], index: SignatureIndex, characters: string[]
     spacingEm: best.result.spacing,
     warp: abs(Math.log(best.result.pose.aspect)) + abs(best.result.pose.slant) + abs(best.result.pose.taper),
     isAssumed: best.view.line.reading !== "plain",
+    agreed: agreementOn(family),
   };
 }
 

@@ -5,7 +5,7 @@ import { chancesOf, noneChanceOf, sharesOf, termsOf, type AnswerEvidence } from 
 /** A good answer: near, far before the next family, letters where they belong. */
 const GOOD: AnswerEvidence = {
   ...{ cost: 0.1, nextFamilyCost: 0.4, letterCount: 9, blurPx: 0.6, noisy: false, worstAgreement: 0.9 },
-  ...{ edge: 0.3, spacingEm: 0.004, warp: 0.01, isAssumed: false },
+  ...{ edge: 0.3, spacingEm: 0.004, warp: 0.01, isAssumed: false, agreed: 0 },
 };
 /** A stranger: as near to several families, none of them near. */
 const STRANGER: AnswerEvidence = { ...GOOD, cost: 0.34, nextFamilyCost: 0.36, worstAgreement: 0.55, spacingEm: 0.02 };
@@ -24,6 +24,11 @@ describe("none of these", () => {
   ] as [string, Partial<AnswerEvidence>][])("grows when %s", (_what, worse) => {
     const fair = { ...GOOD, cost: 0.2 };
     expect(noneChanceOf({ ...fair, ...worse })).toBeGreaterThan(noneChanceOf(fair));
+  });
+
+  test("grows less where the same family is the nearest under other ink too", () => {
+    const assumed = { ...GOOD, cost: 0.3, nextFamilyCost: 0.34, isAssumed: true };
+    expect(noneChanceOf({ ...assumed, agreed: 0.75 })).toBeLessThan(noneChanceOf(assumed));
   });
 
   test("what differs at the edges is forgiven letters that are mostly edge", () => {

@@ -18,6 +18,8 @@ export type AnswerEvidence = {
   warp: number;
   /** Its ink, or where it was seen from, was assumed: faces come less near then, right or wrong. */
   isAssumed: boolean;
+  /** In how much of the other ink that was looked at the same family came nearest, 0–1; 0 where the picture left no doubt of its ink. */
+  agreed: number;
 };
 
 /**
@@ -43,6 +45,7 @@ export const CHANCE = {
     assumed: 0.33,
     assumedDepth: -1.96,
     assumedGap: 0.62,
+    agreed: 0,
   },
 };
 const NEVER_SURER_THAN = 0.985;
@@ -69,6 +72,7 @@ export function termsOf(e: AnswerEvidence) {
     assumed,
     assumedDepth: assumed * depth,
     assumedGap: assumed * gap,
+    agreed: e.agreed,
   };
 }
 

@@ -4,7 +4,7 @@ import { readDemo } from "../../../../tests/fixtures/demoFont";
 import type { OpenFace } from "../../outlines/openFace";
 import { readPicture } from "../../picture/readPicture";
 import type { CutBox } from "../../picture/straighten";
-import { alignFromSide, alignPieces } from "./align";
+import { alignFromSide, alignPieces, countParts } from "./align";
 import { instancesOf } from "../../descriptors/instances";
 import { readByShape, readWords, type TextFit } from "../hypotheses/readShapes";
 import { inlineExecutor } from "../executor";
@@ -24,6 +24,18 @@ const piece = (left: number, right: number, top = 0.5, bottom = 0): CutBox => ({
   right: 100 * right,
   top: 100 - 100 * top,
   bottom: 100 - 100 * bottom,
+});
+
+describe("into how many pieces a word falls", () => {
+  const joined = { ...letter(0.5), advance: 0.48 };
+  test.each([
+    ["letters apart", [letter(0.4), { ...letter(0.4), left: 0.05 }, { ...letter(0.4), left: 0.05 }], [0], 3],
+    ["letters that run into each other", [joined, joined, joined], [0], 1],
+    ["two such words", [joined, joined, joined, joined], [0, 2], 2],
+    ["letters of which one is lacking", [joined, null, joined], [0], 3],
+  ] as [string, (GlyphBox | null)[], number[], number][])("%s", (_what, boxes, wordStarts, parts) =>
+    expect(countParts(boxes, wordStarts)).toBe(parts),
+  );
 });
 
 describe("a line seen from the side", () => {

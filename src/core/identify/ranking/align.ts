@@ -252,6 +252,19 @@ export function layOutBoxes(boxes: readonly (GlyphBox | null)[], wordStarts: rea
   return { pens, left, right, top, bottom };
 }
 
+/** Letters whose boxes are as far apart as this do not touch, em. */
+const APART_EM = 0.015;
+
+/** Into how many pieces a word falls as a style sets it, letters that hang together taken as one. */
+export function countParts(boxes: readonly (GlyphBox | null)[], wordStarts: readonly number[]): number {
+  const { pens } = layOutBoxes(boxes, wordStarts);
+  const isApart = (i: number) => {
+    const [before, own] = [boxes[i - 1], boxes[i]];
+    return !before || !own || pens[i]! + own.left - pens[i - 1]! - before.right > APART_EM;
+  };
+  return boxes.reduce((parts, _, i) => parts + (i > 0 && isApart(i) ? 1 : 0), 1);
+}
+
 /** Where a style's own advances put its letters when its word is laid over the ink's extent. Pixels; null for absent letters. */
 export function predictBoxes(extent: CutBox, boxes: readonly (GlyphBox | null)[], wordStarts: readonly number[]) {
   const { pens, top, bottom } = layOutBoxes(boxes, wordStarts);
