@@ -7,7 +7,11 @@ import type { Answered } from "../eval/solve";
 
 const ROUNDS = 20000;
 const RATE = 0.5;
-const RIDGE = 0.001;
+const RIDGE = 0.003;
+/** What can only speak for "none", and against it: few pictures must not teach otherwise. */
+const FOR_NONE = ["cost", "ratio", "depth", "worst", "spacing", "warp", "agreedDepth"];
+const AGAINST_NONE = ["gap", "agreedGap"];
+const LEAST = 0.1;
 
 const answers = process.argv
   .slice(2)
@@ -26,7 +30,11 @@ for (let round = 0; round < ROUNDS; round++) {
     const off = 1 / (1 + Math.exp(-sum)) - isNone;
     for (const k of keys) slope[k] += (off * terms[k]) / rows.length;
   }
-  for (const k of keys) weights[k] -= RATE * slope[k];
+  for (const k of keys) {
+    weights[k] -= RATE * slope[k];
+    if (FOR_NONE.includes(k)) weights[k] = Math.max(LEAST, weights[k]);
+    if (AGAINST_NONE.includes(k)) weights[k] = Math.min(-LEAST, weights[k]);
+  }
 }
 
 /** How surely the right family is named, over pictures whose family was there. */

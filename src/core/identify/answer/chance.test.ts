@@ -26,9 +26,11 @@ describe("none of these", () => {
     expect(noneChanceOf({ ...fair, ...worse })).toBeGreaterThan(noneChanceOf(fair));
   });
 
-  test("grows less where the same family is the nearest under other ink too", () => {
-    const assumed = { ...GOOD, cost: 0.3, nextFamilyCost: 0.34, isAssumed: true };
-    expect(noneChanceOf({ ...assumed, agreed: 0.75 })).toBeLessThan(noneChanceOf(assumed));
+  test("goes more by how near the face comes where other ink agrees on it", () => {
+    const near = { ...GOOD, cost: 0.16, nextFamilyCost: 0.3, isAssumed: true };
+    const far = { ...near, cost: 0.5, nextFamilyCost: 0.52 };
+    const differs = (agreed: number) => noneChanceOf({ ...far, agreed }) - noneChanceOf({ ...near, agreed });
+    expect(differs(0.8)).toBeGreaterThan(differs(0));
   });
 
   test("what differs at the edges is forgiven letters that are mostly edge", () => {

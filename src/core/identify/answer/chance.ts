@@ -27,25 +27,27 @@ export type AnswerEvidence = {
  * See docs/IDENTIFICATION.md.
  */
 export const CHANCE = {
-  temperature: 0.0217,
+  temperature: 0.0235,
   none: {
-    bias: -4.27,
-    cost: 1.47,
-    ratio: 3.86,
-    gap: -2.56,
-    depth: 1.25,
-    letters: 0.11,
-    blur: -1.08,
-    noisy: -0.38,
-    worst: 1.45,
-    edge: 0.42,
-    fine: 0.83,
-    spacing: 0.4,
-    warp: 0.89,
-    assumed: 0.33,
-    assumedDepth: -1.96,
-    assumedGap: 0.62,
-    agreed: 0,
+    bias: -1.26,
+    cost: 0.1,
+    ratio: 1.95,
+    gap: -2.07,
+    depth: 0.54,
+    letters: 0.33,
+    blur: -1.64,
+    noisy: -0.34,
+    worst: 0.1,
+    edge: -0.04,
+    fine: 0.58,
+    spacing: 0.43,
+    warp: 0.56,
+    assumed: -0.45,
+    assumedDepth: 0.19,
+    assumedGap: -0.45,
+    agreed: -0.01,
+    agreedDepth: 0.76,
+    agreedGap: -1.4,
   },
 };
 const NEVER_SURER_THAN = 0.985;
@@ -73,6 +75,8 @@ export function termsOf(e: AnswerEvidence) {
     assumedDepth: assumed * depth,
     assumedGap: assumed * gap,
     agreed: e.agreed,
+    agreedDepth: e.agreed * depth,
+    agreedGap: e.agreed * gap,
   };
 }
 
