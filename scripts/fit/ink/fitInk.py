@@ -121,7 +121,8 @@ def load_onnx(net, path, pictures):
     the folded convolution gave. Residuals that the exported net lacks are left as they begin."""
     import onnx.numpy_helper
 
-    kept = {i.name: torch.from_numpy(onnx.numpy_helper.to_array(i).copy()) for i in onnx.load(path).graph.initializer}
+    # Without the mark of weights that are kept with 16 bits.
+    kept = {i.name.removesuffix(".half"): torch.from_numpy(onnx.numpy_helper.to_array(i).astype(np.float32)) for i in onnx.load(path).graph.initializer}
     folded = [(t, bias) for (n, t), bias in zip(kept.items(), list(kept.values())[1:]) if t.ndim == 4 and not n.startswith("last")]
     is_grown = len(folded) < sum(isinstance(m, nn.BatchNorm2d) for m in net.modules())
     new = {m for r in net.modules() if isinstance(r, Residual) for m in r.modules()} if is_grown else set()
@@ -150,6 +151,22 @@ def load_onnx(net, path, pictures):
         h.remove()
 
 
+def halve(path):
+    """Weights are kept with 16 bits, and made 32 again when the net is loaded: the file is half as large."""
+    import onnx.numpy_helper
+
+    model = onnx.load(path)
+    graph = model.graph
+    for i in list(graph.initializer):
+        weights = onnx.numpy_helper.to_array(i)
+        if weights.dtype != np.float32:
+            continue
+        graph.initializer.remove(i)
+        graph.initializer.append(onnx.numpy_helper.from_array(weights.astype(np.float16), f"{i.name}.half"))
+        graph.node.insert(0, onnx.helper.make_node("Cast", [f"{i.name}.half"], [i.name], to=onnx.TensorProto.FLOAT))
+    onnx.save(model, path)
+
+
 def export(net, path):
     net.eval()
     torch.onnx.export(
@@ -162,6 +179,7 @@ def export(net, path):
         opset_version=13,
     )
     net.train()
+    halve(path)
 
 
 def main():
