@@ -2,7 +2,7 @@
 import sharp from "sharp";
 import type { AnswerEvidence } from "../../src/core/identify/answer/chance";
 import { inlineExecutor } from "../../src/core/identify/executor";
-import { fitText, identifyLine } from "../../src/core/identify/identifyLine";
+import { facesInTurn, fitText, identifyLine } from "../../src/core/identify/identifyLine";
 import type { SignatureIndex } from "../../src/core/descriptors/extractDescriptors";
 import { partByShape } from "../../src/core/descriptors/leaders";
 import { likenessOf } from "../../src/core/descriptors/twins";
@@ -10,7 +10,7 @@ import { findAreas } from "../../src/core/picture/areas";
 import { readPhotograph } from "../../src/core/picture/readPicture";
 import { readWords } from "../../src/core/identify/hypotheses/readShapes";
 import { inkNet } from "../../src/server/workers/inkNet";
-import { openMovingFace, type MovingFace } from "../../src/core/outlines/openFace";
+import { openMovingFace } from "../../src/core/outlines/openFace";
 import { relieve } from "../../src/server/workers/relieve";
 import { readLetters } from "../../src/server/workers/readText";
 import { indexOf, readEvalStyles } from "./library";
@@ -67,12 +67,10 @@ export async function answerPictures(
   if (parted) library.index.leaders = partByShape(library.index, TO_A_LEADER);
   const executor = inlineExecutor(library.index, library.load);
   const sfntOf = new Map(styles.map((s) => [s.styleId, s.sfnt]));
-  let moving: { id: string; face: MovingFace } | null = null;
+  const faceIn = facesInTurn((id) => openMovingFace(sfntOf.get(id)!));
   const faceWith = (entry: number, char: string) => {
-    const id = library.index.ids[entry]!;
-    if (moving?.id !== id) moving = { id, face: openMovingFace(sfntOf.get(id)!) };
-    moving.face.moveTo(library.index.coordinates[entry] ?? {});
-    return moving.face.face.glyphOf(char.codePointAt(0)!) ? moving.face.face : null;
+    const face = faceIn(library.index.ids[entry]!, library.index.coordinates[entry]!);
+    return face?.glyphOf(char.codePointAt(0)!) ? face : null;
   };
   for (const p of pictures)
     for (const mode of modes) {

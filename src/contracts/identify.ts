@@ -77,6 +77,9 @@ export const IdentifyMatch = z.object({
 });
 export type IdentifyMatch = z.infer<typeof IdentifyMatch>;
 
+/** A chance from which a face is said not to be in the libraries. */
+export const PROBABLY_NOT_HERE = 0.5;
+
 export const Identification = z.object({
   reading: z.object({ text: z.string(), confidence: z.number(), given: z.boolean(), letters: z.array(ReadLetter) }),
   matches: z.array(IdentifyMatch),

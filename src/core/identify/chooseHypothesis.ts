@@ -154,22 +154,14 @@ class Looks {
   }
 
   /** In how much of the ink beside a line's own a family is the nearest. */
-  agreementOn({ reading }: InkLine): Hypothesis["agreement"] {
-    const all = inksOf(this.seen, reading).size;
-    return (family) =>
-      all
-        ? inksOf(
-            this.seen.filter((s) => s.family === family),
-            reading,
-          ).size / all
-        : 0;
+  agreementOn(line: InkLine): Hypothesis["agreement"] {
+    const all = inksOf(this.seen, line.reading).size;
+    return (family) => this.countAgreed({ family, line }) / max(1, all);
   }
 
-  private countAgreed({ family, line }: Seen): number {
-    return inksOf(
-      this.seen.filter((s) => s.family !== null && s.family === family),
-      line.reading,
-    ).size;
+  private countAgreed({ family, line }: Pick<Seen, "family" | "line">): number {
+    const agreed = this.seen.filter((s) => s.family !== null && s.family === family);
+    return inksOf(agreed, line.reading).size;
   }
 
   /** The line as it stands, with what is known of it. */

@@ -1,7 +1,7 @@
 // The whole of identifying: coarse over all styles, fine over the best, agreement per letter, chance. See README for the method.
 import { LRUCache } from "lru-cache";
 import { writePath } from "../geometry/outline";
-import type { OpenFace } from "../outlines/openFace";
+import type { MovingFace, OpenFace } from "../outlines/openFace";
 import type { InkLine, InkReadings } from "../picture/readPicture";
 import { UPRIGHT, type Lean } from "../picture/straighten";
 import { chancesOf, type AnswerEvidence } from "./answer/chance";
@@ -38,6 +38,20 @@ export function cacheFaces(load: FaceLoader): FaceLoader {
     let known = kept.get(key);
     if (!known) kept.set(key, (known = { face: load(styleId, coordinates) }));
     return known.face;
+  };
+}
+
+/**
+ * Faces one after the other, each used up before the next is asked for: a variable font is opened once and moved to each of its settings.
+ * @param open - null where a style cannot be opened.
+ */
+export function facesInTurn(open: (styleId: string) => MovingFace | null): FaceLoader {
+  let held: { styleId: string; face: MovingFace | null; at: VariationLocation | null } | null = null;
+  return (styleId, coordinates) => {
+    if (held?.styleId !== styleId) held = { styleId, face: open(styleId), at: null };
+    if (held.at !== coordinates) held.face?.moveTo(coordinates ?? {});
+    held.at = coordinates;
+    return held.face?.face ?? null;
   };
 }
 

@@ -1,6 +1,12 @@
 // Identifying a picture: limits checked here, the work in the worker, names added on the way out.
 import { MAX_PICTURE_BYTES } from "@/contracts/limits";
-import type { FaceGroup, Identification, IdentifyStep, LayoutStep } from "@/contracts/identify";
+import {
+  PROBABLY_NOT_HERE,
+  type FaceGroup,
+  type Identification,
+  type IdentifyStep,
+  type LayoutStep,
+} from "@/contracts/identify";
 import type { FamilyId, StyleId } from "@/contracts/ids";
 import { refuse, succeed, type FaultCode, type Outcome } from "@/contracts/errors";
 import { groupLines, type LineAnswer } from "@/core/identify/answer/groupLines";
@@ -64,12 +70,10 @@ export async function identify(
   return succeed({
     ...reply.value,
     matches,
-    byLook: reply.value.notInLibraries.chance > PROBABLY ? lookOf(db, matches) : null,
+    byLook: reply.value.notInLibraries.chance > PROBABLY_NOT_HERE ? lookOf(db, matches) : null,
     tookMs: Date.now() - started,
   });
 }
-/** A chance from which a face is said not to be here. */
-const PROBABLY = 0.5;
 
 function lookOf(db: Db, matches: readonly { styleId: StyleId; score: number }[]): Identification["byLook"] {
   const { findRow } = getRows(db);

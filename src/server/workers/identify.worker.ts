@@ -5,7 +5,7 @@ import type { HandCut, HandInk, Identification } from "@/contracts/identify";
 import type { RequestFaultCode } from "@/contracts/errors";
 import { SignatureIndex } from "@/core/descriptors/extractDescriptors";
 import { inlineExecutor, type FullTask, type Executor } from "@/core/identify/executor";
-import { fitText, identifyLine, type IdentifyResult } from "@/core/identify/identifyLine";
+import { facesInTurn, fitText, identifyLine, type IdentifyResult } from "@/core/identify/identifyLine";
 import { START, type FaceLoader } from "@/core/identify/registration/fit";
 import { partByShape, PARTED_FROM } from "@/core/descriptors/leaders";
 import { rankByAdvances, rankByOutlines } from "@/core/descriptors/nearestFaces";
@@ -23,7 +23,7 @@ import { openDatabase, type Db } from "../db/open";
 import { listCoverages, listSignaturesSince, type SignatureRow } from "../queries/signatures";
 import { inkNet, warmInkNet } from "./inkNet";
 import { listParts } from "../queries/parts";
-import { facesInTurn, loadStored } from "./loadStored";
+import { loadStored, openMovingStored } from "./loadStored";
 import { relieve } from "./relieve";
 import { drawStrip, readLetters, warmReader } from "./readText";
 import { sharedExecutor } from "./shareWork";
@@ -236,7 +236,7 @@ async function describeLetters(from: Held, text: string): Promise<Held> {
   // A face that came cut by character is opened with the parts that have them.
   for (const [id, [main]] of files)
     if (letters.some((char) => has(id, char))) files.set(id, [main!, ...listParts(db!, id).map((p) => p.sfntSha256)]);
-  const open = facesInTurn(files);
+  const open = facesInTurn((id) => openMovingStored(files, id));
   const faceOf = (entry: number, char: string) =>
     has(index.ids[entry]!, char) ? open(index.ids[entry]!, index.coordinates[entry]!) : null;
   await index.describeMore(letters, faceOf, relieve);

@@ -35,17 +35,6 @@ export const loadStored =
   (styleId, coordinates) =>
     openKnown(stored, styleId, (files) => openStored(files.join(" "), coordinates));
 
-/** Faces one after the other, each used up before the next: a variable font is opened once and moved to each of its settings. */
-export function facesInTurn(stored: StoredFiles): FaceLoader {
-  let held: { styleId: string; face: MovingFace | null } | null = null;
-  return (styleId, coordinates) => {
-    if (held?.styleId !== styleId) {
-      const face = openKnown(stored, styleId, (files) =>
-        joinMovingParts(files.map((sha256) => openMovingFace(readStored(sha256)))),
-      );
-      held = { styleId, face };
-    }
-    held.face?.moveTo(coordinates ?? {});
-    return held.face?.face ?? null;
-  };
-}
+/** A face whose axes move, of all its parts. */
+export const openMovingStored = (stored: StoredFiles, styleId: string): MovingFace | null =>
+  openKnown(stored, styleId, (files) => joinMovingParts(files.map((sha256) => openMovingFace(readStored(sha256)))));

@@ -1,6 +1,6 @@
 "use client";
 // The faces of all lines of a picture: each set in its words, with the lines that are set in it. A line opens by itself.
-import type { FaceGroup } from "@/contracts/identify";
+import { PROBABLY_NOT_HERE, type FaceGroup } from "@/contracts/identify";
 import { writeLayout, type Layout } from "./layout";
 import { MatchRow, useDetails, writeChance } from "./MatchRow";
 
@@ -38,7 +38,7 @@ export function LayoutAnswer({ layout, busy, onLine, onGiveUp }: Props) {
         {groups.map((group, i) => (
           <MatchRow
             key={group.lines[0]}
-            match={{ ...group.matches[0]!, ...(group.noneChance > 0.5 && { chance: undefined }) }}
+            match={{ ...group.matches[0]!, ...(group.noneChance > PROBABLY_NOT_HERE && { chance: undefined }) }}
             detail={details[i]}
             text={textOf(layout, group.lines[0]!)}
             score={group.matches[0]!.score}
@@ -72,7 +72,7 @@ const textOf = ({ lines }: Layout, at: number): string => {
 /** What else it may be, or that it may be none of them. */
 function OrElse({ group: { matches, noneChance } }: { group: FaceGroup }) {
   const others = matches.slice(1, 3).filter((m) => m.chance > 0.05);
-  if (noneChance > 0.5)
+  if (noneChance > PROBABLY_NOT_HERE)
     return <p className="text-[12px] text-basalt">Probably not in your libraries; this comes nearest.</p>;
   if (!others.length) return null;
   return (

@@ -1,5 +1,13 @@
 // Identify: the picture, the frame, the reading, the answer, the match in focus. One reducer.
-import type { Corner, HandInk, Identification, IdentifyMatch, IdentifyStep, LayoutStep } from "@/contracts/identify";
+import {
+  PROBABLY_NOT_HERE,
+  type Corner,
+  type HandInk,
+  type Identification,
+  type IdentifyMatch,
+  type IdentifyStep,
+  type LayoutStep,
+} from "@/contracts/identify";
 import { hearLayout, lineAt, NO_LINES, putLine, type Layout } from "./layout";
 
 export type Picture = { file: File; url: string; widthPx: number; heightPx: number };
@@ -287,7 +295,7 @@ export function writeAnswer(result: Identification): string {
   const [first] = result.matches;
   if (!first) return "Nothing of yours comes near.";
   const family = result.matches.filter((m) => m.familyId === first.familyId).reduce((a, m) => a + m.chance, 0);
-  if (result.notInLibraries.chance > 0.5) return "Probably not in your libraries.";
+  if (result.notInLibraries.chance > PROBABLY_NOT_HERE) return "Probably not in your libraries.";
   if (first.chance > 0.8) return `${first.family} ${first.style}, very likely.`;
   if (family > 0.8) return `${first.family}, very likely; which style is less sure.`;
   if (family > 0.4) return `Perhaps ${first.family} ${first.style}.`;
