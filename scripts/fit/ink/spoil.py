@@ -94,6 +94,27 @@ def ground(rng, h, w):
     return a * (1 - t) + b * t * rng.uniform(0.4, 1) + a * t * 0.2
 
 
+def board(rng, base):
+    """The letters' ground ends: a board, plate or label on another ground, with a rim now and then; [h, w, 3]."""
+    h, w, _ = base.shape
+    around = np.clip(ground(rng, h, w), 0, 1)
+    y, x = np.mgrid[0:h, 0:w].astype(np.float32)
+    inside = np.full((h, w), 1e3, np.float32)
+    for far, along, across in ((y, x, w), (h - 1 - y, x, w), (x, y, h), (w - 1 - x, y, h)):
+        if rng.random() < 0.5:
+            at = rng.uniform(-2, 0.16 * h) + rng.uniform(-0.12, 0.12) * (along - across / 2)
+            inside = np.minimum(inside, far - at)
+    cover = np.clip(inside + 0.5, 0, 1)[..., None]
+    if rng.random() < 0.4:
+        around = around * (1 - rng.uniform(0.2, 0.8) * cv2.GaussianBlur(cover[..., 0], (0, 0), rng.uniform(1, 8))[..., None])
+    out = around * (1 - cover) + base * cover
+    if rng.random() < 0.4:
+        gap, thick = rng.choice([0, rng.uniform(1, 6)]), rng.uniform(1, 5)
+        rim = np.clip(inside - gap + 0.5, 0, 1) * np.clip(gap + thick - inside + 0.5, 0, 1)
+        out = out * (1 - rim[..., None]) + colour(rng) * rim[..., None]
+    return out.astype(np.float32)
+
+
 def lay(rng, words):
     """Coverage of a line, sometimes two, in the scene; [HEIGHT, WIDTH]."""
     out = np.zeros((HEIGHT, WIDTH), np.float32)
@@ -247,7 +268,16 @@ def painted(rng, m, tall, base):
     if how < 0.3:
         angle, far = rng.uniform(0, 2 * np.pi), tall * rng.uniform(0.03, 0.16)
         dx, dy = far * np.cos(angle), far * np.sin(angle)
-        if rng.random() < 0.5:
+        standing = rng.random()
+        if standing < 0.3:
+            # Letters that stand out of a wall under a low sun: sides, and a shadow that hangs on to them.
+            low = tall * rng.uniform(0.08, 0.7)
+            turned = rng.uniform(0, 2 * np.pi)
+            cast = cv2.GaussianBlur(swept(m, low * np.cos(turned), low * np.sin(turned)), (0, 0), rng.uniform(0.3, 1.5))
+            out = out * (1 - rng.uniform(0.25, 0.85) * cast[..., None])
+            sides = swept(m, dx, dy)[..., None] * rng.choice([0, 1])
+            out = out * (1 - sides) + own * rng.uniform(0.2, 0.9) * sides
+        elif standing < 0.6:
             cast = cv2.GaussianBlur(shifted(m, dx, dy), (0, 0), rng.uniform(0.3, 0.12 * tall))
             out = out * (1 - rng.uniform(0.3, 0.95) * cast[..., None])
         else:
@@ -366,6 +396,8 @@ def sample(rng, words):
     else:
         m, tall = lay(rng, words)
     base = np.clip(ground(rng, HEIGHT, WIDTH), 0, 1).astype(np.float32)
+    if rng.random() < 0.2:
+        base = board(rng, base)
     kind = rng.choice(["painted", "relief", "glow", "printed"], p=[0.42, 0.32, 0.14, 0.12])
     out = {"painted": painted, "relief": relief, "glow": glow, "printed": printed}[kind](rng, m, tall, base)
     return camera(rng, out.astype(np.float32), tall), (m * 255).astype(np.uint8)

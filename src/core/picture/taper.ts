@@ -13,9 +13,10 @@ const { abs, ceil, cos, floor, max, min, round, sin } = Math;
  */
 export type Taper = { growth: number; rise: number; bow: number };
 
-/** Places that are looked at, about a quarter of them ink; points of ink that are moved under each taper. */
+/** Places that are looked at, about a quarter of them ink; points of ink that are moved under each taper, and at first under all there may be. */
 const POINTS = 4500;
 const INKED_POINTS = 2200;
+const ROUGHLY_POINTS = 900;
 const MAX_GROWTH = 0.6;
 const MAX_RISE = 0.3;
 const MAX_BOW = 0.66;
@@ -26,10 +27,11 @@ const MIN_GAIN = 1.05;
 
 /** The taper of a level line. @returns null for an even one. */
 export function findTaper(strip: InkPicture): Taper | null {
-  const sharpness = rowsUnder(strip);
+  const sharpness = rowsUnder(strip, INKED_POINTS);
+  const roughly = rowsUnder(strip, ROUGHLY_POINTS);
   // All there may be in broad rows, then what is about the best of them in fine ones.
   const begun = tapersAbout(EVEN, MAX_GROWTH, MAX_RISE, 0.04, 0.03)
-    .map((taper) => ({ taper, value: sharpness(taper, BROAD_ROWS) }))
+    .map((taper) => ({ taper, value: roughly(taper, BROAD_ROWS) }))
     .sort((p, q) => q.value - p.value)
     .slice(0, FOLLOWED);
   const even = sharpness(EVEN, FINE_ROWS);
@@ -88,11 +90,11 @@ function tapersAbout(middle: Taper, growthReach: number, riseReach: number, grow
 }
 
 /** How sharp the rows of a strip are under a taper. */
-function rowsUnder(strip: InkPicture): (taper: Taper, rows: number) => number {
+function rowsUnder(strip: InkPicture, points: number): (taper: Taper, rows: number) => number {
   const { widthPx: w, heightPx: h } = strip;
   const { stepPx, xs, ys, vs } = pickInk(strip, 4 * POINTS);
   // Fewer of them tell as much: some thousand tapers are tried.
-  const every = max(1, floor(xs.length / INKED_POINTS));
+  const every = max(1, floor(xs.length / points));
   const n = ceil(xs.length / every);
   const us = Float64Array.from({ length: n }, (_, i) => (2 * (xs[i * every]! + 0.5)) / w - 1);
   const offs = Float64Array.from({ length: n }, (_, i) => ys[i * every]! + 0.5 - h / 2);

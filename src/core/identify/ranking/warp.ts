@@ -1,6 +1,6 @@
 // Words compared as a whole, for lettering whose letters cannot be parted: both are brought to the same few rows, and the columns of one
 // are laid over those of the other by dynamic time warping, which also tells where in the picture each letter stands.
-import { sumInk, type InkPicture, type SumTable } from "../../geometry/raster";
+import { sumInk, type InkPicture } from "../../geometry/raster";
 
 // Taken out of the global object once: the loops below call them millions of times.
 const { abs, ceil, floor, max, min, round } = Math;
@@ -28,31 +28,42 @@ export type WordColumns = Grain & { ink: Float32Array };
 
 /** @param span - of the ink, in the picture's pixels. */
 export function describeWord(picture: InkPicture, span: Span, { rows, columns }: Grain): WordColumns {
-  const sums = sumInk(picture);
+  const { widthPx, heightPx, sums } = sumInk(picture);
   const ink = new Float32Array(columns * rows);
   const [w, h] = [(span.right - span.left) / columns, (span.bottom - span.top) / rows];
   const perArea = 1 / max(1e-9, w * h);
-  for (let c = 0; c < columns; c++)
-    for (let r = 0; r < rows; r++) {
-      const [x0, y0] = [span.left + c * w, span.top + r * h];
-      ink[c * rows + r] = inkIn(sums, x0, y0, x0 + w, y0 + h) * perArea;
+  const stride = widthPx + 1;
+  // Ink above each border between rows, left of one border between columns and of the next.
+  let left = new Float64Array(rows + 1);
+  let right = new Float64Array(rows + 1);
+  for (let c = 0; c <= columns; c++) {
+    const x = max(0, min(widthPx, span.left + c * w));
+    const ix = min(floor(x), widthPx - 1);
+    const fx = x - ix;
+    for (let r = 0; r <= rows; r++) {
+      const y = max(0, min(heightPx, span.top + r * h));
+      const iy = min(floor(y), heightPx - 1);
+      const k = iy * stride + ix;
+      const upper = sums[k]! + fx * (sums[k + 1]! - sums[k]!);
+      const lower = sums[k + stride]! + fx * (sums[k + stride + 1]! - sums[k + stride]!);
+      right[r] = upper + (y - iy) * (lower - upper);
     }
+    const at = (c - 1) * rows;
+    if (c) for (let r = 0; r < rows; r++) ink[at + r] = (right[r + 1]! - right[r]! - left[r + 1]! + left[r]!) * perArea;
+    [left, right] = [right, left];
+  }
   return { rows, columns, ink };
 }
 
-function inkIn({ widthPx, heightPx, sums }: SumTable, x0: number, y0: number, x1: number, y1: number): number {
-  const stride = widthPx + 1;
-  const at = (x: number, y: number) => {
-    const cx = max(0, min(widthPx, x));
-    const cy = max(0, min(heightPx, y));
-    const [ix, iy] = [min(floor(cx), widthPx - 1), min(floor(cy), heightPx - 1)];
-    const [fx, fy] = [cx - ix, cy - iy];
-    const k = iy * stride + ix;
-    const upper = sums[k]! + fx * (sums[k + 1]! - sums[k]!);
-    const lower = sums[k + stride]! + fx * (sums[k + stride + 1]! - sums[k + stride]!);
-    return upper + fy * (lower - upper);
-  };
-  return at(x1, y1) - at(x0, y1) - at(x1, y0) + at(x0, y0);
+const described = new WeakMap<InkPicture, Map<string, WordColumns>>();
+/** The same of a line's strip; remembered, since many faces are laid over one line. */
+export function describeStrip(strip: InkPicture, span: Span, grain: Grain): WordColumns {
+  let known = described.get(strip);
+  if (!known) described.set(strip, (known = new Map()));
+  const key = `${span.left} ${span.top} ${span.right} ${span.bottom} ${grain.rows} ${grain.columns}`;
+  let columns = known.get(key);
+  if (!columns) known.set(key, (columns = describeWord(strip, span, grain)));
+  return columns;
 }
 
 type Warp = {
@@ -84,13 +95,15 @@ export function warpWords(a: WordColumns, b: WordColumns, enough = Infinity): Wa
     const first = middle(i) - reach;
     const before = i ? middle(i - 1) - reach : 0;
     let least = Infinity;
+    let best = Infinity;
+    let step = 0;
     for (let k = 0; k < width; k++) {
       const j = first + k;
       const at = i * width + k;
       cost[at] = Infinity;
       if (j < 0 || j >= m) continue;
-      let best = i ? Infinity : j * stretch;
-      let step = 0;
+      best = i ? Infinity : j * stretch;
+      step = 0;
       if (i) {
         const diagonal = j - 1 - before;
         if (diagonal >= 0 && diagonal < width) {
@@ -100,14 +113,21 @@ export function warpWords(a: WordColumns, b: WordColumns, enough = Infinity): Wa
         const straight = j - before;
         if (straight >= 0 && straight < width) {
           const c = cost[at - width - k + straight]! + stretch;
-          if (c < best) [best, step] = [c, 2];
+          if (c < best) {
+            best = c;
+            step = 2;
+          }
         }
       }
       if (k) {
         const c = cost[at - 1]! + stretch;
-        if (c < best) [best, step] = [c, 3];
+        if (c < best) {
+          best = c;
+          step = 3;
+        }
       }
-      if (best === Infinity) continue;
+      // Costs only grow: what is too far by now stays so.
+      if (best > most || best === Infinity) continue;
       let off = 0;
       const [p, q] = [i * rows, j * rows];
       // A column that is skipped costs only the stretch: its ink is counted where it is passed.

@@ -9,7 +9,7 @@ import { FORM_STEPS, type SignatureIndex } from "../../descriptors/extractDescri
 import { layOutBoxes } from "./align";
 import { best, measureWord, type CoarseRank, type RoughWord, type SetWord, type Share, type WordShape } from "./coarse";
 import { Nearest } from "./nearest";
-import { describeWord, FINE_ROWS, grainOf, ROUGH_ROWS, warpWords, type Grain, type WordColumns } from "./warp";
+import { describeStrip, FINE_ROWS, grainOf, ROUGH_ROWS, warpWords, type Grain, type WordColumns } from "./warp";
 
 // Taken out of the global object once: the loops below call them millions of times.
 const { abs, ceil, floor, max, min, round } = Math;
@@ -31,7 +31,7 @@ export function rankByWhole(line: InkLine, word: SetWord, index: SignatureIndex,
   const rough = new Set(glanceAtWhole(line, word, index, max(keep, LOOKED_AT_WHOLE)).map((r) => r.style));
   const extent = spanOf(line.letters);
   const grain = grainOf(extent, FINE_ROWS);
-  const seen = describeWord(line.strip, extent, grain);
+  const seen = describeStrip(line.strip, extent, grain);
   const nearest = new Nearest(keep);
   const ranks = word.entries.flatMap((entry) => {
     if (!rough.has(entry.style)) return [];
@@ -55,7 +55,7 @@ function rankWarped(style: number, drawn: WordColumns, seen: WordColumns, neares
 export function glanceAtWhole(line: InkLine, word: SetWord, index: SignatureIndex, keep: number): CoarseRank[] {
   const extent = spanOf(line.letters);
   const grain = grainOf(extent, ROUGH_ROWS);
-  const seen = describeWord(line.strip, extent, grain);
+  const seen = describeStrip(line.strip, extent, grain);
   const rowsSeen = meanRows(seen);
   const ratio = (extent.right - extent.left) / max(1, extent.bottom - extent.top);
   const widest = isEvened(line.reading) ? WIDER_FROM_SIDE : WIDER;
@@ -109,7 +109,9 @@ function drawRough(entry: Entry, word: SetWord, index: SignatureIndex): RoughWor
   const { ratio } = entry.shape!;
   const columns = max(ROUGH_ROWS, min(MOST_COLUMNS, round(COLUMNS_A_ROW * ROUGH_ROWS * ratio))) || ROUGH_ROWS;
   const drawn = drawSigned(entry, word, index, { rows: ROUGH_ROWS, columns });
-  return { columns, ink: Uint8Array.from(drawn.ink, (v) => round(255 * v)) };
+  const ink = new Uint8Array(drawn.ink.length);
+  for (let i = 0; i < ink.length; i++) ink[i] = 255 * drawn.ink[i]! + 0.5;
+  return { columns, ink };
 }
 
 const rowsOfLetter = new Float32Array(ROUGH_ROWS + 1);

@@ -46,9 +46,13 @@ export function fitPreview(
   index: SignatureIndex,
   load: FaceLoader,
 ): Tried | null {
+  const shrunk = shrink(imaging, view);
   const face = pose ? null : load(index.ids[entry]!, index.coordinates[entry]!);
-  const begun = pose ?? (face && place(face, view, wording));
-  return begun && scoreFit(entry, view, view.perFirst, refinePose(begun, view.first, shrink(imaging, view), rounds));
+  const placed = face && place(face, view, wording, shrunk);
+  const begun = pose ?? placed?.pose;
+  if (!begun) return null;
+  const result = placed && !rounds ? placed : refinePose(begun, view.first, shrunk, rounds);
+  return scoreFit(entry, view, view.perFirst, result);
 }
 
 /** Fits over the whole line, from where another fit ended. */
@@ -66,7 +70,7 @@ export function fitAtLocation(
   load: FaceLoader,
 ): Tried | null {
   const face = load(index.ids[entry]!, coordinates);
-  const placed = face && place(face, view, wording);
+  const placed = face && place(face, view, wording, shrink(imaging, view))?.pose;
   if (!placed || placed.parts.length !== result.pose.parts.length) return null;
   const at = scalePose(result.pose, per / view.perFirst);
   const pose: Pose = {
@@ -81,21 +85,21 @@ export function refit({ entry, view }: Tried, pose: Pose, imaging: Imaging, roun
   return scoreFit(entry, view, view.perFirst, refinePose(pose, view.first, shrink(imaging, view), rounds));
 }
 
-/** Of the variants of the text, and of the places where each may begin, the one that comes nearest at the first fit. */
-function place(face: OpenFace, view: View, wording: Wording): Pose | null {
-  const poses = shapeVariants(face, wording).flatMap((set) => placeWord(face, view.first, wording, set));
-  if (poses.length < 2) return poses[0] ?? null;
-  let best: { pose: Pose; total: number } | null = null;
-  for (const pose of poses) {
-    const { cost, spacing } = refinePose(pose, view.first, shrink(START, view), 0);
-    const total = cost + SPACING_WEIGHT * spacing;
-    if (!best || total < best.total) best = { pose, total };
-  }
-  return best!.pose;
+/** Of the variants of the text, and of the places where each may begin, the one that comes nearest as it lies. @param imaging - over the small copy. */
+function place(face: OpenFace, view: View, wording: Wording, imaging: Imaging): FineResult | null {
+  let best: FineResult | null = null;
+  for (const set of shapeVariants(face, wording))
+    for (const pose of placeWord(face, view.first, wording, set)) {
+      const result = refinePose(pose, view.first, imaging, 0);
+      if (!best || costOf(result) < costOf(best)) best = result;
+    }
+  return best;
 }
 
+const costOf = ({ cost, spacing }: FineResult) => cost + SPACING_WEIGHT * spacing;
+
 function scoreFit(entry: number, view: View, per: number, result: FineResult): Tried {
-  const total = result.cost + SPACING_WEIGHT * result.spacing + LEAN_COST * abs(view.lean.tan);
+  const total = costOf(result) + LEAN_COST * abs(view.lean.tan);
   return { entry, view, per, result, total };
 }
 

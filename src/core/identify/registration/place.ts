@@ -11,7 +11,7 @@ import { alignLine } from "../ranking/align";
 import { fitLine } from "../ranking/coarse";
 import { alongLine, type Part, type Pose } from "./pose";
 import { spreadOf } from "./spread";
-import { describeWord, FINE_ROWS, grainOf, warpWords } from "../ranking/warp";
+import { describeStrip, describeWord, grainOf, ROUGH_ROWS, warpWords } from "../ranking/warp";
 import { writeSmall, type Wording } from "../../picture/wording";
 
 // Taken out of the global object once: the loops below call them many times.
@@ -259,14 +259,11 @@ function placeByWarp(line: InkLine, parts: Part[], boxes: EmBox[]): Place | null
   const scalePx = (extent.bottom - extent.top) / max(0.05, em.top - em.bottom);
   const [width, naturalPx] = [extent.right - extent.left, (em.right - em.left) * scalePx];
   if (naturalPx > 2 * width || naturalPx < 0.4 * width) return null;
-  // Drawn at the size at which it is looked at: twice as many rows as are compared.
-  const per = (2 * FINE_ROWS) / max(0.05, em.top - em.bottom);
-  const span = { left: 0, top: 0, right: (em.right - em.left) * per, bottom: 2 * FINE_ROWS };
-  const picture = {
-    widthPx: ceil(span.right) + 1,
-    heightPx: 2 * FINE_ROWS + 1,
-    ink: new Float32Array((ceil(span.right) + 1) * (2 * FINE_ROWS + 1)),
-  };
+  // Drawn at the size at which it is looked at: twice as many rows as are compared. Few tell about where a letter stands.
+  const per = (2 * ROUGH_ROWS) / max(0.05, em.top - em.bottom);
+  const span = { left: 0, top: 0, right: (em.right - em.left) * per, bottom: 2 * ROUGH_ROWS };
+  const [widthPx, heightPx] = [ceil(span.right) + 1, 2 * ROUGH_ROWS + 1];
+  const picture = { widthPx, heightPx, ink: new Float32Array(widthPx * heightPx) };
   for (const part of parts) {
     const placed = part.polygons.map((p) =>
       p.map((v, k) => (k % 2 ? (em.top - v) * per : (part.penEm + v - em.left) * per)),
@@ -274,9 +271,9 @@ function placeByWarp(line: InkLine, parts: Part[], boxes: EmBox[]): Place | null
     const box = boundsOf(placed);
     if (box) addPolygons(picture, placed, box);
   }
-  const grain = grainOf(extent, FINE_ROWS);
+  const grain = grainOf(extent, ROUGH_ROWS);
   const { columns } = grain;
-  const warp = warpWords(describeWord(picture, span, grain), describeWord(line.strip, extent, grain));
+  const warp = warpWords(describeWord(picture, span, grain), describeStrip(line.strip, extent, grain));
   if (!warp) return null;
   parts.forEach((p) => {
     const at = ((p.penEm + p.centreEm - em.left) / (em.right - em.left)) * columns - 0.5;
