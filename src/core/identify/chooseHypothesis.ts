@@ -100,10 +100,11 @@ export async function chooseHypothesis(
   const looks = new Looks(lines.plain, plain, index, every, watch);
   if (candidates.length && (await looks.atPlain()).cost < CLOSE_ENOUGH && !hopeless) return plain;
   const small = proposeSmallCapitals(lines.plain, wording);
-  await looks.atNearest([
-    ...(await lines.others()).map((line) => ({ line, session })),
-    ...(small ? [{ line: lines.plain, session: new MatchSession(small, executor) }] : []),
-  ]);
+  async function* ways(): AsyncGenerator<Way> {
+    if (small) yield { line: lines.plain, session: new MatchSession(small, executor) };
+    for await (const line of lines.others()) yield { line, session };
+  }
+  await looks.atNearest(ways());
   if (looks.best.cost > EVEN_ENOUGH) await lookFromFront(lines, looks);
   const { best } = looks;
   const effort = best.cost > FURTHER_FROM ? MORE_EFFORT : EFFORT;
@@ -116,12 +117,17 @@ export async function chooseHypothesis(
 
 /** Lines as they would be from the front. Where every reading is far from all faces, which of them is right shows only then. */
 async function lookFromFront(lines: InkReadings, looks: Looks) {
-  const begun: Way[] = looks.best.cost > FAR_FROM ? looks.glanced : [looks.best];
-  const evened = begun.flatMap((from) =>
-    lines.evened(from.line).map((line) => ({ line, session: from.session, from })),
-  );
-  await looks.atNearest(evened);
-  const from = evened.find((e) => e.line === looks.best.line)?.from ?? looks.best;
+  const begun: Way[] = looks.best.cost > FAR_FROM ? [...looks.glanced] : [looks.best];
+  const evenedFrom = new Map<InkLine, Way>();
+  function* evened(): Generator<Way> {
+    for (const from of begun)
+      for (const line of lines.evened(from.line)) {
+        evenedFrom.set(line, from);
+        yield { line, session: from.session };
+      }
+  }
+  await looks.atNearest(evened());
+  const from = evenedFrom.get(looks.best.line) ?? looks.best;
   if (looks.best.cost > FURTHER_FROM)
     await looks.atNearest(lines.further(from.line).map((line) => ({ line, session: from.session })));
 }
@@ -175,12 +181,10 @@ class Looks {
   /** How near any face comes to a line at a rough look. */
   private async glanceAt({ line, session }: Way): Promise<Glanced> {
     const view = viewOf(line, UPRIGHT);
-    const ranks = await session.glance(line, this.every, isEvened(line.reading) ? LAID_FROM_SIDE : LAID);
+    const ranks = await session.glance(line, this.every, isEvened(line.reading) ? LAID_FROM_SIDE : LAID, true);
     const cost = (ranks[0]?.cost ?? FARTHEST) * this.doubt(line, session, ranks[0]?.style);
     const score = cost + costOfReading(line.reading, false);
-    const glanced = { line, session, near: ranks.map((r) => ({ ...entryOf(r), view })), score };
-    this.glanced.push(glanced);
-    return glanced;
+    return { line, session, near: ranks.map((r) => ({ ...entryOf(r), view })), score };
   }
 
   /** Lays the entries over a line that came nearest at a glance. */
@@ -211,10 +215,17 @@ class Looks {
     return crowded * (1 + MERGED_COST * log2(max(1, ratio / MERGED_FREELY)));
   }
 
-  /** Of some ways looks at those to which faces come nearest at a glance. */
-  async atNearest(ways: readonly Way[]) {
-    const glanced: Glanced[] = [];
-    for (const way of ways) glanced.push(await this.glanceAt(way));
+  /** Of some ways looks at those to which faces come nearest at a glance. They are glanced at while the next is made. */
+  async atNearest(ways: AsyncIterable<Way> | Iterable<Way>) {
+    const begun: Promise<Glanced>[] = [];
+    for await (const way of ways) {
+      const glance = this.glanceAt(way);
+      // Told when all are waited for, even if making the next one fails before.
+      glance.catch(() => {});
+      begun.push(glance);
+    }
+    const glanced = await Promise.all(begun);
+    this.glanced.push(...glanced);
     for (const way of glanced.sort(byScore).slice(0, FOLLOWED)) await this.at(way);
   }
 }

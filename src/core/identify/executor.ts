@@ -40,8 +40,8 @@ type Replies = {
 };
 export type ReplyTo<J extends Task> = Replies[J["kind"]];
 
-/** Does tasks, one reply each in their order. */
-export type Executor = <J extends Task>(tasks: J[]) => Promise<ReplyTo<J>[]>;
+/** Does tasks, one reply each in their order. @param aside - who asks has other work to do meanwhile. */
+export type Executor = <J extends Task>(tasks: J[], aside?: boolean) => Promise<ReplyTo<J>[]>;
 
 /** Does one task. */
 export function runTask<J extends Task>(task: J, index: SignatureIndex, load: FaceLoader): ReplyTo<J> {

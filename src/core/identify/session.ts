@@ -37,8 +37,8 @@ export class MatchSession {
   }
 
   /** The best of all shares, as many as each keeps. */
-  private async rankAll<J extends CoarseTask | GlanceTask>(tasks: J[]): Promise<CoarseRank[]> {
-    const ranks = (await this.executor(tasks)).flat() as CoarseRank[];
+  private async rankAll<J extends CoarseTask | GlanceTask>(tasks: J[], aside = false): Promise<CoarseRank[]> {
+    const ranks = (await this.executor(tasks, aside)).flat() as CoarseRank[];
     return ranks.sort((a, b) => a.cost - b.cost).slice(0, tasks[0]!.keep);
   }
 
@@ -61,10 +61,11 @@ export class MatchSession {
     return mergeRanks(byPieces, await this.rankBy("whole", line, keep));
   }
 
-  /** The nearest of some faces at a rough look. @param every - of so many entries, one. */
-  async glance(line: InkLine, every: number, keep: number): Promise<CoarseRank[]> {
+  /** The nearest of some faces at a rough look. @param every - of so many entries, one. @param aside - see `Executor`. */
+  async glance(line: InkLine, every: number, keep: number, aside = false): Promise<CoarseRank[]> {
     const { wording } = this;
-    return this.rankAll(sharesOf(every).map((share): GlanceTask => ({ kind: "glance", line, wording, share, keep })));
+    const tasks = sharesOf(every).map((share): GlanceTask => ({ kind: "glance", line, wording, share, keep }));
+    return this.rankAll(tasks, aside);
   }
 
   /** Fits over the small copies, each begun where the last one ended. */

@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, test } from "@jest/globals";
+import { allOf } from "../../../tests/fixtures/allOf";
 import { drawLine } from "../../../tests/fixtures/drawLine";
 import { readDemo } from "../../../tests/fixtures/demoFont";
 import type { InkPicture } from "../geometry/raster";
@@ -61,7 +62,7 @@ describe("two colours", () => {
     return { widthPx: w, heightPx: h, rgba };
   };
   test("a shadow of another colour is parted from its letters", async () => {
-    const others = await readPicture(inked("Lamp", [220, 120, 40]))!.others();
+    const others = await allOf(readPicture(inked("Lamp", [220, 120, 40]))!.others());
     const colours = others.filter((l) => l.reading.endsWith("colour"));
     expect(colours).toHaveLength(2);
     expect(colours.some((l) => l.letters.length === 4)).toBe(true);

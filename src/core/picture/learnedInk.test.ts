@@ -1,5 +1,6 @@
 // What is shown to a net, and what becomes of what it sees. The net here sees ink by lightness alone; the fitted one: server/workers/inkNet.test.ts.
 import { beforeAll, describe, expect, test } from "@jest/globals";
+import { allOf } from "../../../tests/fixtures/allOf";
 import { drawLine } from "../../../tests/fixtures/drawLine";
 import { readDemo } from "../../../tests/fixtures/demoFont";
 import type { OpenFace } from "../outlines/openFace";
@@ -59,11 +60,11 @@ describe("readings of a photograph", () => {
     shown.length = 0;
     const lines = (await readPhotograph(drawLine(face, "Harbour", { sizePx: 80 }), {}, null, darkIsInk))!;
     expect(shown).toEqual([]);
-    const [learned] = await lines.others();
+    const [learned] = await allOf(lines.others());
     const asked = shown.length;
     expect(learned!.reading).toBe("learned");
     expect(learned!.letters).toHaveLength(7);
-    await lines.others();
+    await allOf(lines.others());
     expect(shown).toHaveLength(asked);
   });
 

@@ -57,7 +57,7 @@ const LEVEL_DEG = 0.5;
 /** The line as its ink stands out, and the line under other hypotheses of what the ink is, read when they are asked for. */
 export type InkReadings = {
   plain: InkLine;
-  others: () => Promise<InkLine[]>;
+  others: () => AsyncIterable<InkLine>;
   /** One of these as it would be from the front, if its rows tell that it is not seen from there. */
   evened: (line: InkLine) => InkLine[];
   /** One of these as it would be from the front, if it was seen from further round than its rows tell. */
@@ -86,15 +86,17 @@ export function readPicture(
   if (!plain) return null;
   // Long strokes of a script may look like the slope of its line.
   const level: InkHypothesis[] = abs(plain.slopeDeg) > LEVEL_DEG ? [{ picture: found, reading: "level as it is" }] : [];
-  // Reading the text and identifying both ask for them.
-  const others = once(async () => {
-    const learned = net && !byHand ? await readLearned({ picture, frame, framed, fitted }, net) : [];
+  const others = async function* () {
+    if (net && !byHand) yield* readLearned({ picture, frame, framed, fitted }, net);
     const inner = byHand ? null : dropSurfaces(found);
     const inside: InkHypothesis[] = inner ? [{ picture: inner, reading: "away from the border" }] : [];
-    const inks = [...inside, ...level, ...(byHand ? [] : proposeInks(found))];
-    return [...learned, ...inks.flatMap((ink) => lineOf(ink, found) ?? [])];
-  });
-  return { plain, others, ...seenFrom() };
+    for (const ink of [...inside, ...level, ...(byHand ? [] : proposeInks(found))]) {
+      const line = lineOf(ink, found);
+      if (line) yield line;
+    }
+  };
+  // Reading the text and identifying both ask for them.
+  return { plain, others: replayed(others), ...seenFrom() };
 }
 
 /** Lines as they would be from the front. */
@@ -117,9 +119,9 @@ export async function readPhotograph(
   const framed = lines || byHand ? null : framePicture(picture, frame);
   if (!framed) return lines;
   const fitted = shrunk(framed, scaleOfDetail(framed));
-  const [plain, ...others] = await readLearned({ picture, frame, framed, fitted }, net);
-  if (!plain) return null;
-  return { plain, others: () => Promise.resolve(others), ...seenFrom() };
+  const seen = replayed(() => readLearned({ picture, frame, framed, fitted }, net));
+  for await (const plain of seen()) return { plain, others: () => after(plain, seen()), ...seenFrom() };
+  return null;
 }
 
 /** The line under a hypothesis of its ink; null where none is left of it. */
@@ -134,18 +136,18 @@ function lineOf({ picture, reading }: InkHypothesis, of: Pick<InkLine, "noisy" |
 type Framed = { picture: RgbaPicture; frame: PictureFrame; framed: RgbaPicture; fitted: RgbaPicture };
 
 /** The line as a net sees it, and in the colours that it sees as ink. */
-async function readLearned({ picture, frame, framed, fitted }: Framed, net: InkNet): Promise<InkLine[]> {
+async function* readLearned({ picture, frame, framed, fitted }: Framed, net: InkNet): AsyncGenerator<InkLine> {
   const seen = await seeFramed(picture, frame, framed, net);
-  if (!seen) return [];
-  const rough = drawSeen(seen, fitted, framed.widthPx);
-  const voted = inkByVote(rough, fitted);
-  const sharp = inkByEdges(seen, rough, fitted, framed.widthPx);
+  if (!seen) return;
   const clear = { noisy: false, contrast: LEARNED_CONTRAST };
-  return [
-    lineOf({ picture: seen, reading: "learned" }, clear),
-    voted && lineOf({ picture: voted, reading: "learned colours" }, clear),
-    sharp && lineOf({ picture: sharp, reading: "learned edges" }, clear),
-  ].flatMap((line) => line ?? []);
+  const as = (ink: InkPicture | null, reading: InkReading) => {
+    const line = ink && lineOf({ picture: ink, reading }, clear);
+    return line ? [line] : [];
+  };
+  yield* as(seen, "learned");
+  const rough = drawSeen(seen, fitted, framed.widthPx);
+  yield* as(inkByVote(rough, fitted), "learned colours");
+  yield* as(inkByEdges(seen, rough, fitted, framed.widthPx), "learned edges");
 }
 /** What is around a box helps to tell letters from their ground: it is shown, but what is seen there does not count. */
 async function seeFramed(
@@ -186,9 +188,24 @@ function takeByHand(picture: RgbaPicture, frame: PictureFrame, byHand: HandInk, 
 
 const shrunk = (picture: RgbaPicture, scale: number) => (scale < 1 ? shrinkPicture(picture, scale) : picture);
 
-function once<T>(make: () => T): () => T {
-  let made: { value: T } | null = null;
-  return () => (made ??= { value: make() }).value;
+/** What is made once and read as often as it is asked for, as far as it is asked for. */
+function replayed<T>(make: () => AsyncGenerator<T>): () => AsyncGenerator<T> {
+  const made: T[] = [];
+  let rest: AsyncGenerator<T> | null = null;
+  return async function* () {
+    for (let i = 0; ; i++) {
+      if (i === made.length) {
+        const next = await (rest ??= make()).next();
+        if (next.done) return;
+        made.push(next.value);
+      }
+      yield made[i]!;
+    }
+  };
+}
+
+async function* after<T>(one: T, all: AsyncIterable<T>) {
+  for await (const each of all) if (each !== one) yield each;
 }
 
 function onceEach<K extends object, T>(make: (of: K) => T): (of: K) => T {

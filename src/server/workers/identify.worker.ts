@@ -183,13 +183,23 @@ async function writeStrip(line: InkLine) {
   return { png: `data:image/png;base64,${png.toString("base64")}`, widthPx, heightPx };
 }
 
+async function* noLines() {}
+
+/** Of all ways to see a picture the first that is wanted. */
+async function findLine(lines: InkReadings, isIt: (line: InkLine) => boolean): Promise<InkLine | null> {
+  if (isIt(lines.plain)) return lines.plain;
+  const inks = [lines.plain];
+  for await (const line of lines.others()) {
+    if (isIt(line)) return line;
+    inks.push(line);
+  }
+  return inks.flatMap((l) => [...lines.evened(l), ...lines.further(l)]).find(isIt) ?? null;
+}
+
 /** The view of the line that was cut by hand, and nothing else. */
 async function cutLines(lines: InkReadings, { reading, leanTan, letters }: HandCut): Promise<InkReadings | null> {
   const isIt = (line: InkLine) => line.reading === reading;
-  const seen = isIt(lines.plain)
-    ? lines.plain
-    : ((await lines.others()).find(isIt) ??
-      [lines.plain, ...(await lines.others())].flatMap((l) => [...lines.evened(l), ...lines.further(l)]).find(isIt));
+  const seen = await findLine(lines, isIt);
   if (!seen) return null;
   const boxes = letters.map(({ box }) => ({
     left: box.x,
@@ -198,7 +208,7 @@ async function cutLines(lines: InkReadings, { reading, leanTan, letters }: HandC
     bottom: box.y + box.height,
   }));
   const plain = cutByHand(leanTan ? leanLine(seen, leanTan).line : seen, boxes);
-  return plain && { plain, others: () => Promise.resolve([]), evened: () => [], further: () => [] };
+  return plain && { plain, others: noLines, evened: () => [], further: () => [] };
 }
 
 /** Letters that are known otherwise than from a picture: as signed outlines, or by their advances alone. */

@@ -1,5 +1,6 @@
 // The fitted net on pictures that it has never seen: letters that are not simply darker or lighter than their ground.
 import { beforeAll, describe, expect, test } from "@jest/globals";
+import { allOf } from "../../../tests/fixtures/allOf";
 import { readPhotograph } from "@/core/picture/readPicture";
 import type { RgbaPicture } from "@/core/picture/ink";
 import type { OpenFace } from "@/core/outlines/openFace";
@@ -36,7 +37,7 @@ function painted(words: string, paint: (letter: number, rim: number, x: number, 
 const mix = (a: Rgb, b: Rgb, t: number): Rgb => [0, 1, 2].map((c) => a[c]! * (1 - t) + b[c]! * t) as Rgb;
 const readingsOf = async (picture: RgbaPicture) => {
   const lines = (await readPhotograph(picture, {}, null, inkNet))!;
-  return [lines.plain, ...(await lines.others())];
+  return [lines.plain, ...(await allOf(lines.others()))];
 };
 
 describe("ink that a net sees", () => {

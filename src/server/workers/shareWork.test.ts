@@ -6,7 +6,8 @@ import { join } from "node:path";
 import { drawLine } from "../../../tests/fixtures/drawLine";
 import { describeFaces, type DescribedFaces } from "../../../tests/fixtures/describedFaces";
 import { identifyLine } from "@/core/identify/identifyLine";
-import { inlineExecutor } from "@/core/identify/executor";
+import { inlineExecutor, type FullTask } from "@/core/identify/executor";
+import { START } from "@/core/identify/registration/fit";
 import { readPicture } from "@/core/picture/readPicture";
 import { sharedExecutor } from "./shareWork";
 
@@ -68,5 +69,17 @@ describe("the second thread", () => {
     const told = jest.mocked(console.error).mock.calls.map((c) => c[1] as string);
     expect(told.length).toBeGreaterThan(6);
     expect(new Set(told)).toEqual(new Set(["1"]));
+  });
+
+  test("does alone what the first does not wait for", async () => {
+    const file = program(
+      "alone",
+      `import { parentPort } from "node:worker_threads";
+       parentPort.on("message", (m) => { if ("task" in m) parentPort.postMessage({ id: m.id, ok: true, reply: ["by the second"] }); });`,
+    );
+    const executor = sharedExecutor(index, load, new Map(), 1, file);
+    const task: FullTask = { kind: "full", laid: [], imaging: START };
+    expect(await executor([task, task], true)).toEqual([["by the second"], ["by the second"]]);
+    expect(await executor([task, task])).toEqual([[], ["by the second"]]);
   });
 });

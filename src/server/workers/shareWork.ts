@@ -1,4 +1,4 @@
-// An executor of two: this thread and a second one. What the second cannot do, this one does too.
+// An executor of two: this thread and a second one, to which all is given that this one does not wait for. What the second cannot do, this one does too.
 import { join } from "node:path";
 import { Worker } from "node:worker_threads";
 import { runTask, type Executor, type Task, type ReplyTo } from "@/core/identify/executor";
@@ -69,11 +69,13 @@ export function sharedExecutor(
 ): Executor {
   let second = seconds.get(file);
   if (!second) seconds.set(file, (second = new WorkerPeer(file)));
-  return async <J extends Task>(tasks: J[]) => {
+  const byOther = async <J extends Task>(task: J) =>
+    (await second.do(task, index, files, version)) ?? runTask(task, index, load);
+  return async <J extends Task>(tasks: J[], aside = false) => {
+    if (aside) return Promise.all(tasks.map(byOther));
     const [mine, theirs] = tasks;
     if (!mine || !theirs) return tasks.map((task) => runTask(task, index, load));
-    const promised = second.do(theirs, index, files, version);
-    const own = runTask(mine, index, load);
-    return [own, (await promised) ?? runTask(theirs, index, load)];
+    const promised = byOther(theirs);
+    return [runTask(mine, index, load), await promised];
   };
 }

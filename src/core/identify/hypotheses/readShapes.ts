@@ -199,7 +199,7 @@ export async function readWords(
   let best = await showAgain(await readLine(lines.plain, index, fitOf, reader));
   if (best.fit > UNSURE_FIT) {
     const plain = best;
-    for (const line of [...lines.evened(lines.plain), ...(await lines.others())]) {
+    for await (const line of otherLines(lines)) {
       const other = await readLine(line, index, fitOf, reader);
       if (other.fit * OTHER_INK_FACTOR < best.fit) best = other;
       if (best.fit < DOUBTED_FIT) break;
@@ -209,6 +209,11 @@ export async function readWords(
   const { text, fit, confidence, byReader } = best;
   const sure = max(0, min(1, 1.1 - fit));
   return { text, confidence: text ? max(confidence, sure) : 0, byReader };
+}
+
+async function* otherLines(lines: InkReadings) {
+  yield* lines.evened(lines.plain);
+  yield* lines.others();
 }
 
 type Fitted = { text: string; fit: number; confidence: number };
