@@ -15,7 +15,7 @@ export type Taper = { growth: number; rise: number; bow: number };
 
 /** Places that are looked at, about a quarter of them ink; points of ink that are moved under each taper, and at first under all there may be. */
 const POINTS = 4500;
-const INKED_POINTS = 2200;
+const INKED_POINTS = 1800;
 const ROUGHLY_POINTS = 900;
 const MAX_GROWTH = 0.6;
 const MAX_RISE = 0.3;
@@ -30,10 +30,7 @@ export function findTaper(strip: InkPicture): Taper | null {
   const sharpness = rowsUnder(strip, INKED_POINTS);
   const roughly = rowsUnder(strip, ROUGHLY_POINTS);
   // All there may be in broad rows, then what is about the best of them in fine ones.
-  const begun = tapersAbout(EVEN, MAX_GROWTH, MAX_RISE, 0.04, 0.03)
-    .map((taper) => ({ taper, value: roughly(taper, BROAD_ROWS) }))
-    .sort((p, q) => q.value - p.value)
-    .slice(0, FOLLOWED);
+  const begun = sharpest(tapersAbout(EVEN, MAX_GROWTH, MAX_RISE, 0.04, 0.03), (taper) => roughly(taper, BROAD_ROWS));
   const even = sharpness(EVEN, FINE_ROWS);
   let [best, most] = [EVEN, even];
   for (const { taper } of begun)
@@ -41,14 +38,21 @@ export function findTaper(strip: InkPicture): Taper | null {
       const value = sharpness(near, FINE_ROWS);
       if (value > most) [best, most] = [near, value];
     }
-  for (const bowed of bowsAbout(best)) {
-    const value = sharpness(bowed, FINE_ROWS);
-    if (value > MIN_GAIN * most) [best, most] = [bowed, value];
+  for (const { taper } of sharpest(bowsAbout(best), (taper) => roughly(taper, FINE_ROWS))) {
+    const value = sharpness(taper, FINE_ROWS);
+    if (value > MIN_GAIN * most) [best, most] = [taper, value];
   }
   if (best.bow) [best, most] = refine(best, most, sharpness);
   const isBent = abs(best.growth) >= MIN_GROWTH || isBowed(best);
   return isBent && most > MIN_GAIN * even ? best : null;
 }
+
+/** Those tapers under which rows are sharpest. */
+const sharpest = (tapers: Taper[], by: (taper: Taper) => number) =>
+  tapers
+    .map((taper) => ({ taper, value: by(taper) }))
+    .sort((p, q) => q.value - p.value)
+    .slice(0, FOLLOWED);
 
 /** Bows that are looked at, upright or leaning to one end, with the growth that was found or none. */
 function bowsAbout({ growth, rise }: Taper): Taper[] {

@@ -98,9 +98,9 @@ export default async function identify(
   const index = request.styleId ? all.index.only(request.styleId) : all.index;
   const shared = request.styleId ? inlineExecutor(index, all.load) : all.executor;
   // Who asked may have gone: then nothing more is begun.
-  const executor: Executor = (tasks) => {
+  const executor: Executor = (tasks, aside) => {
     signal?.throwIfAborted();
-    return shared(tasks);
+    return shared(tasks, aside);
   };
   if (!index.ids.length) return { ok: false, code: request.styleId ? "not-owned" : "no-styles" };
   const nearTo = (text: string) => (entries: number[]) =>
