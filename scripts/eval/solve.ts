@@ -93,7 +93,7 @@ export async function answerPictures(
         ({ text: read, byReader } = await readWords(
           lines,
           library.index,
-          (l, t, by) => fitText(l, t, executor, by),
+          (l, t, by) => fitText(l, t, library.index, executor, by),
           readLetters,
         ));
       const result = lines && read ? await identifyLine(lines, read, library.index, executor, 20) : null;

@@ -1,14 +1,14 @@
 // What is assumed of a picture, of its ink, of where it was seen from, of how its text is set: that to which faces come nearest at quick looks.
 import { inkOf, isEvened, type InkReading } from "../picture/inks";
 import { leanLine, type InkLine, type InkReadings } from "../picture/readPicture";
-import { spanOf, UPRIGHT } from "../picture/straighten";
+import { spanOf } from "../picture/straighten";
 import { drawnCharacters, type Wording } from "../picture/wording";
 import type { SignatureIndex } from "../descriptors/extractDescriptors";
 import type { Executor } from "./executor";
 import { countParts } from "./ranking/align";
 import type { CoarseRank } from "./ranking/coarse";
 import { uniqueBy } from "./ranking/uniqueBy";
-import { START, viewOf, type View } from "./registration/fit";
+import { START, viewAsItStands, viewOf, type View } from "./registration/fit";
 import { MatchSession } from "./session";
 import { proposeSmallCapitals } from "./hypotheses/smallCapitals";
 
@@ -62,6 +62,7 @@ const LAID = 14;
 /** From the side more of them are laid: how wide a face sets the word says little there. */
 const LAID_FROM_SIDE = 40;
 const FITTED = 5;
+const FITTED_OF_FAMILY = 2;
 
 /** What is assumed lets faces come nearer, right or wrong; and what a net sees is smoother than what stands out. */
 const OTHER_COST = 0.025;
@@ -89,7 +90,7 @@ export async function chooseHypothesis(
   executor: Executor,
   watch: Watch,
 ): Promise<Hypothesis> {
-  const session = new MatchSession(wording, executor);
+  const session = new MatchSession(wording, index, executor);
   const onRanked = (ranks: CoarseRank[]) => watch(WAY.ranked, nearestOf(ranks.map(entryOf), index));
   const every = ceil((index.leaders?.leaders.length ?? index.ids.length) / GLANCED_ENTRIES);
   const hopeless = await findHopeless(lines.plain, session, every);
@@ -101,7 +102,7 @@ export async function chooseHypothesis(
   if (candidates.length && (await looks.atPlain()).cost < CLOSE_ENOUGH && !hopeless) return plain;
   const small = proposeSmallCapitals(lines.plain, wording);
   async function* ways(): AsyncGenerator<Way> {
-    if (small) yield { line: lines.plain, session: new MatchSession(small, executor) };
+    if (small) yield { line: lines.plain, session: new MatchSession(small, index, executor) };
     for await (const line of lines.others()) yield { line, session };
   }
   await looks.atNearest(ways());
@@ -180,7 +181,7 @@ class Looks {
 
   /** How near any face comes to a line at a rough look. */
   private async glanceAt({ line, session }: Way): Promise<Glanced> {
-    const view = viewOf(line, UPRIGHT);
+    const view = viewAsItStands(line);
     const ranks = await session.glance(line, this.every, isEvened(line.reading) ? LAID_FROM_SIDE : LAID, true);
     const cost = (ranks[0]?.cost ?? FARTHEST) * this.doubt(line, session, ranks[0]?.style);
     const score = cost + costOfReading(line.reading, false);
@@ -191,7 +192,11 @@ class Looks {
   private async at(way: Glanced): Promise<Seen> {
     const { line, session, near } = way;
     const laid = await session.fitPreview(near, START, 0);
-    const tried = await session.fitPreview(laid.slice(0, FITTED), START, EFFORT.lookRounds);
+    const tried = await session.fitPreview(
+      session.mix(laid, FITTED_OF_FAMILY).slice(0, FITTED),
+      START,
+      EFFORT.lookRounds,
+    );
     const cost = (tried[0]?.total ?? FARTHEST) * this.doubt(line, session, tried[0]?.entry);
     const isPlain = line === this.plainLine && session === this.plain.session;
     const family = tried[0] ? this.index.families[tried[0].entry]! : null;
@@ -238,7 +243,7 @@ const inksOf = (seen: readonly Seen[], except: InkReading) =>
 async function findHopeless(line: InkLine, session: MatchSession, every: number): Promise<Candidate[] | null> {
   if (line.letters.length === session.wording.characters.length) return null;
   const ranks = await session.glance(line, every, LAID);
-  const view = viewOf(line, UPRIGHT);
+  const view = viewAsItStands(line);
   return (ranks[0]?.cost ?? FARTHEST) < HOPELESS ? null : ranks.map((r) => ({ ...entryOf(r), view, cost: r.cost }));
 }
 
@@ -249,7 +254,7 @@ async function gatherCandidates(
   { coarse }: typeof EFFORT,
   onRanked: (ranks: CoarseRank[]) => void = () => {},
 ): Promise<Candidate[]> {
-  const upright = viewOf(line, UPRIGHT);
+  const upright = viewAsItStands(line);
   const ranks = await session.rank(line, coarse, false, onRanked);
   const list: Candidate[] = ranks.map((r) => ({ entry: r.style, view: upright, cost: r.cost }));
   if ((list[0]?.cost ?? 0) >= NEAR_ENOUGH && !isEvened(line.reading))

@@ -67,10 +67,10 @@ describe("shares", () => {
 
   test("how far a text is from a line is told the same as well", async () => {
     const { plain } = linesOf("zilla-slab", "Harbour");
-    const right = await fitText(plain, "Harbour", inlineExecutor(index, load));
-    expect(await fitText(plain, "Harbour", workElsewhere([]))).toBe(right);
-    expect(await fitText(plain, "Hanbour", inlineExecutor(index, load))).toBeGreaterThan(right + 0.02);
-    expect(await fitText(plain, "☃☃☃☃☃☃☃", inlineExecutor(index, load))).toBe(1);
+    const right = await fitText(plain, "Harbour", index, inlineExecutor(index, load));
+    expect(await fitText(plain, "Harbour", index, workElsewhere([]))).toBe(right);
+    expect(await fitText(plain, "Hanbour", index, inlineExecutor(index, load))).toBeGreaterThan(right + 0.02);
+    expect(await fitText(plain, "☃☃☃☃☃☃☃", index, inlineExecutor(index, load))).toBe(1);
   });
 });
 

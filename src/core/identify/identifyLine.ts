@@ -3,11 +3,11 @@ import { LRUCache } from "lru-cache";
 import { writePath } from "../geometry/outline";
 import type { MovingFace, OpenFace } from "../outlines/openFace";
 import type { InkLine, InkReadings } from "../picture/readPicture";
-import { UPRIGHT, type Lean } from "../picture/straighten";
+import type { Lean } from "../picture/straighten";
 import { chancesOf, type AnswerEvidence } from "./answer/chance";
 import type { Executor } from "./executor";
 import type { FineResult } from "./registration/fine";
-import { byTotal, START, viewOf, type FaceLoader, type Tried } from "./registration/fit";
+import { byTotal, START, viewAsItStands, type FaceLoader, type Tried } from "./registration/fit";
 import type { VariationLocation } from "../descriptors/instances";
 import { uniqueBy } from "./ranking/uniqueBy";
 import { drawPose, posePolygons, scalePose, type Imaging } from "./registration/pose";
@@ -93,6 +93,8 @@ const SMALL_CAPITALS_FROM_FIT = 0.3;
 const READING_COST = 1.08;
 /** Entries that are laid over a line when only how near a text comes is asked. */
 const PER_READING = 3;
+/** Of one family so many are looked at before others, at each stage. */
+const OF_FAMILY = { glances: 8, looks: 4, closest: 3 };
 /** Settings of a variable font are looked for when it comes within this of the best, and of as many fonts. */
 const SETTLE_NEAR = 1.25;
 const SETTLED = 2;
@@ -123,18 +125,17 @@ export async function identifyLine(
   const first = await session.fitPreview(candidates.slice(0, 5), START, EFFORT.lookRounds);
   if (!first.length) return nothing(lines.plain, index);
   const begun = estimateImaging(first.slice(0, 3));
-  const glanced = await session.fitPreview(candidates.slice(0, effort.glances), begun, 0);
-  const plainly = await session.fitPreview(glanced.slice(0, effort.looks), begun, effort.lookRounds);
+  const mixed = session.mix(candidates, OF_FAMILY.glances).slice(0, effort.glances);
+  const glanced = await session.fitPreview(mixed, begun, 0);
+  const near = session.mix(glanced, OF_FAMILY.looks).slice(0, effort.looks);
+  const plainly = await session.fitPreview(near, begun, effort.lookRounds);
   watch(WAY.looked, nearestOf(plainly, index));
   const looked = await session.tryAlternates(plainly, begun);
   const imaging = estimateImaging(looked.slice(0, 2));
-  const last = await session.fitFull(looked.slice(0, effort.closest), imaging);
+  const last = await session.fitFull(session.mix(looked, OF_FAMILY.closest).slice(0, effort.closest), imaging);
   watch(WAY.laid, nearestOf(last, index));
   const { settled, coordinates } = await refineNearest(last, index, session, imaging);
-  const ranked = uniqueBy(
-    [...settled, ...looked.slice(effort.closest), ...glanced.slice(effort.looks)],
-    (t) => index.ids[t.entry],
-  );
+  const ranked = uniqueBy([...settled, ...looked, ...glanced], (t) => index.ids[t.entry]);
   const evidence = evidenceOf(ranked, index, characters, imaging, agreement);
   const { chances, none: noneChance } = chancesOf(inOrder(ranked), evidence);
   const matches = ranked.slice(0, limit).map((t, i) => ({
@@ -248,15 +249,16 @@ function edgeOf({ result, view, per }: Tried): number {
 export async function fitText(
   line: InkLine,
   text: string,
+  index: SignatureIndex,
   executor: Executor,
   by: "cuts" | "any way" = "any way",
   onNear: (entries: number[]) => void = () => {},
 ): Promise<number> {
   const wording = wordingOf(text);
-  const view = viewOf(line, UPRIGHT);
+  const view = viewAsItStands(line);
   let nearest = Infinity;
   const fit = async (assumed: Wording) => {
-    const session = new MatchSession(assumed, executor);
+    const session = new MatchSession(assumed, index, executor);
     const ranks = await session.rank(line, PER_READING, by === "cuts");
     const few = ranks.map((r) => ({ entry: r.style, view }));
     const tried = await session.fitPreview(few, START, EFFORT.lookRounds);

@@ -14,10 +14,14 @@ import {
   type LocationTask,
 } from "./executor";
 import { byTotal, type Laid, type Tried, type View } from "./registration/fit";
-import { uniqueBy } from "./ranking/uniqueBy";
+import { fewOfEachFirst, uniqueBy } from "./ranking/uniqueBy";
 import type { Imaging, Pose } from "./registration/pose";
 import type { RefinedLocation } from "./registration/refineLocation";
+import type { SignatureIndex } from "../descriptors/extractDescriptors";
 import type { Wording } from "../picture/wording";
+
+/** Of one family so many go on from a ranking before all others have. */
+const RANKED_OF_FAMILY = 8;
 
 /** The index in shares that are worked on side by side. @param every - of so many entries, one. */
 const sharesOf = (every: number): Share[] =>
@@ -28,18 +32,25 @@ export class MatchSession {
   private poses = new Map<View, Map<number, Pose>>();
   constructor(
     readonly wording: Wording,
+    private index: SignatureIndex,
     private executor: Executor,
   ) {}
+
+  /** Of a ranked list those of one family behind others from the next after `most` on: many settings of one face leave room for others. */
+  mix<T extends { entry: number }>(ranked: readonly T[], most: number): T[] {
+    return fewOfEachFirst(ranked, most, (r) => this.index.families[r.entry]);
+  }
 
   private async rankBy(kind: CoarseTask["kind"], line: InkLine, keep: number, nearOnly = true): Promise<CoarseRank[]> {
     const { wording } = this;
     return this.rankAll(sharesOf(1).map((share): CoarseTask => ({ kind, line, wording, share, keep, nearOnly })));
   }
 
-  /** The best of all shares, as many as each keeps. */
+  /** The best of all shares, as many as each keeps; of one family only some before the others. */
   private async rankAll<J extends CoarseTask | GlanceTask>(tasks: J[], aside = false): Promise<CoarseRank[]> {
     const ranks = (await this.executor(tasks, aside)).flat() as CoarseRank[];
-    return ranks.sort((a, b) => a.cost - b.cost).slice(0, tasks[0]!.keep);
+    ranks.sort((a, b) => a.cost - b.cost);
+    return fewOfEachFirst(ranks, RANKED_OF_FAMILY, (r) => this.index.families[r.style]).slice(0, tasks[0]!.keep);
   }
 
   /**

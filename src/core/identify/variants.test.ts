@@ -91,7 +91,7 @@ describe("small capitals", () => {
 
   test("unread, the capitals that a letter reader sees fit as small ones", async () => {
     const { plain } = picture("lora", "Brass Lantern", { smallCapitals: 0.7 });
-    const fit = (text: string) => fitText(plain, text, executor);
+    const fit = (text: string) => fitText(plain, text, described.index, executor);
     expect(await fit("BRASS LANTERN")).toBeLessThan(0.3);
     expect(await fit("BRASS LANTERN")).toBeLessThan(await fit("Brass Lautern"));
   });

@@ -107,7 +107,12 @@ export default async function identify(
     tell({ step: "nearer", share: SHARE_OF_READING, text, nearest: entries.map((e) => index.ids[e]!) });
   const reading = given
     ? { text: given, confidence: 1 }
-    : await readWords(lines, index, (line, text, by) => fitText(line, text, executor, by, nearTo(text)), readLetters);
+    : await readWords(
+        lines,
+        index,
+        (line, text, by) => fitText(line, text, index, executor, by, nearTo(text)),
+        readLetters,
+      );
   signal?.throwIfAborted();
   if (!reading.text) return { ok: false, code: "no-text" };
   const result = request.isSketch

@@ -152,7 +152,7 @@ describe("reading by shape", () => {
   );
 
   test("a wrong guess is doubted, a right one stays", async () => {
-    const fitOf: TextFit = (line, text, by) => fitText(line, text, inlineExecutor(index, load), by);
+    const fitOf: TextFit = (line, text, by) => fitText(line, text, index, inlineExecutor(index, load), by);
     const lines = lineOf("lora", "Harbour");
     const wrong = await readWords(lines, index, fitOf, () => Promise.resolve({ text: "Hanbour", confidence: 0.9 }));
     expect(wrong).toMatchObject({ text: "Harbour", byReader: "Hanbour" });
@@ -162,7 +162,7 @@ describe("reading by shape", () => {
   });
 
   test("what the letter reader cannot make out is shown to it otherwise", async () => {
-    const fitOf: TextFit = (line, text, by) => fitText(line, text, inlineExecutor(index, load), by);
+    const fitOf: TextFit = (line, text, by) => fitText(line, text, index, inlineExecutor(index, load), by);
     // Letters that run into each other are not spelt one by one.
     const lines = lineOf("lora", "Harbour", { trackingPx: -9 });
     const asked: string[] = [];

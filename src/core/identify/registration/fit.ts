@@ -1,7 +1,7 @@
 // One entry of the index laid over a line and moved onto it: what is done for every candidate, by whichever thread has it.
 import type { OpenFace } from "../../outlines/openFace";
 import { halveLine, type InkLine } from "../../picture/readPicture";
-import type { Lean } from "../../picture/straighten";
+import { UPRIGHT, type Lean } from "../../picture/straighten";
 import { refinePose, type FineResult } from "./fine";
 import type { VariationLocation } from "../../descriptors/instances";
 import { placeWord, shapeVariants } from "./place";
@@ -35,6 +35,14 @@ const CLOSEST_ROUNDS = 4;
 export function viewOf(line: InkLine, lean: Lean): View {
   const isHalved = line.strip.heightPx - 16 >= HALVE_FROM_PX;
   return { line, lean, first: isHalved ? halveLine(line) : line, perFirst: isHalved ? 2 : 1 };
+}
+
+const asTheyStand = new WeakMap<InkLine, View>();
+/** A line as it stands: always the same view, so that what lay on it before is moved on from there. */
+export function viewAsItStands(line: InkLine): View {
+  let view = asTheyStand.get(line);
+  if (!view) asTheyStand.set(line, (view = viewOf(line, UPRIGHT)));
+  return view;
 }
 
 /** Fits over the small copy. @returns null when the face draws nothing of the text or cannot be placed. */
