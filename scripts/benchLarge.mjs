@@ -2,8 +2,7 @@
 // over HTTP and scrolled through in Chromium. Called by bench.mjs; gives rows of figures, writes nothing else.
 import { readFileSync } from "node:fs";
 import { spawnSync } from "node:child_process";
-import { chromium } from "playwright-core";
-import { benchIdentify } from "./benchIdentify.mjs";
+import { benchIdentify, launchBrowser } from "./benchIdentify.mjs";
 import { quantile } from "./quantile.mjs";
 import { startServer, waitFor } from "../tests/e2e/globalSetup.mjs";
 import { fetchAgain, stopServer } from "./server.mjs";
@@ -127,10 +126,7 @@ function memoryMb(pid) {
 }
 
 async function look(url, note) {
-  const browser = await chromium.launch({
-    executablePath: "/usr/bin/chromium-headless-shell",
-    args: ["--no-sandbox", "--disable-background-networking"],
-  });
+  const browser = await launchBrowser();
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   const open = async (question = "") => {
     const t = performance.now();

@@ -52,7 +52,7 @@ def graded(rng, h, w, a, b):
 
 
 def ground(rng, h, w):
-    """What the letters stand on; [h, w, 3]."""
+    """What things stand on; [h, w, 3]."""
     kind = rng.choice(["flat", "graded", "noise", "shapes", "bricks", "stripes", "grain"], p=[0.22, 0.16, 0.2, 0.2, 0.08, 0.06, 0.08])
     a, b = colour(rng), colour(rng)
     if kind == "flat":
@@ -92,6 +92,15 @@ def ground(rng, h, w):
     t = np.sin((x * np.cos(angle) + y * np.sin(angle)) * 2 * np.pi / period)
     t = np.clip(t * rng.uniform(0.7, 8), -1, 1)[..., None] / 2 + 0.5
     return a * (1 - t) + b * t * rng.uniform(0.4, 1) + a * t * 0.2
+
+
+def stone(rng, h, w):
+    """One stuff all over, of a muted colour, a little uneven: what letters are cut into; [h, w, 3]."""
+    own = colour(rng)
+    own = own + (own.mean() - own) * rng.uniform(0.2, 1)
+    out = graded(rng, h, w, own, own * rng.uniform(0.7, 1.2)) if rng.random() < 0.5 else np.ones((h, w, 3), np.float32) * own
+    out = out * (1 + rng.choice([0, rng.uniform(0, 0.25)]) * fractal(rng, h, w)[..., None])
+    return out + rng.choice([0, rng.uniform(0, 0.05)]) * rng.standard_normal((h, w, 1)).astype(np.float32)
 
 
 def board(rng, base):
@@ -222,6 +231,46 @@ def relief(rng, m, tall, base):
     # A little paint of another colour on the faces, sometimes.
     if rng.random() < 0.3:
         out = out * (1 + rng.uniform(-0.35, 0.35) * m[..., None])
+    return out
+
+
+def standing(rng, m, tall, base):
+    """Letters with a depth, out of their ground or into it, seen from a little aside under one light: sides, shadows, shade in corners. [h, w, 3]"""
+    h, w = m.shape
+    sun, seen = rng.uniform(0, 2 * np.pi), rng.uniform(0, 2 * np.pi)
+    deep = float(np.exp(rng.uniform(np.log(0.03 * tall), np.log(0.4 * tall))))
+    aside, far = deep * rng.uniform(0, 0.7), deep * rng.uniform(0.1, 2.2)
+    ambient = rng.uniform(0.15, 0.6)
+    stuff = base
+    if rng.random() < 0.35:
+        stuff = base * rng.uniform(0.2, 0.8) + far_colour(rng, base.mean((0, 1)), 0.1) * rng.uniform(0.3, 0.8)
+    gy, gx = np.gradient(cv2.GaussianBlur(m, (0, 0), max(1.0, aside / 2)))
+    towards = -(gx * np.cos(sun) + gy * np.sin(sun)) / (np.sqrt(gx * gx + gy * gy) + 1e-4)
+
+    def lit(facing):
+        return (ambient + (1 - ambient) * np.maximum(0, facing) * rng.uniform(0.6, 1.3))[..., None]
+
+    def shaded(picture, cast):
+        soft = cv2.GaussianBlur(cast.astype(np.float32), (0, 0), rng.uniform(0.3, 0.4 + 0.12 * far))
+        return picture * (1 - (1 - ambient) * rng.uniform(0.5, 1.1) * soft[..., None])
+
+    dx, dy = aside * np.cos(seen), aside * np.sin(seen)
+    cast = (-far * np.cos(sun), -far * np.sin(sun))
+    if rng.random() < 0.6:
+        sides = np.maximum(0, swept(m, dx, dy) - m)[..., None]
+        foot = np.maximum(m, shifted(m, dx, dy))
+        out = shaded(base, np.maximum(foot, swept(foot, *cast)) * (1 - m))
+        out = out * (1 - rng.uniform(0, 0.5) * cv2.GaussianBlur(m, (0, 0), rng.uniform(0.5, 1 + deep / 2))[..., None] * (1 - m[..., None]))
+        out = out * (1 - sides) + stuff * lit(towards) * sides
+        out = out * (1 - m[..., None]) + stuff * rng.uniform(0.85, 1.15) * m[..., None]
+    else:
+        floor = np.minimum(m, shifted(m, dx, dy))
+        wall = (m - floor)[..., None]
+        inside = shaded(stuff * rng.uniform(0.75, 1.1), 1 - swept(m, *cast, np.minimum))
+        out = base * (1 - m[..., None]) + inside * floor[..., None] + stuff * lit(-towards) * wall
+    if rng.random() < 0.4:
+        rim = stroke_of(m, rng.uniform(1, 1 + 0.06 * tall))
+        out = out * (1 + rng.uniform(0.1, 0.7) * (towards * rng.choice([-1, 1]) * rim)[..., None])
     return out
 
 
@@ -395,9 +444,10 @@ def sample(rng, words):
         m, tall = np.zeros((HEIGHT, WIDTH), np.float32), 40.0
     else:
         m, tall = lay(rng, words)
-    base = np.clip(ground(rng, HEIGHT, WIDTH), 0, 1).astype(np.float32)
-    if rng.random() < 0.2:
+    make = rng.choice([painted, relief, standing, glow, printed], p=[0.36, 0.22, 0.2, 0.11, 0.11])
+    on = stone if make in (relief, standing) and rng.random() < 0.6 else ground
+    base = np.clip(on(rng, HEIGHT, WIDTH), 0, 1).astype(np.float32)
+    if rng.random() < 0.3:
         base = board(rng, base)
-    kind = rng.choice(["painted", "relief", "glow", "printed"], p=[0.42, 0.32, 0.14, 0.12])
-    out = {"painted": painted, "relief": relief, "glow": glow, "printed": printed}[kind](rng, m, tall, base)
+    out = make(rng, m, tall, base)
     return camera(rng, out.astype(np.float32), tall), (m * 255).astype(np.uint8)
