@@ -68,6 +68,19 @@ describe("readings of a photograph", () => {
     expect(shown).toHaveLength(asked);
   });
 
+  test("the others are made as far as they are asked for, and the same lines are told again", async () => {
+    const lines = (await readPhotograph(drawLine(face, "Harbour", { sizePx: 80 }), {}, null, darkIsInk))!;
+    const begun = [];
+    for await (const line of lines.others()) {
+      begun.push(line);
+      break;
+    }
+    const all = await allOf(lines.others());
+    expect(all.length).toBeGreaterThan(1);
+    expect(all[0]).toBe(begun[0]);
+    expect(await allOf(lines.others())).toEqual(all);
+  });
+
   test("and the first where nothing stands out by itself", async () => {
     // Half a step from its ground: no ink for who asks for contrast, for this net there is.
     const faint = drawLine(face, "Lamp", { sizePx: 80 });
