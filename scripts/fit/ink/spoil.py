@@ -317,8 +317,8 @@ def painted(rng, m, tall, base):
     if how < 0.3:
         angle, far = rng.uniform(0, 2 * np.pi), tall * rng.uniform(0.03, 0.16)
         dx, dy = far * np.cos(angle), far * np.sin(angle)
-        standing = rng.random()
-        if standing < 0.3:
+        thrown = rng.random()
+        if thrown < 0.3:
             # Letters that stand out of a wall under a low sun: sides, and a shadow that hangs on to them.
             low = tall * rng.uniform(0.08, 0.7)
             turned = rng.uniform(0, 2 * np.pi)
@@ -326,7 +326,7 @@ def painted(rng, m, tall, base):
             out = out * (1 - rng.uniform(0.25, 0.85) * cast[..., None])
             sides = swept(m, dx, dy)[..., None] * rng.choice([0, 1])
             out = out * (1 - sides) + own * rng.uniform(0.2, 0.9) * sides
-        elif standing < 0.6:
+        elif thrown < 0.6:
             cast = cv2.GaussianBlur(shifted(m, dx, dy), (0, 0), rng.uniform(0.3, 0.12 * tall))
             out = out * (1 - rng.uniform(0.3, 0.95) * cast[..., None])
         else:

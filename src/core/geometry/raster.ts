@@ -202,30 +202,31 @@ export function sumInk({
 }
 
 /**
- * Describes a box of a picture by n × n cells.
+ * Describes a box of a picture by cells, as many across as down unless told otherwise.
  * @param box - pixels, may be fractional and reach outside (outside is paper).
- * @returns Float32Array, shape [n, n]: mean ink 0–1 per cell, row-major from the top left.
+ * @returns Float32Array, shape [down, across]: mean ink 0–1 per cell, row-major from the top left.
  */
 export function cellsOf(
   { widthPx, heightPx, sums }: SumTable,
   box: { left: number; top: number; right: number; bottom: number },
-  n: number,
+  across: number,
+  down = across,
 ): Float32Array {
-  const out = new Float32Array(n * n);
-  const w = (box.right - box.left) / n;
-  const h = (box.bottom - box.top) / n;
+  const out = new Float32Array(across * down);
+  const w = (box.right - box.left) / across;
+  const h = (box.bottom - box.top) / down;
   const perArea = 1 / max(w * h, 1e-9);
   const stride = widthPx + 1;
-  for (let i = 0; i <= n; i++) {
+  for (let i = 0; i <= across; i++) {
     const x = min(widthPx, max(0, box.left + i * w));
     columns[i] = min(floor(x), widthPx - 1);
     shares[i] = x - columns[i]!;
   }
-  for (let j = 0; j <= n; j++) {
+  for (let j = 0; j <= down; j++) {
     const y = min(heightPx, max(0, box.top + j * h));
     const row = min(floor(y), heightPx - 1);
     const fy = y - row;
-    for (let i = 0; i <= n; i++) {
+    for (let i = 0; i <= across; i++) {
       // Ink left of and above this corner, bilinear between grid points.
       const at = row * stride + columns[i]!;
       const fx = shares[i]!;
@@ -234,15 +235,16 @@ export function cellsOf(
       below[i] = upper + fy * (lower - upper);
     }
     if (j)
-      for (let i = 0; i < n; i++)
-        out[(j - 1) * n + i] = (below[i + 1]! - below[i]! - above[i + 1]! + above[i]!) * perArea;
-    above.set(below);
+      for (let i = 0; i < across; i++)
+        out[(j - 1) * across + i] = (below[i + 1]! - below[i]! - above[i + 1]! + above[i]!) * perArea;
+    for (let i = 0; i <= across; i++) above[i] = below[i]!;
   }
   return out;
 }
 
-// Scratch of cellsOf, which is called tens of thousands of times a picture; n is at most 32.
-const columns = new Int32Array(33);
-const shares = new Float64Array(33);
-const above = new Float64Array(33);
-const below = new Float64Array(33);
+// Scratch of cellsOf, which is called tens of thousands of times a picture; at most so many cells across.
+const MOST_ACROSS = 255;
+const columns = new Int32Array(MOST_ACROSS + 1);
+const shares = new Float64Array(MOST_ACROSS + 1);
+const above = new Float64Array(MOST_ACROSS + 1);
+const below = new Float64Array(MOST_ACROSS + 1);

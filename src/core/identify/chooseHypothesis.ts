@@ -118,7 +118,7 @@ export async function chooseHypothesis(
 
 /** Lines as they would be from the front. Where every reading is far from all faces, which of them is right shows only then. */
 async function lookFromFront(lines: InkReadings, looks: Looks) {
-  const begun: Way[] = looks.best.cost > FAR_FROM ? [...looks.glanced] : [looks.best];
+  const begun: Way[] = looks.best.cost > FAR_FROM ? looks.glanced : [looks.best];
   const evenedFrom = new Map<InkLine, Way>();
   function* evened(): Generator<Way> {
     for (const from of begun)

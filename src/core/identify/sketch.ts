@@ -6,7 +6,7 @@ import type { InkReadings } from "../picture/readPicture";
 import { UPRIGHT, type CutBox } from "../picture/straighten";
 import { alignPieces } from "./ranking/align";
 import { fitLine, formIn, measureWord, trimmedMean } from "./ranking/coarse";
-import { fitPreview, START, viewOf, type FaceLoader } from "./registration/fit";
+import { fitPreview, START, viewAsItStands, type FaceLoader } from "./registration/fit";
 import { pathOf, type IdentifyResult, type Match } from "./identifyLine";
 import { uniqueBy } from "./ranking/uniqueBy";
 import { SignatureIndex, type GlyphBox } from "../descriptors/extractDescriptors";
@@ -55,7 +55,7 @@ export function nearestToSketch(
   });
   near.sort((a, b) => a.cost - b.cost);
   const best = uniqueBy(near, (n) => index.families[n.entry]);
-  const view = viewOf(line, UPRIGHT);
+  const view = viewAsItStands(line);
   const matches = best.slice(0, limit).map(({ entry, cost, letters }): Match => {
     const laid = fitPreview({ entry, view, pose: null, per: 1 }, wording, START, ROUNDS, index, load);
     return {

@@ -120,8 +120,10 @@ export async function readPhotograph(
   if (!framed) return lines;
   const fitted = shrunk(framed, scaleOfDetail(framed));
   const seen = replayed(() => readLearned({ picture, frame, framed, fitted }, net));
-  for await (const plain of seen()) return { plain, others: () => after(plain, seen()), ...seenFrom() };
-  return null;
+  const first = await seen().next();
+  if (first.done) return null;
+  const plain = first.value;
+  return { plain, others: () => after(plain, seen()), ...seenFrom() };
 }
 
 /** The line under a hypothesis of its ink; null where none is left of it. */

@@ -5,7 +5,7 @@ import type { InkPicture } from "../geometry/raster";
 const { floor, max, sqrt } = Math;
 
 /** Points of ink, about evenly spread: places in pixels and how much ink each has. */
-type InkPoints = { stepPx: number; xs: number[]; ys: number[]; vs: number[] };
+export type InkPoints = { stepPx: number; xs: number[]; ys: number[]; vs: number[] };
 
 /** @param most - points of the whole picture that are looked at, about. */
 export function pickInk({ widthPx, heightPx, ink }: InkPicture, most: number): InkPoints {

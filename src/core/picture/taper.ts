@@ -1,7 +1,7 @@
 // A line seen from the side grows towards one end, one around a mug is bowed. How much is told by its rows: under the right taper letters stand in
 // the sharpest ones.
 import type { InkPicture } from "../geometry/raster";
-import { pickInk } from "./rows";
+import { pickInk, type InkPoints } from "./rows";
 import { mapRectangle, readInk, type Point } from "./straighten";
 
 // Taken out of the global object once: the loops below call them millions of times.
@@ -27,18 +27,19 @@ const MIN_GAIN = 1.05;
 
 /** The taper of a level line. @returns null for an even one. */
 export function findTaper(strip: InkPicture): Taper | null {
-  const sharpness = rowsUnder(strip, INKED_POINTS);
-  const roughly = rowsUnder(strip, ROUGHLY_POINTS);
+  const ink = pickInk(strip, 4 * POINTS);
+  const sharpness = rowsUnder(strip, ink, INKED_POINTS);
+  const roughly = rowsUnder(strip, ink, ROUGHLY_POINTS);
   // All there may be in broad rows, then what is about the best of them in fine ones.
   const begun = sharpest(tapersAbout(EVEN, MAX_GROWTH, MAX_RISE, 0.04, 0.03), (taper) => roughly(taper, BROAD_ROWS));
   const even = sharpness(EVEN, FINE_ROWS);
   let [best, most] = [EVEN, even];
-  for (const { taper } of begun)
+  for (const taper of begun)
     for (const near of tapersAbout(taper, 0.036, 0.027, 0.012, 0.009)) {
       const value = sharpness(near, FINE_ROWS);
       if (value > most) [best, most] = [near, value];
     }
-  for (const { taper } of sharpest(bowsAbout(best), (taper) => roughly(taper, FINE_ROWS))) {
+  for (const taper of sharpest(bowsAbout(best), (taper) => roughly(taper, FINE_ROWS))) {
     const value = sharpness(taper, FINE_ROWS);
     if (value > MIN_GAIN * most) [best, most] = [taper, value];
   }
@@ -52,7 +53,8 @@ const sharpest = (tapers: Taper[], by: (taper: Taper) => number) =>
   tapers
     .map((taper) => ({ taper, value: by(taper) }))
     .sort((p, q) => q.value - p.value)
-    .slice(0, FOLLOWED);
+    .slice(0, FOLLOWED)
+    .map(({ taper }) => taper);
 
 /** Bows that are looked at, upright or leaning to one end, with the growth that was found or none. */
 function bowsAbout({ growth, rise }: Taper): Taper[] {
@@ -93,10 +95,12 @@ function tapersAbout(middle: Taper, growthReach: number, riseReach: number, grow
   return list;
 }
 
-/** How sharp the rows of a strip are under a taper. */
-function rowsUnder(strip: InkPicture, points: number): (taper: Taper, rows: number) => number {
-  const { widthPx: w, heightPx: h } = strip;
-  const { stepPx, xs, ys, vs } = pickInk(strip, 4 * POINTS);
+/** How sharp the rows of a strip are under a taper. @param points - of its ink so many are moved, about. */
+function rowsUnder(
+  { widthPx: w, heightPx: h }: InkPicture,
+  { stepPx, xs, ys, vs }: InkPoints,
+  points: number,
+): (taper: Taper, rows: number) => number {
   // Fewer of them tell as much: some thousand tapers are tried.
   const every = max(1, floor(xs.length / points));
   const n = ceil(xs.length / every);

@@ -6,9 +6,10 @@ import { join } from "node:path";
 import { drawLine } from "../../../tests/fixtures/drawLine";
 import { describeFaces, type DescribedFaces } from "../../../tests/fixtures/describedFaces";
 import { identifyLine } from "@/core/identify/identifyLine";
-import { inlineExecutor, type FullTask } from "@/core/identify/executor";
-import { START } from "@/core/identify/registration/fit";
+import { inlineExecutor, type FullTask, type PreviewTask } from "@/core/identify/executor";
+import { START, viewAsItStands } from "@/core/identify/registration/fit";
 import { readPicture } from "@/core/picture/readPicture";
+import { wordingOf } from "@/core/picture/wording";
 import { sharedExecutor } from "./shareWork";
 
 const folder = mkdtempSync(join(tmpdir(), "fond-quarry-share-"));
@@ -81,5 +82,28 @@ describe("the second thread", () => {
     const task: FullTask = { kind: "full", laid: [], imaging: START };
     expect(await executor([task, task], true)).toEqual([["by the second"], ["by the second"]]);
     expect(await executor([task, task])).toEqual([[], ["by the second"]]);
+  });
+
+  test("where the first fails over its share, that of the second is not begun here", async () => {
+    const file = program(
+      "fails",
+      `import { parentPort } from "node:worker_threads";
+       parentPort.on("message", (m) => { if ("task" in m) parentPort.postMessage({ id: m.id, ok: false, detail: "no" }); });`,
+    );
+    const open = jest.fn<typeof load>(() => {
+      throw new Error("damaged");
+    });
+    const line = readPicture(drawLine(faces.get("lora")!, "Quay"))!.plain;
+    const task: PreviewTask = {
+      kind: "preview",
+      laid: [{ entry: 0, view: viewAsItStands(line), pose: null, per: 1 }],
+      wording: wordingOf("Quay"),
+      imaging: START,
+      rounds: 0,
+    };
+    await expect(sharedExecutor(index, open, new Map(), 1, file)([task, task])).rejects.toThrow("damaged");
+    // The second has answered by then.
+    await sharedExecutor(index, load, new Map(), 1, file)([task, task], true);
+    expect(open).toHaveBeenCalledTimes(1);
   });
 });

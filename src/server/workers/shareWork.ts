@@ -69,13 +69,16 @@ export function sharedExecutor(
 ): Executor {
   let second = seconds.get(file);
   if (!second) seconds.set(file, (second = new WorkerPeer(file)));
-  const byOther = async <J extends Task>(task: J) =>
-    (await second.do(task, index, files, version)) ?? runTask(task, index, load);
+  const ask = <J extends Task>(task: J) => second.do(task, index, files, version);
+  const orHere = async <J extends Task>(task: J, asked: Promise<ReplyTo<J> | null>) =>
+    (await asked) ?? runTask(task, index, load);
   return async <J extends Task>(tasks: J[], aside = false) => {
-    if (aside) return Promise.all(tasks.map(byOther));
+    if (aside) return Promise.all(tasks.map((task) => orHere(task, ask(task))));
     const [mine, theirs] = tasks;
     if (!mine || !theirs) return tasks.map((task) => runTask(task, index, load));
-    const promised = byOther(theirs);
-    return [runTask(mine, index, load), await promised];
+    const asked = ask(theirs);
+    // Should this share fail, the other one is not begun here.
+    const own = runTask(mine, index, load);
+    return [own, await orHere(theirs, asked)];
   };
 }

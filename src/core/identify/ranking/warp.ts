@@ -1,9 +1,9 @@
 // Words compared as a whole, for lettering whose letters cannot be parted: both are brought to the same few rows, and the columns of one
 // are laid over those of the other by dynamic time warping, which also tells where in the picture each letter stands.
-import { sumInk, type InkPicture } from "../../geometry/raster";
+import { cellsOf, sumInk, type InkPicture } from "../../geometry/raster";
 
 // Taken out of the global object once: the loops below call them millions of times.
-const { abs, ceil, floor, max, min, round } = Math;
+const { abs, ceil, max, min, round } = Math;
 
 /** Columns may be laid this share of the whole away from where they would stand. */
 const REACH = 0.12;
@@ -28,30 +28,9 @@ export type WordColumns = Grain & { ink: Float32Array };
 
 /** @param span - of the ink, in the picture's pixels. */
 export function describeWord(picture: InkPicture, span: Span, { rows, columns }: Grain): WordColumns {
-  const { widthPx, heightPx, sums } = sumInk(picture);
+  const cells = cellsOf(sumInk(picture), span, columns, rows);
   const ink = new Float32Array(columns * rows);
-  const [w, h] = [(span.right - span.left) / columns, (span.bottom - span.top) / rows];
-  const perArea = 1 / max(1e-9, w * h);
-  const stride = widthPx + 1;
-  // Ink above each border between rows, left of one border between columns and of the next.
-  let left = new Float64Array(rows + 1);
-  let right = new Float64Array(rows + 1);
-  for (let c = 0; c <= columns; c++) {
-    const x = max(0, min(widthPx, span.left + c * w));
-    const ix = min(floor(x), widthPx - 1);
-    const fx = x - ix;
-    for (let r = 0; r <= rows; r++) {
-      const y = max(0, min(heightPx, span.top + r * h));
-      const iy = min(floor(y), heightPx - 1);
-      const k = iy * stride + ix;
-      const upper = sums[k]! + fx * (sums[k + 1]! - sums[k]!);
-      const lower = sums[k + stride]! + fx * (sums[k + stride + 1]! - sums[k + stride]!);
-      right[r] = upper + (y - iy) * (lower - upper);
-    }
-    const at = (c - 1) * rows;
-    if (c) for (let r = 0; r < rows; r++) ink[at + r] = (right[r + 1]! - right[r]! - left[r + 1]! + left[r]!) * perArea;
-    [left, right] = [right, left];
-  }
+  for (let r = 0, at = 0; r < rows; r++) for (let c = 0; c < columns; c++, at++) ink[c * rows + r] = cells[at]!;
   return { rows, columns, ink };
 }
 
